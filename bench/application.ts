@@ -1,0 +1,76 @@
+/** The real application for figures that need it: its own MariaDB, production build, sample site and a large page. */
+import { mkdtemp, readFile, rm } from 'node:fs/promises'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import type { PageDocument } from '@gullyline/core'
+import { startMariadb } from '../scripts/lib/mariadb.mjs'
+import { freePort } from '../scripts/lib/ports.mjs'
+import { startServer } from '../scripts/lib/server.mjs'
+import { pageOf } from './thousand-nodes.ts'
+
+export interface Application {
+  readonly editor: string
+  readonly site: string
+  /** A session of the keeper, as a Cookie header. */
+  readonly cookie: string
+  /** A page of 1,000 blocks, saved and published. */
+  readonly largePage: { readonly id: string; readonly path: string }
+  stop(): Promise<void>
+}
+
+export async function startApplication(): Promise<Application> {
+  const home = await mkdtemp(join(tmpdir(), 'gullyline-bench-'))
+  const [databasePort, editorPort, sitePort] = [await freePort(), await freePort(), await freePort()]
+  const database = await startMariadb(join(home, 'database'), databasePort)
+  const server = startServer({
+    GULLYLINE_DATABASE_URL: database.url,
+    GULLYLINE_DATA: home,
+    GULLYLINE_PICTURE_EFFORT: '0',
+    GULLYLINE_EDITOR_PORT: String(editorPort),
+    GULLYLINE_SITE_PORT: String(sitePort),
+    GULLYLINE_WEB_DIR: process.env.WEBDIR ?? join(import.meta.dirname, '../web/dist'),
+  })
+  await server.ready
+  const editor = `http://127.0.0.1:${editorPort}`
+  const cookie = await signIn(editor, home)
+  return {
+    editor,
+    site: `http://localhost:${sitePort}`,
+    cookie,
+    largePage: await makeLargePage(editor, cookie),
+    stop: async () => {
+      await server.stop()
+      await database.stop()
+      await rm(home, { recursive: true, force: true })
+    },
+  }
+}
+
+async function signIn(editor: string, home: string): Promise<string> {
+  const accounts = JSON.parse(await readFile(join(home, 'demo-accounts.json'), 'utf8')) as {
+    role: string
+    login: string
+    password: string
+  }[]
+  const { login, password } = accounts.find((one) => one.role === 'keeper')!
+  const answer = await fetch(`${editor}/api/session`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ login, password }),
+  })
+  return answer.headers.get('set-cookie')!.split(';')[0]!
+}
+
+async function makeLargePage(editor: string, cookie: string): Promise<{ id: string; path: string }> {
+  const ask = async (path: string, method: string, body: unknown): Promise<unknown> => {
+    const headers = { 'content-type': 'application/json', cookie }
+    const answer = await fetch(editor + path, { method, headers, body: JSON.stringify(body) })
+    if (!answer.ok) throw new Error(`${method} ${path}: ${await answer.text()}`)
+    return answer.json()
+  }
+  const made = (await ask('/api/pages', 'POST', { title: 'A large page', parentId: null })) as PageDocument
+  const { id, version, path } = made.summary
+  await ask(`/api/pages/${id}/document`, 'PUT', { base: version, document: pageOf(1_000), journal: null })
+  await ask(`/api/pages/${id}/publish`, 'POST', {})
+  return { id, path }
+}

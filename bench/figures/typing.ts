@@ -1,0 +1,86 @@
+import { chromium, type Browser, type BrowserContext, type Locator, type Page } from '@playwright/test'
+import type { Application } from '../application.ts'
+import { figureOf, median, type Figure } from '../measure.ts'
+
+const LETTERS = 60
+const ROUNDS = 3
+
+/**
+ * (d): from a key press to the next paint, on a page of 1,000 blocks: typed on the canvas, against the letter being put
+ * straight into the heading's DOM node, in the same frame of another tab of the editor.
+ */
+export async function typingFigure(app: Application): Promise<Figure> {
+  const { browser, context } = await openBrowser(app)
+  const open = async (): Promise<{ page: Page; heading: Locator }> => {
+    const page = await context.newPage()
+    await page.goto(`${app.editor}/pages/${app.largePage.id}`)
+    const canvas = page.frameLocator('iframe[title^="The page,"]')
+    return { page, heading: canvas.getByRole('heading', { name: 'Heading s1h' }) }
+  }
+  const ours = await open()
+  await ours.heading.dblclick()
+  const reference = await open()
+  await reference.heading.click()
+  // The frame runs no scripts, so the listener is the editor's window's. Letters alone are no command of the editor.
+  await reference.page.evaluate(() => {
+    const frame = document.querySelector<HTMLIFrameElement>('iframe[title^="The page,"]')!
+    const headings = [...frame.contentDocument!.querySelectorAll('h2')]
+    const heading = headings.find((one) => one.textContent === 'Heading s1h')!
+    frame.contentWindow!.addEventListener('keydown', (event) => (heading.textContent += event.key))
+  })
+  const times = { ours: [] as number[], reference: [] as number[] }
+  for (let round = 0; round < ROUNDS; round++) {
+    times.ours.push(...(await typeLetters(ours.page)))
+    times.reference.push(...(await typeLetters(reference.page)))
+  }
+  await browser.close()
+  const what = 'From key press to paint on a page of 1,000 blocks, against assigning the text'
+  return figureOf('d', 2, what, { ours: median(times.ours), reference: median(times.reference) })
+}
+
+/** A browser that is signed in. */
+export async function openBrowser(app: Application): Promise<{ browser: Browser; context: BrowserContext }> {
+  const browser = await chromium.launch({
+    executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+    args: ['--headless', '--no-sandbox', '--disable-gpu'],
+  })
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 } })
+  const [name, value] = app.cookie.split('=') as [string, string]
+  await context.addCookies([{ name, value, url: app.editor }])
+  // tsx names functions by a helper of its own, which a page does not have.
+  await context.addInitScript('globalThis.__name = (value) => value')
+  return { browser, context }
+}
+
+function typeLetters(page: Page): Promise<number[]> {
+  return pressKeys(page, LETTERS, (i) => 'abcdefghij'[i % 10]!)
+}
+
+/** Presses keys and gives how long after each press its frame was painted, in ms. */
+export async function pressKeys(page: Page, times: number, keyAt: (i: number) => string): Promise<number[]> {
+  await page.bringToFront()
+  // The frame is sandboxed without scripts, so the editor's own window does the listening.
+  await page.evaluate(() => {
+    const view = document.querySelector<HTMLIFrameElement>('iframe[title^="The page,"]')!.contentWindow!
+    const store = window as unknown as { painted: number[]; stop?: () => void }
+    store.stop?.()
+    store.painted = []
+    const onKey = (event: KeyboardEvent): void => {
+      const pressed = event.timeStamp + (view.performance.timeOrigin - performance.timeOrigin)
+      // A message that is posted in the frame's callback is handled after the frame was painted.
+      requestAnimationFrame(() => {
+        const { port1, port2 } = new MessageChannel()
+        port1.onmessage = () => store.painted.push(performance.now() - pressed)
+        port2.postMessage(undefined)
+      })
+    }
+    view.addEventListener('keydown', onKey as EventListener, true)
+    store.stop = () => view.removeEventListener('keydown', onKey as EventListener, true)
+  })
+  for (let i = 0; i < times; i++) {
+    await page.keyboard.press(keyAt(i))
+    // Presses fall at different moments of the frame, as those of a person do.
+    await page.waitForTimeout(25 + ((i * 7) % 17))
+  }
+  return page.evaluate(() => (window as unknown as { painted: number[] }).painted)
+}

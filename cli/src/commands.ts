@@ -1,0 +1,30 @@
+/** The commands, by name. Each takes its arguments and gives an exit code. */
+import { check } from './check.ts'
+import { example } from './example.ts'
+import type { Exit, Streams } from './outcome.ts'
+import { render } from './render.ts'
+import { schema } from './schema.ts'
+import { validate } from './validate.ts'
+
+export interface Command {
+  /** How it is called, for the help. */
+  readonly usage: string
+  readonly about: string
+  run(args: readonly string[], streams: Streams): Promise<Exit>
+}
+
+export const COMMANDS: Readonly<Record<string, Command>> = {
+  check: { usage: 'check FILE [--json]', about: 'prints what is wrong with the page', run: check },
+  example: { usage: 'example', about: 'prints a complete, valid page package', run: example },
+  render: {
+    usage: 'render FILE --out DIR',
+    about: 'writes index.html, the stylesheet, media and fonts',
+    run: render,
+  },
+  schema: { usage: 'schema', about: "prints the package's JSON Schema (2020-12)", run: schema },
+  validate: {
+    usage: 'validate FILE',
+    about: 'prints every problem of a package with its JSON pointer',
+    run: validate,
+  },
+}

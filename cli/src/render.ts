@@ -1,0 +1,43 @@
+import { mkdir, writeFile } from 'node:fs/promises'
+import { dirname, join } from 'node:path'
+import { defaultRegistry, EXTENSIONS, packageContext, publishedPage, renderPage } from '@gullyline/core'
+import { fileAndOptions } from './arguments.ts'
+import { EXIT, Unusable, type Exit, type Streams } from './outcome.ts'
+import { readPackage } from './read-package.ts'
+
+const USAGE = 'render FILE --out DIR'
+const STYLESHEET = 'style.css'
+const SCRIPT = 'script.js'
+
+/** Writes the page and all it needs into a directory. Only what the page uses is written. */
+export async function render(args: readonly string[], { out }: Streams): Promise<Exit> {
+  const { file, values } = fileAndOptions(args, { out: { type: 'string' } }, USAGE)
+  if (typeof values.out !== 'string') throw new Unusable(`usage: ${USAGE}`)
+  const given = await readPackage(file)
+  const page = publishedPage(given.page, defaultRegistry)
+  const { html, css, script } = renderPage(
+    { ...given, page },
+    defaultRegistry,
+    packageContext(given),
+    (_content, type) => ({ href: type === 'css' ? STYLESHEET : SCRIPT }),
+  )
+  const files = new Map<string, string | Buffer>([
+    ['index.html', html],
+    [STYLESHEET, css],
+  ])
+  if (script !== '') files.set(SCRIPT, script)
+  for (const [id, { type, data }] of Object.entries(given.media)) {
+    const path = `media/${id}.${EXTENSIONS[type]}`
+    if (html.includes(`"${path}"`)) files.set(path, Buffer.from(data, 'base64'))
+  }
+  for (const [name, data] of Object.entries(given.fonts)) {
+    if (css.includes(`fonts/${name}`)) files.set(`fonts/${name}`, Buffer.from(data, 'base64'))
+  }
+  for (const [path, content] of files) {
+    const target = join(values.out, path)
+    await mkdir(dirname(target), { recursive: true })
+    await writeFile(target, content)
+    out(`${path}\n`)
+  }
+  return EXIT.done
+}

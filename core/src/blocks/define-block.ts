@@ -1,0 +1,207 @@
+import type { Json, JsonObject } from '../page/json.ts'
+import type { Link } from '../page/link.ts'
+import type { NodeId, PageNode, SizeKey } from '../page/page.ts'
+import type { Declarations, CssRule } from '../render/css-rules.ts'
+import type { Element, Properties } from '../render/element.ts'
+import type { Spot } from '../render/spots.ts'
+import type { SiteContext, Picture } from '../render/site-context.ts'
+import { fields, toggle, type FieldSchema, type ObjectSchema } from './fields.ts'
+
+/**
+ * Where a kind may stand. `flow` is every block that can be placed freely inside containers; an `item` stands only in
+ * slots that name its kind, such as a panel in panels.
+ */
+export type BlockGroup = 'root' | 'section' | 'flow' | 'item'
+
+export interface SlotDefinition {
+  readonly title: string
+  /** Groups, and kinds by name. */
+  readonly allow: readonly string[]
+  readonly max?: number
+}
+
+/** Whether a slot takes a kind at all. */
+export function slotAllows(
+  { allow }: Pick<SlotDefinition, 'allow'>,
+  { kind, group }: Pick<BlockDefinition, 'kind' | 'group'>,
+): boolean {
+  return allow.includes(group) || allow.includes(kind)
+}
+
+/** The parts of a node that carry values, each with a schema of its own. */
+export type NodePart = 'content' | 'look' | 'sizes'
+
+/** A node whose parts are known to be valid for its kind. */
+export interface TypedNode<C, L> {
+  readonly id: NodeId
+  readonly content: C
+  readonly look: L
+}
+
+/** What a kind may ask while it renders. Everything else is out of reach: no clock, no chance, no DOM, no network. */
+export interface RenderContext {
+  /** Where the children of a slot go. */
+  slot(name: string): Element
+  /** Properties for the element that shows the words of a content field, so that they can be typed in place. */
+  wordsOf(field: string): Properties
+  /** The address of a link, or undefined when it leads nowhere or is not allowed. */
+  href(link: Link | undefined): string | undefined
+  /** A picture of the media library, or undefined when there is none with this id. */
+  picture(id: string): Picture | undefined
+  readonly site: SiteContext['site']
+  readonly navigation: SiteContext['navigation']
+  /** The page that is shown, and the pages of the site in the order of the tree. */
+  readonly page: SiteContext['page']
+  readonly tree: SiteContext['tree']
+  /** What is true of the place where this node stands: only what the kind asks for in `usesSpot`. */
+  readonly spot: Spot
+}
+
+/** What a kind can ask to be told of the place where its nodes stand. */
+export type SpotFact = 'width' | 'early' | 'holder' | 'anchor' | 'outline'
+
+/** What `arrange` is given: the values in force at one size, and the parts that are the same at all sizes. */
+export interface ArrangeInput<C, L, A> {
+  readonly values: A
+  /** Only the fields of `arrangedBy`. */
+  readonly content: C
+  readonly look: L
+}
+
+/** Declarations by selector suffix: '' is the node's own element, '>*' its children, and so on. */
+export type ArrangedRules = Readonly<Record<string, Declarations>>
+
+/**
+ * How much room a container leaves each child: a function from the width it has to the width a child gets, both CSS
+ * lengths without `calc()` around them. `undefined` where a child takes the whole width.
+ */
+export type ChildWidth<A> = (input: {
+  readonly width: string
+  readonly values: A
+  readonly content: JsonObject
+  readonly size: SizeKey
+  readonly slot: string
+  readonly childCount: number
+  readonly childIndex: number
+  /** The values in force of each child at the same size, made when asked for. */
+  readonly childValues: () => readonly JsonObject[]
+}) => string | undefined
+
+/** What a node's content says that checks have an opinion on. */
+export interface Facts {
+  readonly heading?: { readonly level: number; readonly text: string }
+  /** Links with the words that are pressed; `link` is undefined for one that leads nowhere yet. */
+  readonly links?: readonly { readonly words: string; readonly link: Link | undefined }[]
+  readonly pictures?: readonly {
+    readonly id: string
+    readonly alt: string | undefined
+    readonly decoration: boolean
+  }[]
+  /** A name that other pages' links may point to. */
+  readonly anchor?: string
+  /** True when the heading gets an anchor made from its words where it was given none. */
+  readonly anchored?: boolean
+  /** What has no words though it should, such as "list item". */
+  readonly empty?: readonly string[]
+}
+
+/** A rule for all blocks of a kind; without a size it is in force at all of them. */
+export type SizedRule = Omit<CssRule, 'size'> & Partial<Pick<CssRule, 'size'>>
+
+export interface BlockSpec<C, L, A> {
+  /** Stored in documents: never renamed without `migrate`. */
+  readonly kind: string
+  readonly version: number
+  /** The word for it in the interface, as it stands in a sentence's beginning: "Heading". */
+  readonly title: string
+  /** Several of them, as the word stands inside a sentence: "headings". */
+  readonly plural?: string
+  /** What it is for, in one line. */
+  readonly about: string
+  readonly group: BlockGroup
+  readonly content: ObjectSchema
+  readonly look: ObjectSchema
+  readonly arrangement?: ObjectSchema
+  readonly slots?: Readonly<Record<string, SlotDefinition>>
+  /** Rules for all blocks of this kind. Selectors start with a class that is the kind's name. */
+  readonly rules?: readonly SizedRule[]
+  arrange?(input: ArrangeInput<C, L, A>): ArrangedRules
+  /** Content fields that `arrange` reads. Nodes alike in these, their look and their sizes are arranged once for all. */
+  readonly arrangedBy?: readonly (keyof C & string)[]
+  readonly childWidth?: ChildWidth<A>
+  /** What `render` asks `spot` for; kinds that ask for nothing render alike wherever they stand. */
+  readonly usesSpot?: readonly SpotFact[]
+  /** True for kinds whose words come from the site or the rest of the page, and not from their own content. */
+  readonly isDerived?: boolean
+  /** The script that visitors' browsers need for it, by the name of its file in `behaviours/`; where `needs` says so. */
+  readonly behaviour?: { readonly name: string; needs(node: TypedNode<C, L>): boolean }
+  /** The slots that are shown, in their order on the page; all of them where this is left out. */
+  shows?(content: C): readonly string[]
+  /** For items: whether there is nothing in it to publish. `hasInside` tells whether blocks stand in it. */
+  isEmpty?(content: C, hasInside: boolean): boolean
+  render(node: TypedNode<C, L>, context: RenderContext): Element
+  /** Every word of the node's own content that a reader sees, in reading order. */
+  words(content: C): readonly string[]
+  /** What checks look at. A kind that holds nothing of the sort leaves it out. */
+  facts?(content: C): Facts
+}
+
+/** A block kind, with the types of its parts forgotten: what the rest of the program works with. */
+export interface BlockDefinition extends Omit<
+  BlockSpec<JsonObject, JsonObject, JsonObject>,
+  'arrangement' | 'slots' | 'rules' | 'plural'
+> {
+  readonly plural: string
+  readonly arrangement: ObjectSchema
+  readonly slots: Readonly<Record<string, SlotDefinition>>
+  readonly rules: readonly SizedRule[]
+}
+
+/** Fields that every placed block has at every size. */
+const COMMON_ARRANGEMENT: Readonly<Record<string, FieldSchema>> = { shown: toggle('Shown', true) }
+
+/** Completes a kind: fills in what it leaves out, and adds the fields that all placed blocks share. */
+export function defineBlock<C, L = JsonObject, A = JsonObject>(spec: BlockSpec<C, L, A>): BlockDefinition {
+  const own = spec.arrangement?.properties ?? {}
+  const arrangement = spec.group === 'root' ? own : { ...own, ...COMMON_ARRANGEMENT }
+  return {
+    // The parts of a node are checked against the kind's schemas before anything here sees them.
+    ...(spec as unknown as BlockSpec<JsonObject, JsonObject, JsonObject>),
+    plural: spec.plural ?? `${spec.title.toLowerCase()}s`,
+    arrangement: fields(arrangement),
+    slots: spec.slots ?? {},
+    rules: spec.rules ?? [],
+  }
+}
+
+/** The schema of one part of a kind's nodes. */
+export function partSchema(definition: BlockDefinition, part: NodePart): ObjectSchema {
+  return part === 'sizes' ? definition.arrangement : definition[part]
+}
+
+/** The node's words as one line, for lists and sentences; empty when it has none of its own. */
+export function firstWords(definition: BlockDefinition, node: PageNode): string {
+  return definition.words(node.content).join(' ').replace(/\s+/g, ' ').trim()
+}
+
+/** A new node of this kind, with the default of every required field, overlaid by what is given. */
+export function newNode(
+  definition: BlockDefinition,
+  given: Partial<Pick<PageNode, 'content' | 'look' | 'sizes' | 'slots' | 'name'>> = {},
+): PageNode {
+  const slots = Object.fromEntries(Object.keys(definition.slots).map((slot) => [slot, [] as NodeId[]]))
+  return {
+    kind: definition.kind,
+    content: { ...requiredDefaults(definition.content), ...given.content },
+    look: { ...requiredDefaults(definition.look), ...given.look },
+    sizes: given.sizes ?? { base: {} },
+    slots: { ...slots, ...given.slots },
+    ...(given.name === undefined ? {} : { name: given.name }),
+  }
+}
+
+function requiredDefaults(schema: ObjectSchema): JsonObject {
+  const values: Record<string, Json> = {}
+  for (const key of schema.required) values[key] = schema.properties[key]?.default ?? null
+  return values
+}

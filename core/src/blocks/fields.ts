@@ -1,0 +1,276 @@
+/**
+ * The fields of a block kind: each is a JSON Schema (2020-12) with a few annotations of ours, `title`, `control`,
+ * `scale` and `words`, from which the details pane is built. Validators ignore the annotations.
+ */
+import { MARKS } from '../page/rich-text.ts'
+import { ID_PATTERN } from '../page/id.ts'
+import type { Json } from '../page/json.ts'
+import { SCALES, type ScaleName } from '../look/scales.ts'
+import { ICON_NAMES } from './icons.ts'
+
+export type Control =
+  | 'line'
+  | 'words'
+  | 'list'
+  | 'table'
+  | 'choice'
+  | 'toggle'
+  | 'level'
+  | 'percent'
+  | 'step'
+  | 'surface'
+  | 'link'
+  | 'media'
+  | 'anchor'
+  | 'icon'
+  | 'date'
+
+export interface FieldSchema {
+  readonly title: string
+  readonly control: Control
+  readonly default?: Json
+  /** For choices: the word shown for each value. */
+  readonly words?: Readonly<Record<string, string>>
+  readonly scale?: ScaleName
+  /** Kept out of the list of settings, since it is changed in a way of its own. */
+  readonly hidden?: boolean
+  /** Shown only while another field of the same part is not set to true. */
+  readonly unless?: string
+  readonly [keyword: string]: unknown
+}
+
+export interface ObjectSchema {
+  readonly type: 'object'
+  readonly properties: Readonly<Record<string, FieldSchema>>
+  readonly required: readonly string[]
+  readonly additionalProperties: false
+}
+
+/** Names of our annotations, which a JSON Schema validator has to be told of. */
+export const ANNOTATIONS = ['control', 'words', 'scale', 'unless', 'hidden'] as const
+
+/** The keys of definitions shared by all kinds; a field refers to one by `$ref`. */
+const SHARED_SCHEMA_ID = 'gullyline:shared'
+
+// Characters that neither HTML nor a person's text has a use for: all C0 controls but tab and newline.
+const PLAIN = '^[^\\u0000-\\u0008\\u000B-\\u001F\\u007F]*$'
+const ONE_LINE = '^[^\\u0000-\\u001F\\u007F]*$'
+
+const MAX_LINE = 500
+const MAX_RUN = 20_000
+
+/** How deep lists may stand in lists. MariaDB's JSON takes 32 levels in all, and nobody reads the seventh. */
+const DEEPEST_LIST = 6
+
+function listDefinitions(): Readonly<Record<string, object>> {
+  const name = (depth: number) => (depth === 1 ? 'list' : `list${depth}`)
+  const listAt = (depth: number) => ({
+    type: 'object',
+    properties: {
+      type: { const: 'list' },
+      ordered: { type: 'boolean' },
+      items: { type: 'array', minItems: 1, maxItems: 500, items: itemAt(depth) },
+    },
+    required: ['type', 'ordered', 'items'],
+    additionalProperties: false,
+  })
+  const itemAt = (depth: number) => ({
+    type: 'object',
+    properties: {
+      runs: { type: 'array', maxItems: 2000, items: { $ref: '#/$defs/run' } },
+      ...(depth < DEEPEST_LIST ? { list: { $ref: `#/$defs/${name(depth + 1)}` } } : {}),
+    },
+    required: ['runs'],
+    additionalProperties: false,
+  })
+  return Object.fromEntries(
+    Array.from({ length: DEEPEST_LIST }, (_unused, i) => [name(i + 1), listAt(i + 1)] as const),
+  )
+}
+
+export const SHARED_SCHEMA = {
+  $id: SHARED_SCHEMA_ID,
+  $defs: {
+    link: {
+      oneOf: [
+        {
+          type: 'object',
+          properties: {
+            page: { type: 'string', pattern: ID_PATTERN },
+            anchor: { type: 'string', pattern: '^[a-z][a-z0-9-]{0,63}$' },
+          },
+          required: ['page'],
+          additionalProperties: false,
+        },
+        {
+          type: 'object',
+          properties: { href: { type: 'string', minLength: 1, maxLength: 2000, pattern: ONE_LINE } },
+          required: ['href'],
+          additionalProperties: false,
+        },
+      ],
+    },
+    run: {
+      type: 'object',
+      properties: {
+        text: { type: 'string', minLength: 1, maxLength: MAX_RUN, pattern: PLAIN },
+        marks: { type: 'array', items: { enum: MARKS }, minItems: 1, uniqueItems: true },
+        link: { $ref: '#/$defs/link' },
+      },
+      required: ['text'],
+      additionalProperties: false,
+    },
+    ...listDefinitions(),
+    richText: {
+      type: 'array',
+      maxItems: 1000,
+      items: {
+        type: 'object',
+        required: ['type'],
+        discriminator: { propertyName: 'type' },
+        oneOf: [
+          {
+            type: 'object',
+            properties: {
+              type: { const: 'paragraph' },
+              runs: { type: 'array', maxItems: 2000, items: { $ref: '#/$defs/run' } },
+            },
+            required: ['type', 'runs'],
+            additionalProperties: false,
+          },
+          { $ref: '#/$defs/list' },
+        ],
+      },
+    },
+    listWords: { type: 'array', minItems: 1, maxItems: 1, items: { $ref: '#/$defs/list' } },
+    rows: {
+      type: 'array',
+      minItems: 1,
+      maxItems: 200,
+      items: {
+        type: 'array',
+        minItems: 1,
+        maxItems: 12,
+        items: { type: 'string', maxLength: MAX_LINE, pattern: ONE_LINE },
+      },
+    },
+    media: {
+      type: 'object',
+      properties: {
+        id: { type: 'string', pattern: ID_PATTERN },
+        focus: {
+          type: 'object',
+          properties: {
+            x: { type: 'number', minimum: 0, maximum: 100 },
+            y: { type: 'number', minimum: 0, maximum: 100 },
+          },
+          required: ['x', 'y'],
+          additionalProperties: false,
+        },
+        crop: {
+          type: 'object',
+          properties: {
+            x: { type: 'number', minimum: 0, maximum: 99 },
+            y: { type: 'number', minimum: 0, maximum: 99 },
+            width: { type: 'number', minimum: 1, maximum: 100 },
+            height: { type: 'number', minimum: 1, maximum: 100 },
+            shape: { type: 'number', minimum: 0.01, maximum: 100 },
+          },
+          required: ['x', 'y', 'width', 'height', 'shape'],
+          additionalProperties: false,
+        },
+      },
+      required: ['id'],
+      additionalProperties: false,
+    },
+  },
+} as const
+
+/** The schema of one part of a node. `required` names the fields that must be there; a required field needs a default. */
+export function fields(
+  properties: Readonly<Record<string, FieldSchema>>,
+  required: readonly string[] = [],
+): ObjectSchema {
+  return { type: 'object', properties, required, additionalProperties: false }
+}
+
+/** One line of plain words. */
+export function line(title: string, initial: string, maxLength = MAX_LINE): FieldSchema {
+  return { title, control: 'line', type: 'string', maxLength, pattern: ONE_LINE, default: initial }
+}
+
+/** Formatted text; see `page/rich-text.ts`. */
+export function words(title: string, initial: Json): FieldSchema {
+  return { title, control: 'words', $ref: `${SHARED_SCHEMA_ID}#/$defs/richText`, default: initial }
+}
+
+/** Formatted text that is one list and nothing else. */
+export function list(title: string, initial: Json): FieldSchema {
+  return { title, control: 'list', $ref: `${SHARED_SCHEMA_ID}#/$defs/listWords`, default: initial }
+}
+
+/** Rows of cells of plain words. Rows may differ in length; what shows them fills up the shorter ones. */
+export function table(title: string, initial: Json): FieldSchema {
+  return { title, control: 'table', $ref: `${SHARED_SCHEMA_ID}#/$defs/rows`, default: initial }
+}
+
+/** A share of a whole, in %. */
+export function percent(title: string, initial: number): FieldSchema {
+  return { title, control: 'percent', type: 'number', minimum: 1, maximum: 100, default: initial }
+}
+
+/** A day, as HTML's valid date strings write it: 2026-11-27. */
+export function date(title: string): FieldSchema {
+  return {
+    title,
+    control: 'date',
+    type: 'string',
+    pattern: '^[0-9]{4}-(0[1-9]|1[0-2])-(0[1-9]|[12][0-9]|3[01])$',
+  }
+}
+
+/** A drawn sign, by its name in `icons.ts`. */
+export function icon(title: string, initial: string): FieldSchema {
+  return { title, control: 'icon', enum: ICON_NAMES, default: initial }
+}
+
+/** One of a few named values; the first is not special, `initial` is the value where none is set. */
+export function choice(
+  title: string,
+  initial: string,
+  options: Readonly<Record<string, string>>,
+): FieldSchema {
+  return { title, control: 'choice', enum: Object.keys(options), words: options, default: initial }
+}
+
+export function toggle(title: string, initial: boolean): FieldSchema {
+  return { title, control: 'toggle', type: 'boolean', default: initial }
+}
+
+export function level(title: string, initial: number): FieldSchema {
+  return { title, control: 'level', type: 'integer', minimum: 1, maximum: 6, default: initial }
+}
+
+/** A step of one of the scales that every look has. */
+export function step(title: string, scale: ScaleName, initial: string): FieldSchema {
+  return { title, control: 'step', scale, enum: [...SCALES[scale]], default: initial }
+}
+
+/** The name of a surface of the site's look. Which names there are, the look says, so any name is valid here. */
+export function surface(title: string): FieldSchema {
+  return { title, control: 'surface', type: 'string', pattern: '^[a-z][a-z0-9-]{0,31}$' }
+}
+
+export function link(title: string): FieldSchema {
+  return { title, control: 'link', $ref: `${SHARED_SCHEMA_ID}#/$defs/link` }
+}
+
+/** A picture of the media library, with the point that must stay in view when it is cropped, in % from the left and top. */
+export function media(title: string): FieldSchema {
+  return { title, control: 'media', $ref: `${SHARED_SCHEMA_ID}#/$defs/media` }
+}
+
+/** A name for a place that links can point to. */
+export function anchor(title: string): FieldSchema {
+  return { title, control: 'anchor', type: 'string', pattern: '^[a-z][a-z0-9-]{0,63}$' }
+}

@@ -1,0 +1,42 @@
+import { defineBlock } from '../define-block.ts'
+import { choice, fields, step } from '../fields.ts'
+import { el } from '../../render/element.ts'
+import { space } from '../../render/token-css.ts'
+
+interface Values {
+  readonly gap: string
+  readonly justify: 'start' | 'center' | 'end' | 'space-between'
+  readonly direction: 'across' | 'down'
+}
+
+/** Buttons side by side, in lines where there is no room. */
+export const buttonGroup = defineBlock<object, object, Values>({
+  kind: 'button-group',
+  version: 1,
+  title: 'Button group',
+  about: 'Buttons side by side, in lines where there is no room',
+  group: 'flow',
+  content: fields({}),
+  look: fields({}),
+  arrangement: fields({
+    direction: choice('Direction', 'across', { across: 'Across', down: 'Down' }),
+    gap: step('Between buttons', 'space', 's'),
+    justify: choice('Along the width', 'start', {
+      start: 'Left',
+      center: 'Middle',
+      end: 'Right',
+      'space-between': 'Spread',
+    }),
+  }),
+  slots: { buttons: { title: 'Buttons', allow: ['button'] } },
+  rules: [{ selector: '.button-group', declarations: { display: 'flex', 'flex-wrap': 'wrap' } }],
+  arrange: ({ values }) => ({
+    '': {
+      gap: space(values.gap),
+      'flex-direction': values.direction === 'down' ? 'column' : 'row',
+      'justify-content': values.justify,
+    },
+  }),
+  render: (_node, context) => el('div', { className: ['button-group'] }, context.slot('buttons')),
+  words: () => [],
+})

@@ -1,0 +1,69 @@
+import { defineBlock } from '../define-block.ts'
+import { choice, fields, line, link, toggle } from '../fields.ts'
+import type { Link } from '../../page/link.ts'
+import { el } from '../../render/element.ts'
+import { typeStyle } from '../../render/token-css.ts'
+
+interface Content {
+  readonly text: string
+  readonly link?: Link
+}
+interface LookValues {
+  readonly variant?: keyof typeof VARIANTS
+}
+interface Values {
+  readonly fill: boolean
+}
+
+const VARIANTS = {
+  solid: { background: 'var(--accent)', color: 'var(--on-accent)', 'border-color': 'var(--accent)' },
+  line: { background: 'none', color: 'var(--ink)', 'border-color': 'currentColor' },
+  quiet: { background: 'none', color: 'var(--link)', 'border-color': 'transparent', 'padding-inline': '0' },
+} as const
+
+/** A link that stands out: one thing to do next. */
+export const button = defineBlock<Content, LookValues, Values>({
+  kind: 'button',
+  version: 1,
+  title: 'Button',
+  about: 'A link that stands out: the one thing to do next',
+  group: 'flow',
+  content: fields({ text: line('Words', 'Read more', 200), link: link('Leads to') }, ['text']),
+  look: fields({ variant: choice('Variant', 'solid', { solid: 'Solid', line: 'Line', quiet: 'Quiet' }) }),
+  arrangement: fields({ fill: toggle('Fill the width', false) }),
+  rules: [
+    {
+      selector: '.button',
+      declarations: {
+        ...typeStyle('body'),
+        'font-weight': '600',
+        display: 'block',
+        padding: '.7em 1.25em',
+        border: '1px solid',
+        'border-radius': 'var(--radius-s)',
+        'text-align': 'center',
+        'text-decoration': 'none',
+      },
+    },
+    {
+      selector: '.button:hover',
+      declarations: { 'text-decoration': 'underline', 'text-underline-offset': '.2em' },
+    },
+  ],
+  arrange: ({ values, look }) => ({
+    '': { ...VARIANTS[look.variant ?? 'solid'], width: values.fill ? '100%' : 'fit-content' },
+  }),
+  render(node, context) {
+    const href = context.href(node.content.link)
+    return el(
+      'a',
+      { className: ['button'], ...(href === undefined ? {} : { href }), ...context.wordsOf('text') },
+      node.content.text,
+    )
+  },
+  words: (content) => [content.text],
+  facts: ({ text: words, link: to }) => ({
+    links: [{ words, link: to }],
+    ...(words.trim() === '' ? { empty: ['button'] } : {}),
+  }),
+})

@@ -1,0 +1,175 @@
+import { defineBlock, type ArrangedRules } from '../define-block.ts'
+import { choice, fields, level, line, link, media, surface, toggle, words } from '../fields.ts'
+import { paragraphs, richTextLinks, richTextWords, type RichText } from '../../page/rich-text.ts'
+import type { Json } from '../../page/json.ts'
+import type { Link } from '../../page/link.ts'
+import { focusStyle, type Focused } from '../../render/backdrop.ts'
+import { boxLook, boxLookFields, type BoxLook } from '../../render/box-look.ts'
+import { el } from '../../render/element.ts'
+import { altOf, pictureElement, scaledSizes } from '../../render/picture-element.ts'
+import { linked } from '../../render/linked.ts'
+import { richTextElements } from '../../render/rich-text-elements.ts'
+import { typeStyle } from '../../render/token-css.ts'
+
+interface Content {
+  readonly media?: Focused
+  readonly alt?: string
+  readonly decoration?: boolean
+  readonly heading: string
+  readonly level: number
+  readonly words: RichText
+  readonly link?: Link
+  readonly action?: string
+}
+interface LookValues extends BoxLook {
+  readonly variant?: 'upright' | 'lying' | 'over'
+}
+interface Values {
+  readonly ratio: string
+}
+
+/**
+ * A picture, a heading, text and a link as one thing. All of it can be pressed, and still it holds one link whose name
+ * is the heading: the link's own box is stretched over the card, so that words can be read and selected by themselves.
+ */
+export const card = defineBlock<Content, LookValues, Values>({
+  kind: 'card',
+  version: 1,
+  title: 'Card',
+  about: 'A picture, a heading and a few words that lead somewhere: the whole card can be pressed',
+  group: 'flow',
+  usesSpot: ['width', 'early'],
+  content: fields(
+    {
+      heading: line('Heading', 'New card', 200),
+      level: level('Level', 3),
+      words: words('Words', paragraphs('Two or three lines on what this is.') as unknown as Json),
+      link: link('Leads to'),
+      action: line('Words of the link', '', 80),
+      media: media('Picture'),
+      alt: { ...line('Alternative text', '', 1000), unless: 'decoration' },
+      decoration: toggle('Only decoration', false),
+    },
+    ['heading', 'level', 'words'],
+  ),
+  look: fields({
+    variant: choice('Variant', 'upright', { upright: 'Upright', lying: 'Lying', over: 'Over the picture' }),
+    surface: surface('Background'),
+    ...boxLookFields(),
+  }),
+  arrangement: fields({
+    ratio: choice('Frame of the picture', '3/2', {
+      '1/1': '1 : 1',
+      '4/3': '4 : 3',
+      '3/2': '3 : 2',
+      '16/9': '16 : 9',
+    }),
+  }),
+  rules: [
+    {
+      selector: '.card',
+      declarations: { position: 'relative', display: 'flex', 'min-width': '0', overflow: 'hidden' },
+    },
+    { selector: '.card img', declarations: { width: '100%', height: '100%', 'object-fit': 'cover' } },
+    {
+      selector: '.card>div',
+      declarations: {
+        display: 'flex',
+        'flex-direction': 'column',
+        gap: 'var(--space-xs)',
+        padding: 'var(--space-s)',
+        flex: '1',
+        'min-width': '0',
+      },
+    },
+    ...[2, 3, 4, 5, 6].map((at) => ({
+      selector: `.card h${at}`,
+      declarations: { ...typeStyle('minor'), color: 'var(--title)', 'text-wrap': 'balance' },
+    })),
+    { selector: '.card p', declarations: typeStyle('body') },
+    { selector: '.card p+p', declarations: { 'margin-top': '.5em' } },
+    { selector: '.card a', declarations: { color: 'inherit', 'text-decoration': 'none' } },
+    { selector: '.card a::after', declarations: { content: '""', position: 'absolute', inset: '0' } },
+    {
+      selector: '.card:has(a):hover',
+      declarations: { 'text-decoration': 'none', 'box-shadow': '0 0 0 2px var(--accent)' },
+    },
+    { selector: '.card a:focus-visible', declarations: { outline: 'none' } },
+    {
+      selector: '.card:focus-within',
+      declarations: { outline: '2px solid var(--link)', 'outline-offset': '2px' },
+    },
+    {
+      selector: '.card .more',
+      declarations: {
+        ...typeStyle('note'),
+        'font-weight': '600',
+        color: 'var(--link)',
+        'margin-top': 'auto',
+      },
+    },
+    { selector: '.card .more::after', declarations: { content: '" →"' } },
+  ],
+  arrangedBy: ['media'],
+  arrange({ values, content, look }): ArrangedRules {
+    const variant = look.variant ?? 'upright'
+    const picture = content.media ? focusStyle(content.media) : {}
+    if (variant === 'over')
+      return {
+        '': { ...boxLook(look), 'aspect-ratio': values.ratio, 'align-items': 'end' },
+        '>picture': { position: 'absolute', inset: '0' },
+        '>picture img': picture,
+        '>div': { position: 'relative', background: 'color-mix(in srgb,var(--paper) 88%,transparent)' },
+      }
+    return {
+      '': { ...boxLook(look), 'flex-direction': variant === 'lying' ? 'row' : 'column' },
+      ...(variant === 'lying'
+        ? { '>picture': { flex: '0 0 38%' } }
+        : { '>picture': { 'aspect-ratio': values.ratio } }),
+      '>picture img': picture,
+    }
+  },
+  render({ content, look }, context) {
+    const { media: reference, alt, decoration, action } = content
+    const shown = reference && context.picture(reference.id)
+    const href = context.href(content.link)
+    const title = context.wordsOf('heading')
+    return el(
+      'article',
+      { className: ['card'] },
+      shown &&
+        pictureElement(shown, {
+          alt: altOf(shown, { alt, decoration }),
+          sizes: scaledSizes(context.spot.pictureSizes, look.variant === 'lying' ? 0.38 : 1),
+          early: context.spot.early,
+        }),
+      el(
+        'div',
+        {},
+        el(`h${Math.max(2, content.level)}`, {}, linked(href, el('span', title, content.heading))),
+        el('div', context.wordsOf('words'), richTextElements(content.words, { href: () => undefined })),
+        action &&
+          el('span', { className: ['more'], ariaHidden: 'true', ...context.wordsOf('action') }, action),
+      ),
+    )
+  },
+  words: ({ heading: title, words: inside, action }) => [
+    title,
+    ...richTextWords(inside),
+    ...(action ? [action] : []),
+  ],
+  facts: ({
+    heading: text,
+    level: at,
+    link: to,
+    media: reference,
+    alt,
+    decoration = false,
+    words: inside,
+  }) => ({
+    heading: { level: Math.max(2, at), text },
+    links: [...(to ? [{ words: text, link: to }] : []), ...richTextLinks(inside)],
+    ...(reference ? { pictures: [{ id: reference.id, alt, decoration }] } : {}),
+    ...(text.trim() === '' ? { empty: ['card heading'] } : {}),
+  }),
+})

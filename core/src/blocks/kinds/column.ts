@@ -1,0 +1,52 @@
+import { defineBlock } from '../define-block.ts'
+import { choice, fields, percent, step, surface } from '../fields.ts'
+import { el } from '../../render/element.ts'
+import { boxLook, boxLookFields, type BoxLook } from '../../render/box-look.ts'
+import { space } from '../../render/token-css.ts'
+
+interface Values {
+  readonly share: number
+  readonly gap: string
+  readonly inset: string
+  readonly place: 'start' | 'center' | 'end' | 'space-between'
+}
+
+/** One of several columns: blocks one under another. */
+export const column = defineBlock<object, BoxLook, Values>({
+  kind: 'column',
+  version: 1,
+  title: 'Column',
+  about: 'One of several columns: blocks one under another',
+  group: 'item',
+  content: fields({}),
+  look: fields({ surface: surface('Background'), ...boxLookFields() }),
+  arrangement: fields({
+    share: { ...percent('Width in %', 50), hidden: true },
+    gap: step('Between blocks', 'space', 's'),
+    inset: step('Room inside', 'space', 'none'),
+    place: choice('Blocks at', 'start', {
+      start: 'Top',
+      center: 'Middle',
+      end: 'Bottom',
+      'space-between': 'Spread',
+    }),
+  }),
+  slots: { blocks: { title: 'Blocks', allow: ['flow'] } },
+  rules: [
+    { selector: '.column', declarations: { display: 'flex', 'flex-direction': 'column', 'min-width': '0' } },
+    { selector: '.column>*', declarations: { 'max-width': '100%' } },
+  ],
+  arrange: ({ values, look }) => ({
+    '': {
+      flex: `${values.share} 1 0`,
+      gap: space(values.gap),
+      padding: space(values.inset),
+      'justify-content': values.place,
+      ...boxLook(look),
+    },
+  }),
+  childWidth: ({ width, values }) =>
+    values.inset === 'none' ? undefined : `(${width} - 2*${space(values.inset)})`,
+  render: (_node, context) => el('div', { className: ['column'] }, context.slot('blocks')),
+  words: () => [],
+})

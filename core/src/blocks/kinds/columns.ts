@@ -1,0 +1,61 @@
+import { defineBlock, type ArrangedRules } from '../define-block.ts'
+import { choice, fields, step } from '../fields.ts'
+import { el } from '../../render/element.ts'
+import { space } from '../../render/token-css.ts'
+
+interface Values {
+  readonly direction: 'across' | 'down' | 'down-last-first'
+  readonly gap: string
+  readonly align: 'start' | 'center' | 'end' | 'stretch'
+}
+
+/** The most columns there may be side by side. */
+export const MOST_COLUMNS = 6
+
+const DIRECTIONS = { across: 'row', down: 'column', 'down-last-first': 'column-reverse' } as const
+
+/** One to six columns, as wide as their shares say. Each column holds blocks. */
+export const columns = defineBlock<object, object, Values>({
+  kind: 'columns',
+  version: 1,
+  title: 'Columns',
+  plural: 'columns',
+  about: 'One to six columns, with widths that always fill the whole',
+  group: 'flow',
+  content: fields({}),
+  look: fields({}),
+  arrangement: fields({
+    direction: choice('Direction', 'across', {
+      across: 'Across',
+      down: 'Down',
+      'down-last-first': 'Down, last first',
+    }),
+    gap: step('Between columns', 'space', 'l'),
+    align: choice('Along the height', 'stretch', {
+      start: 'Top',
+      center: 'Middle',
+      end: 'Bottom',
+      stretch: 'Fill',
+    }),
+  }),
+  slots: { columns: { title: 'Columns', allow: ['column'], max: MOST_COLUMNS } },
+  rules: [{ selector: '.columns', declarations: { display: 'flex', 'min-width': '0' } }],
+  arrange({ values }): ArrangedRules {
+    return {
+      '': {
+        'flex-direction': DIRECTIONS[values.direction],
+        gap: space(values.gap),
+        'align-items': values.align,
+      },
+      ...(values.direction === 'across' ? {} : { '>.column': { flex: '0 1 auto', width: '100%' } }),
+    }
+  },
+  childWidth({ width, values, childCount, childIndex, childValues }) {
+    if (values.direction !== 'across' || childCount < 2) return undefined
+    const shares = childValues().map(({ share }) => Number(share))
+    const sum = shares.reduce((all, share) => all + share, 0)
+    return `(${width} - ${childCount - 1}*${space(values.gap)})*${shares[childIndex]}/${sum}`
+  },
+  render: (_node, context) => el('div', { className: ['columns'] }, context.slot('columns')),
+  words: () => [],
+})

@@ -1,0 +1,118 @@
+import { defineBlock, type ArrangedRules } from '../define-block.ts'
+import { choice, fields, icon, level, line, link, surface, words } from '../fields.ts'
+import { iconElement, type IconName } from '../icons.ts'
+import { paragraphs, richTextLinks, richTextWords, type RichText } from '../../page/rich-text.ts'
+import type { Json } from '../../page/json.ts'
+import type { Link } from '../../page/link.ts'
+import { boxLook, boxLookFields, type BoxLook } from '../../render/box-look.ts'
+import { el } from '../../render/element.ts'
+import { linked } from '../../render/linked.ts'
+import { richTextElements } from '../../render/rich-text-elements.ts'
+import { typeStyle } from '../../render/token-css.ts'
+
+interface Content {
+  readonly icon: IconName
+  readonly heading: string
+  readonly level: number
+  readonly words: RichText
+  readonly link?: Link
+}
+interface LookValues extends BoxLook {
+  readonly variant?: 'beside' | 'above' | 'disc'
+}
+interface Values {
+  readonly align: 'start' | 'center'
+}
+
+/** A drawn sign with a heading and a few words. */
+export const feature = defineBlock<Content, LookValues, Values>({
+  kind: 'feature',
+  version: 1,
+  title: 'Icon with words',
+  plural: 'icons with words',
+  about: 'A drawn sign with a heading and a few words',
+  group: 'flow',
+  content: fields(
+    {
+      icon: icon('Icon', 'star'),
+      heading: line('Heading', 'New point', 200),
+      level: level('Level', 3),
+      words: words('Words', paragraphs('Say it in a line or two.') as unknown as Json),
+      link: link('Heading leads to'),
+    },
+    ['icon', 'heading', 'level', 'words'],
+  ),
+  look: fields({
+    variant: choice('Variant', 'beside', { beside: 'Beside', above: 'Above', disc: 'On a disc' }),
+    surface: surface('Background'),
+    ...boxLookFields(),
+  }),
+  arrangement: fields({ align: choice('Alignment', 'start', { start: 'Left', center: 'Middle' }) }),
+  rules: [
+    { selector: '.feature', declarations: { display: 'flex', gap: '.5em 1em', 'min-width': '0' } },
+    {
+      selector: '.feature .icon',
+      declarations: {
+        flex: 'none',
+        width: '1.9rem',
+        height: '1.9rem',
+        fill: 'none',
+        stroke: 'var(--accent)',
+        'stroke-width': '1.6',
+        'stroke-linecap': 'round',
+        'stroke-linejoin': 'round',
+      },
+    },
+    ...[2, 3, 4, 5, 6].map((at) => ({
+      selector: `.feature h${at}`,
+      declarations: { ...typeStyle('minor'), color: 'var(--title)', 'margin-bottom': '.25em' },
+    })),
+    { selector: '.feature p', declarations: typeStyle('body') },
+    { selector: '.feature p+p', declarations: { 'margin-top': '.5em' } },
+    { selector: '.feature a', declarations: { color: 'var(--link)', 'text-underline-offset': '.18em' } },
+  ],
+  arrange({ values, look }): ArrangedRules {
+    const isUpright = look.variant !== undefined && look.variant !== 'beside'
+    return {
+      '': {
+        ...boxLook(look),
+        ...(look.surface ? { padding: 'var(--space-s)' } : {}),
+        ...(isUpright ? { 'flex-direction': 'column' } : {}),
+        'align-items': isUpright ? values.align : 'flex-start',
+        'text-align': values.align,
+      },
+      ...(look.variant === 'disc'
+        ? {
+            '>.icon': {
+              padding: '.75rem',
+              width: '3.4rem',
+              height: '3.4rem',
+              'border-radius': '50%',
+              background: 'color-mix(in srgb,var(--accent) 14%,transparent)',
+            },
+          }
+        : {}),
+    }
+  },
+  render({ content }, context) {
+    const href = context.href(content.link)
+    const title = context.wordsOf('heading')
+    return el(
+      'div',
+      { className: ['feature'] },
+      iconElement(content.icon),
+      el(
+        'div',
+        {},
+        el(`h${Math.max(2, content.level)}`, {}, linked(href, el('span', title, content.heading))),
+        el('div', context.wordsOf('words'), richTextElements(content.words, context)),
+      ),
+    )
+  },
+  words: (content) => [content.heading, ...richTextWords(content.words)],
+  facts: ({ heading: text, level: at, link: to, words: inside }) => ({
+    heading: { level: Math.max(2, at), text },
+    links: [...(to ? [{ words: text, link: to }] : []), ...richTextLinks(inside)],
+    ...(text.trim() === '' ? { empty: ['heading'] } : {}),
+  }),
+})

@@ -1,0 +1,44 @@
+import { defineBlock } from '../define-block.ts'
+import { fields, line, step, surface } from '../fields.ts'
+import { el } from '../../render/element.ts'
+import { boxLook, boxLookFields, type BoxLook } from '../../render/box-look.ts'
+import { space } from '../../render/token-css.ts'
+
+interface Content {
+  readonly label?: string
+}
+interface Values {
+  readonly inset: string
+  readonly gap: string
+}
+
+/** Blocks that belong together: they move as one, and a screen reader can be told what they are. */
+export const group = defineBlock<Content, BoxLook, Values>({
+  kind: 'group',
+  version: 1,
+  title: 'Group',
+  about: 'Blocks that belong together and move as one',
+  group: 'flow',
+  content: fields({ label: line('What it is, for screen readers', '', 120) }),
+  look: fields({ surface: surface('Background'), ...boxLookFields() }),
+  arrangement: fields({
+    inset: step('Room inside', 'space', 'none'),
+    gap: step('Between blocks', 'space', 's'),
+  }),
+  slots: { blocks: { title: 'Blocks', allow: ['flow'] } },
+  rules: [
+    { selector: '.group', declarations: { display: 'grid', 'grid-template-columns': 'minmax(0,1fr)' } },
+  ],
+  arrange: ({ values, look }) => ({
+    '': { padding: space(values.inset), gap: space(values.gap), ...boxLook(look) },
+  }),
+  childWidth: ({ width, values }) =>
+    values.inset === 'none' ? undefined : `(${width} - 2*${space(values.inset)})`,
+  render: ({ content }, context) =>
+    el(
+      'div',
+      { className: ['group'], ...(content.label ? { role: 'group', ariaLabel: content.label } : {}) },
+      context.slot('blocks'),
+    ),
+  words: () => [],
+})

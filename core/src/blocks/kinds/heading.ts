@@ -1,0 +1,64 @@
+import { defineBlock } from '../define-block.ts'
+import { anchor, choice, fields, level, line } from '../fields.ts'
+import { SCALES, STEP_WORDS } from '../../look/scales.ts'
+import { el } from '../../render/element.ts'
+import { typeStyle } from '../../render/token-css.ts'
+
+interface Content {
+  readonly text: string
+  readonly level: number
+  readonly anchor?: string
+}
+interface Values {
+  readonly step: string
+  readonly align: 'start' | 'center' | 'end'
+}
+
+/** The size a heading takes when nobody chose one, by level. */
+const STEP_OF_LEVEL = ['display', 'headline', 'title', 'minor', 'lead', 'body'] as const
+
+/** A heading. Its level is meaning, its size is look: neither changes the other once a size is chosen. */
+export const heading = defineBlock<Content, object, Values>({
+  kind: 'heading',
+  version: 1,
+  title: 'Heading',
+  about: 'Names what follows; its level is apart from its size',
+  group: 'flow',
+  usesSpot: ['anchor'],
+  content: fields(
+    { text: line('Words', 'New heading'), level: level('Level', 2), anchor: anchor('Anchor, for links') },
+    ['text', 'level'],
+  ),
+  look: fields({}),
+  arrangement: fields({
+    step: choice('Type size', 'level', {
+      level: 'By level',
+      ...Object.fromEntries(SCALES.type.map((name) => [name, STEP_WORDS.type[name] ?? name])),
+    }),
+    align: choice('Alignment', 'start', { start: 'Left', center: 'Middle', end: 'Right' }),
+  }),
+  rules: [{ selector: '.heading', declarations: { color: 'var(--title)', 'text-wrap': 'balance' } }],
+  arrangedBy: ['level'],
+  arrange: ({ values, content }) => ({
+    '': {
+      ...typeStyle(values.step === 'level' ? STEP_OF_LEVEL[content.level - 1]! : values.step),
+      'text-align': values.align,
+    },
+  }),
+  render({ content }, context) {
+    // The page's own heading is where the page begins; nobody jumps to it.
+    const id = content.anchor ?? (content.level > 1 ? context.spot.anchor : undefined)
+    return el(
+      `h${content.level}`,
+      { className: ['heading'], ...(id ? { id } : {}), ...context.wordsOf('text') },
+      content.text,
+    )
+  },
+  words: (content) => [content.text],
+  facts: ({ level: at, text: words, anchor: name }) => ({
+    heading: { level: at, text: words },
+    anchored: true,
+    ...(name ? { anchor: name } : {}),
+    ...(words.trim() === '' ? { empty: ['heading'] } : {}),
+  }),
+})

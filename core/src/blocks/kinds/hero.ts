@@ -1,0 +1,109 @@
+import { defineBlock, type ArrangedRules } from '../define-block.ts'
+import { anchor, choice, fields, line, media, step, surface, toggle } from '../fields.ts'
+import { focusStyle, HEIGHTS, SHADES, shadeField, type Focused, type Shade } from '../../render/backdrop.ts'
+import { bandRules, bandWidth } from '../../render/band.ts'
+import { el } from '../../render/element.ts'
+import { altOf, pictureElement } from '../../render/picture-element.ts'
+import { space } from '../../render/token-css.ts'
+
+interface Content {
+  readonly media?: Focused
+  readonly alt?: string
+  readonly decoration?: boolean
+  readonly anchor?: string
+}
+interface LookValues {
+  readonly surface?: string
+  readonly variant?: 'over' | 'panel' | 'beside'
+  readonly shade?: Shade
+}
+interface Values {
+  readonly height: 'content' | 'half' | 'tall'
+  readonly place: 'start' | 'center' | 'end'
+  readonly room: string
+  readonly gap: string
+}
+
+/** A large picture with words laid over it. The words are blocks, and never part of the picture. */
+export const hero = defineBlock<Content, LookValues, Values>({
+  kind: 'hero',
+  version: 1,
+  title: 'Hero',
+  plural: 'heroes',
+  about: 'A large picture with words laid over it, at the head of a page',
+  group: 'section',
+  usesSpot: ['early'],
+  content: fields({
+    media: media('Picture'),
+    alt: { ...line('Alternative text', '', 1000), unless: 'decoration' },
+    decoration: toggle('Only decoration', false),
+    anchor: anchor('Anchor'),
+  }),
+  look: fields({
+    surface: surface('Colours'),
+    variant: choice('Variant', 'over', { over: 'Over', panel: 'On a panel', beside: 'Beside' }),
+    shade: shadeField(),
+  }),
+  arrangement: fields({
+    height: choice('Height', 'tall', { content: 'Content', half: 'Half', tall: 'Tall' }),
+    place: choice('Words at', 'end', { start: 'Top', center: 'Middle', end: 'Bottom' }),
+    room: step('Room around', 'space', 'xl'),
+    gap: step('Between blocks', 'space', 's'),
+  }),
+  slots: { blocks: { title: 'Words', allow: ['flow'] } },
+  rules: [
+    ...bandRules('hero'),
+    { selector: '.hero>picture', declarations: { position: 'absolute', inset: '0', 'grid-column': '1/-1' } },
+    { selector: '.hero>picture img', declarations: { width: '100%', height: '100%', 'object-fit': 'cover' } },
+    { selector: '.hero>picture::after', declarations: { content: '""', position: 'absolute', inset: '0' } },
+    {
+      selector: '.hero>div',
+      declarations: { display: 'flex', 'flex-direction': 'column', 'min-width': '0', 'max-width': '46rem' },
+    },
+  ],
+  arrangedBy: ['media'],
+  arrange({ values, content, look: { variant = 'over', shade } }): ArrangedRules {
+    const minHeight = HEIGHTS[values.height]
+    return {
+      '': {
+        ...bandWidth('broad'),
+        'padding-block': space(values.room),
+        ...(minHeight ? { 'min-height': minHeight } : {}),
+        'align-items': values.place,
+      },
+      '>div': {
+        gap: space(values.gap),
+        ...(variant === 'panel'
+          ? { padding: 'var(--space-m)', background: 'var(--paper)', 'border-radius': 'var(--radius-m)' }
+          : {}),
+        ...(variant === 'beside' ? { 'max-width': 'min(46rem,48%)' } : {}),
+      },
+      ...(content.media ? { '>picture img': focusStyle(content.media) } : {}),
+      ...(content.media && variant === 'over'
+        ? { '>picture::after': { background: SHADES[shade ?? 'side'] } }
+        : {}),
+      ...(variant === 'beside' ? { '>picture': { left: '50%' } } : {}),
+    }
+  },
+  childWidth: ({ width }) => `min(${width} - 2*var(--gutter),46rem)`,
+  render({ content, look }, context) {
+    const { media: reference, alt, decoration } = content
+    const shown = reference && context.picture(reference.id)
+    return el(
+      'section',
+      { className: ['hero'], ...(content.anchor ? { id: content.anchor } : {}) },
+      shown &&
+        pictureElement(shown, {
+          alt: altOf(shown, { alt, decoration }),
+          sizes: look.variant === 'beside' ? '50vw' : '100vw',
+          early: context.spot.early,
+        }),
+      el('div', {}, context.slot('blocks')),
+    )
+  },
+  words: () => [],
+  facts: ({ media: reference, alt, decoration = false, anchor: name }) => ({
+    ...(name ? { anchor: name } : {}),
+    ...(reference ? { pictures: [{ id: reference.id, alt, decoration }] } : { empty: ['hero picture'] }),
+  }),
+})

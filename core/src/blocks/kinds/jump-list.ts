@@ -1,0 +1,76 @@
+import { defineBlock, type ArrangedRules } from '../define-block.ts'
+import { choice, fields, line } from '../fields.ts'
+import { el } from '../../render/element.ts'
+import { typeStyle } from '../../render/token-css.ts'
+
+interface Content {
+  readonly label: string
+  readonly depth?: '2' | '3'
+}
+interface Values {
+  readonly direction: 'down' | 'across'
+}
+
+/** Links to the headings of the page, made from the headings as they are. */
+export const jumpList = defineBlock<Content, object, Values>({
+  kind: 'jump-list',
+  version: 1,
+  title: 'Jump list',
+  about: 'Links to the headings of this page, made from the headings as they are',
+  group: 'flow',
+  usesSpot: ['outline'],
+  isDerived: true,
+  content: fields(
+    {
+      label: line('Label', 'On this page', 80),
+      depth: choice('Down to level', '2', { 2: '2', 3: '3' }),
+    },
+    ['label'],
+  ),
+  look: fields({}),
+  arrangement: fields({ direction: choice('Direction', 'down', { down: 'Down', across: 'Across' }) }),
+  rules: [
+    {
+      selector: '.jump-list p',
+      declarations: {
+        ...typeStyle('note'),
+        'font-weight': '600',
+        color: 'var(--quiet)',
+        'margin-bottom': '.4em',
+      },
+    },
+    {
+      selector: '.jump-list ul',
+      declarations: {
+        ...typeStyle('body'),
+        display: 'flex',
+        gap: '.35em 1.5em',
+        padding: '0',
+        'list-style': 'none',
+      },
+    },
+    { selector: '.jump-list a', declarations: { color: 'var(--link)', 'text-underline-offset': '.18em' } },
+    { selector: '.jump-list .deeper', declarations: { 'padding-left': '1.2em' } },
+  ],
+  arrange: ({ values }): ArrangedRules => ({
+    '>ul': values.direction === 'down' ? { 'flex-direction': 'column' } : { 'flex-wrap': 'wrap' },
+  }),
+  render({ content }, context) {
+    const deepest = Number(content.depth ?? '2')
+    const entries = (context.spot.outline ?? []).filter(({ level }) => level > 1 && level <= deepest)
+    return el(
+      'nav',
+      { className: ['jump-list'], ariaLabel: content.label || 'On this page' },
+      el('p', context.wordsOf('label'), content.label),
+      entries.length > 0 &&
+        el(
+          'ul',
+          {},
+          entries.map(({ level, text, anchor }) =>
+            el('li', level > 2 ? { className: ['deeper'] } : {}, el('a', { href: `#${anchor}` }, text)),
+          ),
+        ),
+    )
+  },
+  words: () => [],
+})

@@ -1,0 +1,63 @@
+import { defineBlock, type ArrangedRules } from '../define-block.ts'
+import { choice, fields, list as listField, step } from '../fields.ts'
+import { hasEmptyItem, richTextLinks, richTextWords, type RichText } from '../../page/rich-text.ts'
+import { el } from '../../render/element.ts'
+import { richTextElements } from '../../render/rich-text-elements.ts'
+import { space, typeStyle } from '../../render/token-css.ts'
+
+interface Content {
+  readonly words: RichText
+}
+interface LookValues {
+  readonly variant?: 'signs' | 'ticks' | 'dashes' | 'lines'
+}
+interface Values {
+  readonly gap: string
+  readonly columns: '1' | '2' | '3'
+}
+
+const START = [{ type: 'list', ordered: false, items: [{ runs: [{ text: 'First' }] }] }]
+
+/** A list that stands on its own. */
+export const list = defineBlock<Content, LookValues, Values>({
+  kind: 'list',
+  version: 1,
+  title: 'List',
+  about: 'Points or steps, with signs, ticks, dashes or lines',
+  group: 'flow',
+  content: fields({ words: listField('Items', START) }, ['words']),
+  look: fields({
+    variant: choice('Variant', 'signs', { signs: 'Signs', ticks: 'Ticks', dashes: 'Dashes', lines: 'Lines' }),
+  }),
+  arrangement: fields({
+    gap: step('Between items', 'space', 'xs'),
+    columns: choice('In columns', '1', { 1: '1', 2: '2', 3: '3' }),
+  }),
+  rules: [
+    { selector: '.list', declarations: typeStyle('body') },
+    { selector: '.list ul', declarations: { 'padding-left': '1.2em' } },
+    { selector: '.list ol', declarations: { 'padding-left': '1.4em' } },
+    { selector: '.list li::marker', declarations: { color: 'var(--accent)' } },
+    { selector: '.list li', declarations: { 'break-inside': 'avoid' } },
+    { selector: '.list a', declarations: { color: 'var(--link)' } },
+  ],
+  arrange: ({ values, look: { variant = 'signs' } }): ArrangedRules => ({
+    '>*': values.columns === '1' ? {} : { columns: values.columns, 'column-gap': 'var(--space-l)' },
+    ' li': {
+      'padding-block': `calc(${space(values.gap)}/2)`,
+      ...(variant === 'lines' ? { 'border-bottom': '1px solid var(--line)' } : {}),
+    },
+    ' ul': {
+      ...(variant === 'ticks' ? { 'list-style': '"✓  "' } : {}),
+      ...(variant === 'dashes' ? { 'list-style': '"–  "' } : {}),
+      ...(variant === 'lines' ? { 'list-style': 'none', 'padding-left': '0' } : {}),
+    },
+  }),
+  render: ({ content }, context) =>
+    el('div', { className: ['list'], ...context.wordsOf('words') }, richTextElements(content.words, context)),
+  words: (content) => richTextWords(content.words),
+  facts: (content) => ({
+    links: richTextLinks(content.words),
+    ...(hasEmptyItem(content.words) ? { empty: ['list item'] } : {}),
+  }),
+})

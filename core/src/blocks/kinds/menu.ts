@@ -1,0 +1,32 @@
+import { defineBlock } from '../define-block.ts'
+import { choice, fields, line } from '../fields.ts'
+import { menuElement, menuRules } from '../../render/menu.ts'
+
+interface Content {
+  readonly label: string
+}
+interface LookValues {
+  readonly depth?: '1' | '2'
+}
+
+/** The site's navigation as a block: a line of links on a wide screen, behind a button on a narrow one. */
+export const menu = defineBlock<Content, LookValues>({
+  kind: 'menu',
+  version: 1,
+  title: 'Navigation menu',
+  about: 'The site’s navigation: a line of links, behind a button where the screen is narrow',
+  group: 'flow',
+  isDerived: true,
+  content: fields({ label: line('What it is, for screen readers', 'Menu', 80) }, ['label']),
+  look: fields({ depth: choice('Levels', '1', { 1: 'One', 2: 'Two' }) }),
+  rules: menuRules('.menu'),
+  arrange: () => ({}),
+  render: ({ id, content, look }, context) =>
+    menuElement(context.navigation, {
+      className: 'menu',
+      id: `menu-${id}`,
+      label: content.label || 'Menu',
+      depth: look.depth === '2' ? 2 : 1,
+    }),
+  words: () => [],
+})

@@ -1,0 +1,138 @@
+import { defineBlock, type ArrangedRules } from '../define-block.ts'
+import { choice, date, fields, line } from '../fields.ts'
+import { bandRules } from '../../render/band.ts'
+import { el, type Element } from '../../render/element.ts'
+import { CONTENT_ID } from '../../render/ids.ts'
+import { longDate } from '../../render/long-date.ts'
+import { typeStyle } from '../../render/token-css.ts'
+import { frameOf, FRAMES, type FrameName } from '../../site/frames.ts'
+
+interface Content {
+  readonly frame?: FrameName
+  readonly title?: string
+  readonly author?: string
+  /** As in HTML's valid date strings: 2026-11-27. */
+  readonly date?: string
+  readonly summary?: string
+}
+
+const frameTitles = Object.fromEntries(Object.entries(FRAMES).map(([name, { title }]) => [name, title]))
+
+/** The root of every page. Its frame says which of its slots are shown, and how. */
+export const page = defineBlock<Content>({
+  kind: 'page',
+  version: 2,
+  title: 'Page',
+  about: 'Holds the sections of the page',
+  group: 'root',
+  content: fields({
+    frame: { ...choice('Template', 'plain', frameTitles), hidden: true },
+    title: line('Title', '', 200),
+    author: line('Author', '', 120),
+    date: date('Date'),
+    summary: line('Summary', '', 400),
+  }),
+  look: fields({}),
+  slots: {
+    sections: { title: 'Sections', allow: ['section'] },
+    main: { title: 'Main column', allow: ['flow'] },
+    side: { title: 'Side column', allow: ['flow'] },
+    aside: { title: 'Aside', allow: ['section', 'flow'] },
+  },
+  shows: (content) => Object.keys(frameOf({ ...content }).slots),
+  rules: [
+    ...bandRules('page-columns'),
+    {
+      selector: '.page-columns',
+      declarations: { '--w': 'var(--width-broad)', 'padding-block': 'var(--space-l) var(--space-xl)' },
+    },
+    {
+      selector: '.page-columns>div',
+      declarations: {
+        display: 'grid',
+        'grid-template-columns': 'minmax(0,2fr) minmax(0,1fr)',
+        gap: 'var(--space-l)',
+      },
+    },
+    {
+      selector: '.page-columns>div',
+      size: 'narrow',
+      declarations: { 'grid-template-columns': 'minmax(0,1fr)' },
+    },
+    { selector: '.page-main', declarations: flowDown('m') },
+    { selector: '.page-side', declarations: flowDown('m') },
+    ...bandRules('article'),
+    {
+      selector: '.article',
+      declarations: {
+        '--w': 'var(--width-reading)',
+        'padding-block': 'var(--space-xl) var(--space-l)',
+        'row-gap': 'var(--space-m)',
+      },
+    },
+    {
+      selector: '.article h1',
+      declarations: { ...typeStyle('headline'), color: 'var(--title)', 'text-wrap': 'balance' },
+    },
+    { selector: '.article .summary', declarations: { ...typeStyle('lead'), 'margin-top': '.6em' } },
+    {
+      selector: '.article .by',
+      declarations: { ...typeStyle('note'), color: 'var(--quiet)', 'margin-top': '.8em' },
+    },
+    { selector: '.article time::before', declarations: { content: '" · "' } },
+  ],
+  arrange: (): ArrangedRules => ({}),
+  childWidth: ({ width, slot, content, size }) => {
+    const broad = `min(${width} - 2*var(--gutter),var(--width-broad))`
+    if (slot !== 'main' && slot !== 'side') return undefined
+    if (content.frame === 'article') return `min(${width} - 2*var(--gutter),var(--width-reading))`
+    if (size === 'narrow') return broad
+    return `(${broad} - var(--space-l))*${slot === 'main' ? 2 : 1}/3`
+  },
+  render({ content }, context) {
+    const slots: Element[] = []
+    if (content.frame === 'article') {
+      const { title, author, date: when, summary } = content
+      const head = el(
+        'header',
+        {},
+        el('h1', context.wordsOf('title'), title ?? ''),
+        summary && el('p', { className: ['summary'], ...context.wordsOf('summary') }, summary),
+        (author || when) &&
+          el(
+            'p',
+            { className: ['by'] },
+            author && el('span', context.wordsOf('author'), author),
+            when && el('time', { dateTime: when }, longDate(when, context.site.language)),
+          ),
+      )
+      slots.push(
+        el('article', { className: ['article'] }, head, context.slot('main')),
+        context.slot('sections'),
+      )
+    } else {
+      slots.push(context.slot('sections'))
+      if (content.frame === 'side')
+        slots.push(
+          el(
+            'div',
+            { className: ['page-columns'] },
+            el(
+              'div',
+              {},
+              el('div', { className: ['page-main'] }, context.slot('main')),
+              el('div', { className: ['page-side'] }, context.slot('side')),
+            ),
+          ),
+        )
+    }
+    return el('main', { id: CONTENT_ID, className: ['page'] }, slots)
+  },
+  words: ({ frame, title, author, summary }) =>
+    frame === 'article' ? [title, summary, author].flatMap((words) => words || []) : [],
+  facts: ({ frame, title = '' }) => (frame === 'article' ? { heading: { level: 1, text: title } } : {}),
+})
+
+function flowDown(gap: string) {
+  return { display: 'flex', 'flex-direction': 'column', gap: `var(--space-${gap})`, 'min-width': '0' }
+}

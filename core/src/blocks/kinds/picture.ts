@@ -1,0 +1,91 @@
+import { defineBlock, type ArrangedRules } from '../define-block.ts'
+import { choice, fields, line, media, step, toggle } from '../fields.ts'
+import { cropStyles, focusStyle, type Focused } from '../../render/backdrop.ts'
+import type { Declarations } from '../../render/css-rules.ts'
+import { el } from '../../render/element.ts'
+import { altOf, pictureElement, scaledSizes } from '../../render/picture-element.ts'
+import { radius, typeStyle } from '../../render/token-css.ts'
+
+interface Content {
+  readonly media?: Focused
+  readonly alt?: string
+  readonly decoration?: boolean
+  readonly caption?: string
+}
+interface LookValues {
+  readonly radius?: string
+}
+interface Values {
+  readonly ratio: string
+  readonly fit: 'cover' | 'contain'
+}
+
+/** A picture. Words stand beside it as alternative text or caption, or it is marked as decoration. */
+export const picture = defineBlock<Content, LookValues, Values>({
+  kind: 'picture',
+  version: 1,
+  title: 'Picture',
+  about: 'A picture with alternative text and, if you like, a caption',
+  group: 'flow',
+  usesSpot: ['width', 'early'],
+  content: fields({
+    media: media('Picture'),
+    alt: { ...line('Alternative text', '', 1000), unless: 'decoration' },
+    decoration: toggle('Only decoration', false),
+    caption: line('Caption', ''),
+  }),
+  look: fields({ radius: step('Corners', 'radius', 'none') }),
+  arrangement: fields({
+    ratio: choice('Frame', 'natural', {
+      natural: 'Own',
+      '1/1': '1 : 1',
+      '4/3': '4 : 3',
+      '3/2': '3 : 2',
+      '16/9': '16 : 9',
+      '5/2': '5 : 2',
+    }),
+    fit: choice('In the frame', 'cover', { cover: 'Fill', contain: 'Whole' }),
+  }),
+  rules: [
+    { selector: '.picture', declarations: { 'min-width': '0' } },
+    // The height attribute keeps the room while the picture loads; the frame alone says how high it is.
+    { selector: '.picture img', declarations: { width: '100%', height: 'auto' } },
+    {
+      selector: '.picture figcaption',
+      declarations: { ...typeStyle('note'), color: 'var(--quiet)', 'margin-top': '.6em' },
+    },
+  ],
+  arrangedBy: ['media'],
+  arrange({ values, content, look }): ArrangedRules {
+    const corners: Declarations =
+      look.radius && look.radius !== 'none' ? { 'border-radius': radius(look.radius) } : {}
+    if (content.media?.crop && values.ratio === 'natural') {
+      const { box, picture: whole } = cropStyles(content.media.crop)
+      return { ' picture': { ...box, ...corners }, ' img': whole }
+    }
+    return {
+      ' img': {
+        ...(values.ratio === 'natural' ? {} : { 'aspect-ratio': values.ratio, 'object-fit': values.fit }),
+        ...(content.media && values.ratio !== 'natural' ? focusStyle(content.media) : {}),
+        ...corners,
+      },
+    }
+  },
+  render(node, context) {
+    const { media: reference, caption, decoration, alt } = node.content
+    const shown = reference && context.picture(reference.id)
+    const image =
+      shown &&
+      pictureElement(shown, {
+        alt: altOf(shown, { alt, decoration }),
+        sizes: scaledSizes(context.spot.pictureSizes, 100 / (reference.crop?.width ?? 100)),
+        early: context.spot.early,
+      })
+    return caption
+      ? el('figure', { className: ['picture'] }, image, el('figcaption', context.wordsOf('caption'), caption))
+      : el('div', { className: ['picture'] }, image)
+  },
+  words: (content) => (content.caption ? [content.caption] : []),
+  facts: ({ media: reference, alt, decoration = false }) =>
+    reference ? { pictures: [{ id: reference.id, alt, decoration }] } : { empty: ['picture block'] },
+})

@@ -1,0 +1,87 @@
+import { defineBlock } from '../define-block.ts'
+import { choice, fields, line, words } from '../fields.ts'
+import { paragraphs, richTextLinks, richTextWords, type RichText } from '../../page/rich-text.ts'
+import type { Json } from '../../page/json.ts'
+import { el } from '../../render/element.ts'
+import { richTextElements } from '../../render/rich-text-elements.ts'
+import { typeStyle } from '../../render/token-css.ts'
+
+interface Content {
+  readonly words: RichText
+  readonly who?: string
+  readonly source?: string
+}
+interface LookValues {
+  readonly variant?: keyof typeof VARIANTS
+}
+interface Values {
+  readonly align: 'start' | 'center'
+}
+
+const VARIANTS = {
+  bar: { ...typeStyle('lead'), 'border-left': '3px solid var(--accent)', 'padding-left': '1.1em' },
+  large: { ...typeStyle('title'), color: 'var(--title)' },
+  plain: typeStyle('lead'),
+} as const
+
+/** What somebody said, and who. */
+export const quote = defineBlock<Content, LookValues, Values>({
+  kind: 'quote',
+  version: 1,
+  title: 'Quote',
+  about: 'What somebody said, with who said it and where',
+  group: 'flow',
+  content: fields(
+    {
+      words: words('Words', paragraphs('What somebody said.') as unknown as Json),
+      who: line('Who said it', '', 120),
+      source: line('Where it is from', '', 200),
+    },
+    ['words'],
+  ),
+  look: fields({ variant: choice('Variant', 'bar', { bar: 'Bar', large: 'Large', plain: 'Plain' }) }),
+  arrangement: fields({ align: choice('Alignment', 'start', { start: 'Left', center: 'Middle' }) }),
+  rules: [
+    { selector: '.quote', declarations: { 'max-width': '60ch' } },
+    { selector: '.quote blockquote', declarations: { margin: '0', 'text-wrap': 'pretty' } },
+    { selector: '.quote p+p', declarations: { 'margin-top': '.6em' } },
+    {
+      selector: '.quote figcaption',
+      declarations: { ...typeStyle('note'), color: 'var(--quiet)', 'margin-top': '.9em' },
+    },
+    { selector: '.quote a', declarations: { color: 'var(--link)' } },
+    { selector: '.quote cite::before', declarations: { content: '" · "', 'font-style': 'normal' } },
+    { selector: '.quote cite:first-child::before', declarations: { content: 'none' } },
+  ],
+  arrange: ({ values, look }) => ({
+    '': {
+      'text-align': values.align,
+      ...(values.align === 'center' ? { 'margin-inline': 'auto' } : {}),
+    },
+    '>blockquote': VARIANTS[look.variant ?? 'bar'],
+  }),
+  render({ content }, context) {
+    const { who, source } = content
+    return el(
+      'figure',
+      { className: ['quote'] },
+      el('blockquote', context.wordsOf('words'), richTextElements(content.words, context)),
+      (who || source) &&
+        el(
+          'figcaption',
+          {},
+          who && el('span', context.wordsOf('who'), who),
+          source && el('cite', context.wordsOf('source'), source),
+        ),
+    )
+  },
+  words: ({ words: said, who, source }) => [
+    ...richTextWords(said),
+    ...(who ? [who] : []),
+    ...(source ? [source] : []),
+  ],
+  facts: ({ words: said }) => ({
+    links: richTextLinks(said),
+    ...(richTextWords(said).every((one) => one.trim() === '') ? { empty: ['quote'] } : {}),
+  }),
+})

@@ -1,0 +1,90 @@
+import { defineBlock, type ArrangedRules } from '../define-block.ts'
+import { anchor, choice, fields, media, step, surface } from '../fields.ts'
+import { el } from '../../render/element.ts'
+import { pictureElement } from '../../render/picture-element.ts'
+import { bandRules, bandWidth } from '../../render/band.ts'
+import { focusStyle, HEIGHTS, SHADES, shadeField, type Focused, type Shade } from '../../render/backdrop.ts'
+import { space } from '../../render/token-css.ts'
+
+interface Content {
+  readonly anchor?: string
+  readonly backdrop?: Focused
+}
+interface LookValues {
+  readonly surface?: string
+  readonly shade?: Shade
+}
+interface Values {
+  readonly width: 'reading' | 'broad' | 'edge'
+  readonly above: string
+  readonly below: string
+  readonly gap: string
+  readonly height: 'content' | 'half' | 'tall'
+  readonly place: 'start' | 'center' | 'end'
+}
+
+/** A full-width band of the page. */
+export const section = defineBlock<Content, LookValues, Values>({
+  kind: 'section',
+  version: 1,
+  title: 'Section',
+  about: 'A full-width band that holds blocks, with a width, a background and room of its own',
+  group: 'section',
+  usesSpot: ['early'],
+  content: fields({ anchor: anchor('Anchor'), backdrop: media('Backdrop picture') }),
+  look: fields({
+    surface: surface('Background'),
+    shade: shadeField(),
+  }),
+  arrangement: fields({
+    width: choice('Width', 'broad', { reading: 'Reading', broad: 'Broad', edge: 'Edge' }),
+    above: step('Room above', 'space', 'xl'),
+    below: step('Room below', 'space', 'xl'),
+    gap: step('Between blocks', 'space', 'm'),
+    height: choice('Height', 'content', { content: 'Content', half: 'Half', tall: 'Tall' }),
+    place: choice('Blocks at', 'center', { start: 'Top', center: 'Middle', end: 'Bottom' }),
+  }),
+  slots: { blocks: { title: 'Blocks', allow: ['flow'] } },
+  rules: [
+    ...bandRules('section'),
+    {
+      selector: '.section>picture',
+      declarations: { position: 'absolute', inset: '0', 'grid-column': '1/-1' },
+    },
+    {
+      selector: '.section>picture img',
+      declarations: { width: '100%', height: '100%', 'object-fit': 'cover' },
+    },
+    {
+      selector: '.section>picture::after',
+      declarations: { content: '""', position: 'absolute', inset: '0' },
+    },
+  ],
+  arrangedBy: ['backdrop'],
+  arrange({ values, content, look }): ArrangedRules {
+    const minHeight = HEIGHTS[values.height]
+    return {
+      '': {
+        ...bandWidth(values.width),
+        'padding-block': `${space(values.above)} ${space(values.below)}`,
+        'row-gap': space(values.gap),
+        ...(minHeight ? { 'min-height': minHeight, 'align-content': values.place } : {}),
+      },
+      ...(content.backdrop ? { '>picture::after': { background: SHADES[look.shade ?? 'side'] } } : {}),
+      ...(content.backdrop ? { '>picture img': focusStyle(content.backdrop) } : {}),
+    }
+  },
+  childWidth: ({ width, values }) =>
+    values.width === 'edge' ? undefined : `min(${width} - 2*var(--gutter),var(--width-${values.width}))`,
+  render(node, context) {
+    const backdrop = node.content.backdrop && context.picture(node.content.backdrop.id)
+    return el(
+      'section',
+      { className: ['section'], ...(node.content.anchor ? { id: node.content.anchor } : {}) },
+      backdrop && pictureElement(backdrop, { alt: '', sizes: '100vw', early: context.spot.early }),
+      context.slot('blocks'),
+    )
+  },
+  words: () => [],
+  facts: (content) => (content.anchor ? { anchor: content.anchor } : {}),
+})

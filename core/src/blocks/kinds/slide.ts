@@ -1,0 +1,84 @@
+import { defineBlock, type ArrangedRules } from '../define-block.ts'
+import { fields, line, link, media, toggle } from '../fields.ts'
+import type { Link } from '../../page/link.ts'
+import { focusStyle, type Focused } from '../../render/backdrop.ts'
+import { el } from '../../render/element.ts'
+import { linked } from '../../render/linked.ts'
+import { altOf, pictureElement } from '../../render/picture-element.ts'
+import { typeStyle } from '../../render/token-css.ts'
+
+interface Content {
+  readonly media?: Focused
+  readonly alt?: string
+  readonly decoration?: boolean
+  readonly title?: string
+  readonly caption?: string
+  readonly link?: Link
+}
+
+/** One picture of several, with a title and a caption. */
+export const slide = defineBlock<Content>({
+  kind: 'slide',
+  version: 1,
+  title: 'Slide',
+  about: 'One picture of several, with a title and a caption',
+  group: 'item',
+  usesSpot: ['width', 'early'],
+  content: fields({
+    media: media('Picture'),
+    alt: { ...line('Alternative text', '', 1000), unless: 'decoration' },
+    decoration: toggle('Only decoration', false),
+    title: line('Title', '', 200),
+    caption: line('Caption', ''),
+    link: link('Title leads to'),
+  }),
+  look: fields({}),
+  rules: [
+    { selector: '.slide', declarations: { 'min-width': '0' } },
+    {
+      selector: '.slide img',
+      declarations: {
+        width: '100%',
+        height: 'auto',
+        'aspect-ratio': '16/9',
+        'object-fit': 'cover',
+        'border-radius': 'var(--radius-m)',
+      },
+    },
+    {
+      selector: '.slide strong',
+      declarations: { ...typeStyle('minor'), color: 'var(--title)', display: 'block', 'margin-top': '.6em' },
+    },
+    { selector: '.slide a', declarations: { color: 'var(--link)' } },
+    {
+      selector: '.slide p',
+      declarations: { ...typeStyle('note'), color: 'var(--quiet)', 'margin-top': '.25em' },
+    },
+  ],
+  arrangedBy: ['media'],
+  arrange: ({ content }): ArrangedRules => (content.media ? { ' img': focusStyle(content.media) } : {}),
+  render({ content }, context) {
+    const { media: reference, alt, decoration, title, caption } = content
+    const shown = reference && context.picture(reference.id)
+    const href = context.href(content.link)
+    const words = context.wordsOf('title')
+    return el(
+      'li',
+      { className: ['slide'] },
+      shown &&
+        pictureElement(shown, {
+          alt: altOf(shown, { alt, decoration }),
+          sizes: context.spot.pictureSizes,
+          early: context.spot.early,
+        }),
+      title && el('strong', {}, linked(href, el('span', words, title))),
+      caption && el('p', context.wordsOf('caption'), caption),
+    )
+  },
+  words: ({ title, caption }) => [...(title ? [title] : []), ...(caption ? [caption] : [])],
+  facts: ({ media: reference, alt, decoration = false, title, link: to }) => ({
+    ...(reference ? { pictures: [{ id: reference.id, alt, decoration }] } : { empty: ['slide picture'] }),
+    ...(to && title ? { links: [{ words: title, link: to }] } : {}),
+  }),
+  isEmpty: (content) => !content.media,
+})

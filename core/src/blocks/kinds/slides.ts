@@ -1,0 +1,78 @@
+import { defineBlock } from '../define-block.ts'
+import { choice, fields, line, step, toggle } from '../fields.ts'
+import { el } from '../../render/element.ts'
+import { sharedWidth, sharedFlex, stepButtonRules } from '../../render/slides.ts'
+import { space } from '../../render/token-css.ts'
+
+interface Content {
+  readonly label: string
+}
+interface LookValues {
+  readonly canPlay?: boolean
+}
+interface Values {
+  readonly shows: '1' | '2' | '3'
+  readonly gap: string
+}
+
+/**
+ * Pictures with words, seen one after another. A list that is scrolled sideways, so it needs no script; the script adds
+ * buttons to go on and back, and one to start it, since nothing here moves by itself (WCAG 2.2, 2.2.2).
+ */
+export const slides = defineBlock<Content, LookValues, Values>({
+  kind: 'slides',
+  version: 1,
+  title: 'Slides',
+  plural: 'slides',
+  about: 'Pictures with words, one after another; still unless a visitor starts them',
+  group: 'flow',
+  content: fields({ label: line('What they show, for screen readers', 'Pictures', 120) }, ['label']),
+  look: fields({ canPlay: toggle('Visitors can start them', false) }),
+  arrangement: fields({
+    shows: choice('Side by side', '1', { 1: '1', 2: '2', 3: '3' }),
+    gap: step('Between slides', 'space', 's'),
+  }),
+  slots: { slides: { title: 'Slides', allow: ['slide'] } },
+  rules: [
+    { selector: '.slides', declarations: { 'min-width': '0', position: 'relative' } },
+    {
+      selector: '.slides>ul',
+      declarations: {
+        display: 'flex',
+        margin: '0',
+        padding: '0',
+        'list-style': 'none',
+        'overflow-x': 'auto',
+        'scroll-snap-type': 'x mandatory',
+        'overscroll-behavior-x': 'contain',
+      },
+    },
+    {
+      selector: '.slides>ul:focus-visible',
+      declarations: { outline: '2px solid currentColor', 'outline-offset': '3px' },
+    },
+    { selector: '.slides>ul>li', declarations: { 'scroll-snap-align': 'start' } },
+    ...stepButtonRules('.slides'),
+  ],
+  arrange: ({ values }) => ({
+    '>ul': { gap: space(values.gap) },
+    '>ul>li': { flex: sharedFlex(values) },
+  }),
+  childWidth: ({ width, values }) => sharedWidth(width, values),
+  behaviour: { name: 'slides', needs: () => true },
+  render: ({ content, look }, context) =>
+    el(
+      'section',
+      {
+        className: ['slides'],
+        ariaLabel: content.label || 'Slides',
+        ...(look.canPlay ? { dataPlay: '' } : {}),
+      },
+      el(
+        'ul',
+        { tabIndex: 0, ariaLabel: `${content.label || 'Slides'}, scrolled sideways` },
+        context.slot('slides'),
+      ),
+    ),
+  words: () => [],
+})

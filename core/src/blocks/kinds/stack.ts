@@ -1,0 +1,53 @@
+import { defineBlock } from '../define-block.ts'
+import { choice, fields, step, surface } from '../fields.ts'
+import { el } from '../../render/element.ts'
+import { radius, space } from '../../render/token-css.ts'
+
+interface LookValues {
+  readonly surface?: string
+  readonly radius?: string
+}
+interface Values {
+  readonly gap: string
+  readonly align: 'stretch' | 'start' | 'center' | 'end'
+  readonly inset: string
+}
+
+/** Blocks one under another; with a background and room inside it is a panel. */
+export const stack = defineBlock<object, LookValues, Values>({
+  kind: 'stack',
+  version: 1,
+  title: 'Stack',
+  about: 'Blocks one under another; with a background it makes a panel',
+  group: 'flow',
+  content: fields({}),
+  look: fields({ surface: surface('Background'), radius: step('Corners', 'radius', 'none') }),
+  arrangement: fields({
+    gap: step('Between blocks', 'space', 's'),
+    align: choice('Along the width', 'stretch', {
+      stretch: 'Fill',
+      start: 'Left',
+      center: 'Middle',
+      end: 'Right',
+    }),
+    inset: step('Room inside', 'space', 'none'),
+  }),
+  slots: { blocks: { title: 'Blocks', allow: ['flow'] } },
+  rules: [
+    { selector: '.stack', declarations: { display: 'flex', 'flex-direction': 'column', 'min-width': '0' } },
+    { selector: '.stack>*', declarations: { 'max-width': '100%' } },
+    { selector: '.stack>.picture', declarations: { width: '100%' } },
+  ],
+  arrange: ({ values, look }) => ({
+    '': {
+      gap: space(values.gap),
+      'align-items': values.align,
+      padding: space(values.inset),
+      ...(look.radius && look.radius !== 'none' ? { 'border-radius': radius(look.radius) } : {}),
+    },
+  }),
+  childWidth: ({ width, values }) =>
+    values.inset === 'none' ? undefined : `(${width} - 2*${space(values.inset)})`,
+  render: (_node, context) => el('div', { className: ['stack'] }, context.slot('blocks')),
+  words: () => [],
+})

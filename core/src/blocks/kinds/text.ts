@@ -1,0 +1,95 @@
+import { defineBlock } from '../define-block.ts'
+import { choice, fields, words } from '../fields.ts'
+import {
+  hasEmptyItem,
+  paragraphs,
+  richTextLinks,
+  richTextWords,
+  type RichText,
+} from '../../page/rich-text.ts'
+import type { Json } from '../../page/json.ts'
+import { el } from '../../render/element.ts'
+import { richTextElements } from '../../render/rich-text-elements.ts'
+import { typeStyle } from '../../render/token-css.ts'
+
+interface Content {
+  readonly words: RichText
+}
+interface LookValues {
+  readonly variant?: keyof typeof VARIANTS
+}
+interface Values {
+  readonly align: 'start' | 'center' | 'end'
+}
+
+const VARIANTS = {
+  plain: typeStyle('body'),
+  lead: typeStyle('lead'),
+  note: { ...typeStyle('note'), color: 'var(--quiet)' },
+  label: {
+    ...typeStyle('note'),
+    color: 'var(--accent)',
+    'font-weight': '600',
+    'letter-spacing': '.12em',
+    'text-transform': 'uppercase',
+  },
+} as const
+
+/** Formatted text: paragraphs and lists. */
+export const text = defineBlock<Content, LookValues, Values>({
+  kind: 'text',
+  version: 1,
+  title: 'Text',
+  about: 'Paragraphs and lists, with bold, italic and links',
+  group: 'flow',
+  content: fields({ words: words('Words', paragraphs('Write here.') as unknown as Json) }, ['words']),
+  look: fields({
+    variant: choice('Variant', 'plain', { plain: 'Plain', lead: 'Lead', note: 'Note', label: 'Label' }),
+  }),
+  arrangement: fields({
+    align: choice('Alignment', 'start', { start: 'Left', center: 'Middle', end: 'Right' }),
+  }),
+  rules: [
+    { selector: '.text', declarations: { 'max-width': '68ch' } },
+    { selector: '.text>*+*', declarations: { 'margin-top': '.75em' } },
+    { selector: '.text ul', declarations: { 'padding-left': '1.2em' } },
+    { selector: '.text ol', declarations: { 'padding-left': '1.2em' } },
+    { selector: '.text li+li', declarations: { 'margin-top': '.35em' } },
+    { selector: '.text li::marker', declarations: { color: 'var(--quiet)' } },
+    { selector: '.text sub,.text sup', declarations: { 'line-height': '0' } },
+    {
+      selector: '.text code',
+      declarations: { 'font-family': 'ui-monospace,monospace', 'font-size': '.92em' },
+    },
+    {
+      selector: '.text a',
+      declarations: {
+        color: 'var(--link)',
+        'text-underline-offset': '.18em',
+        'text-decoration-thickness': '1px',
+      },
+    },
+  ],
+  arrange: ({ values, look }) => ({
+    '': {
+      ...VARIANTS[look.variant ?? 'plain'],
+      'text-align': values.align,
+      ...(values.align === 'start' ? {} : { 'margin-inline': values.align === 'center' ? 'auto' : 'auto 0' }),
+    },
+  }),
+  render: (node, context) =>
+    el(
+      'div',
+      { className: ['text'], ...context.wordsOf('words') },
+      richTextElements(node.content.words, context),
+    ),
+  words: (content) => richTextWords(content.words),
+  facts: (content) => ({
+    links: richTextLinks(content.words),
+    ...(richTextWords(content.words).every((words) => words.trim() === '')
+      ? { empty: ['text'] }
+      : hasEmptyItem(content.words)
+        ? { empty: ['list item'] }
+        : {}),
+  }),
+})

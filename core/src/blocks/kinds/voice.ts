@@ -1,0 +1,92 @@
+import { defineBlock, type ArrangedRules } from '../define-block.ts'
+import { fields, line, media, surface } from '../fields.ts'
+import { focusStyle, type Focused } from '../../render/backdrop.ts'
+import { el } from '../../render/element.ts'
+import { pictureElement } from '../../render/picture-element.ts'
+import { typeStyle } from '../../render/token-css.ts'
+
+interface Content {
+  readonly said: string
+  readonly who?: string
+  readonly role?: string
+  readonly media?: Focused
+}
+
+/** What one person said. */
+export const voice = defineBlock<Content>({
+  kind: 'voice',
+  version: 1,
+  title: 'Testimonial',
+  about: 'What one person said, with their name and, if you like, their face',
+  group: 'item',
+  content: fields(
+    {
+      said: line('What they said', 'What they said.', 500),
+      who: line('Name', '', 120),
+      role: line('Who they are', '', 120),
+      media: media('Face'),
+    },
+    ['said'],
+  ),
+  look: fields({ surface: surface('Background') }),
+  rules: [
+    {
+      selector: '.voice',
+      declarations: { 'border-radius': 'var(--radius-m)', padding: 'var(--space-m)', 'min-width': '0' },
+    },
+    { selector: '.voice figure', declarations: { display: 'grid', gap: '1em' } },
+    {
+      selector: '.voice blockquote',
+      declarations: { ...typeStyle('lead'), margin: '0', 'text-wrap': 'pretty' },
+    },
+    {
+      selector: '.voice figcaption',
+      declarations: {
+        ...typeStyle('note'),
+        display: 'grid',
+        'grid-auto-columns': 'minmax(0,1fr)',
+        'column-gap': '.8em',
+        'align-items': 'center',
+        color: 'var(--quiet)',
+      },
+    },
+    { selector: '.voice picture', declarations: { 'grid-row': '1/span 2', width: '3rem', height: '3rem' } },
+    {
+      selector: '.voice img',
+      declarations: { width: '3rem', height: '3rem', 'border-radius': '50%', 'object-fit': 'cover' },
+    },
+    { selector: '.voice strong', declarations: { color: 'var(--title)' } },
+    { selector: '.voice picture~*', declarations: { 'grid-column': '2' } },
+    { selector: '.voice figcaption:has(picture)', declarations: { 'grid-template-columns': 'auto 1fr' } },
+  ],
+  arrangedBy: ['media'],
+  arrange: ({ content, look }): ArrangedRules => ({
+    '': 'surface' in look ? {} : { border: '1px solid var(--line)' },
+    ...(content.media ? { ' img': focusStyle(content.media) } : {}),
+  }),
+  render({ content }, context) {
+    const { said, who, role, media: reference } = content
+    const face = reference && context.picture(reference.id)
+    return el(
+      'li',
+      { className: ['voice'] },
+      el(
+        'figure',
+        {},
+        el('blockquote', {}, el('p', context.wordsOf('said'), said)),
+        (who || role || face) &&
+          el(
+            'figcaption',
+            {},
+            // Beside the name, a face says nothing more.
+            face && pictureElement(face, { alt: '', sizes: '48px', early: false }),
+            who && el('strong', context.wordsOf('who'), who),
+            role && el('span', context.wordsOf('role'), role),
+          ),
+      ),
+    )
+  },
+  words: ({ said, who, role }) => [said, ...(who ? [who] : []), ...(role ? [role] : [])],
+  facts: (content) => (content.said.trim() === '' ? { empty: ['testimonial'] } : {}),
+  isEmpty: (content) => content.said.trim() === '',
+})

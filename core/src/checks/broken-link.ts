@@ -1,0 +1,35 @@
+import { isPageLink } from '../page/link.ts'
+import { safeHref } from '../render/allow-list.ts'
+import type { Check, CheckInput } from './define-check.ts'
+
+/** A link to a page or place that does not exist, or that leads nowhere. */
+export const brokenLink: Check = {
+  rule: 'broken-link',
+  severity: 'error',
+  source: 'common practice, no source',
+  find: (input) =>
+    input.nodes.flatMap(({ id, facts }) =>
+      (facts.links ?? []).flatMap(({ words, link }) => {
+        const fault = faultOf(input, link)
+        return fault ? [{ nodeId: id, message: `The link “${words.trim()}” ${fault}` }] : []
+      }),
+    ),
+}
+
+function faultOf(
+  { anchors: placesHere, site }: CheckInput,
+  link: Parameters<typeof isPageLink>[0] | undefined,
+): string | undefined {
+  if (!link) return 'leads nowhere yet'
+  if (isPageLink(link)) {
+    if (!Object.hasOwn(site.pages, link.page)) return 'leads to a page that does not exist'
+    const anchors = site.pages[link.page]
+    return link.anchor !== undefined && anchors && !anchors.includes(link.anchor)
+      ? `leads to “${link.anchor}”, and that page has no such place`
+      : undefined
+  }
+  if (safeHref(link.href) === undefined) return 'has an address that can’t be linked to'
+  const here = /^#(.+)$/.exec(link.href)?.[1]
+  const known = here === undefined || placesHere.has(here)
+  return known ? undefined : `leads to “${here}”, and this page has no such place`
+}

@@ -1,0 +1,9 @@
+import type { Check } from './define-check.ts'
+
+/** Search engines and shared links show the description. */
+export const pageDescription: Check = {
+  rule: 'page-description',
+  severity: 'warning',
+  source: 'HTML standard, "Standard metadata names": description',
+  find: ({ site }) => (site.description.trim() === '' ? [{ message: 'The page has no description' }] : []),
+}

@@ -1,0 +1,61 @@
+import type { Registry } from '../blocks/registry.ts'
+import type { Page } from '../page/page.ts'
+import { CONTENT_ID } from '../render/ids.ts'
+import { outlineOf } from '../render/outline.ts'
+import { alternativeText } from './alternative-text.ts'
+import { brokenLink } from './broken-link.ts'
+import { contrast } from './contrast.ts'
+import { checkedNodes, type Check, type CheckedSite, type Finding } from './define-check.ts'
+import { emptyItem } from './empty-item.ts'
+import { emptyWords } from './empty-words.ts'
+import { headingLevels } from './heading-levels.ts'
+import { missingField } from './missing-field.ts'
+import { linkWords } from './link-words.ts'
+import { pageDescription } from './page-description.ts'
+import { pageTitle } from './page-title.ts'
+import { sameAnchor } from './same-anchor.ts'
+import { strangeKind } from './strange-kind.ts'
+import { unchangedCopy } from './unchanged-copy.ts'
+
+/** Every check there is. A test fails when a file of this folder is missing here. */
+export const CHECKS: readonly Check[] = [
+  alternativeText,
+  brokenLink,
+  contrast,
+  emptyItem,
+  emptyWords,
+  headingLevels,
+  linkWords,
+  missingField,
+  pageDescription,
+  pageTitle,
+  sameAnchor,
+  strangeKind,
+  unchangedCopy,
+]
+
+/** Everything the checks find on a page, errors first, each group in reading order. */
+export function runChecks(page: Page, site: CheckedSite, registry: Registry): readonly Finding[] {
+  const anchors = new Set([CONTENT_ID, ...anchorsOf(page, registry)])
+  const input = { page, site, registry, anchors, nodes: checkedNodes(page, registry) }
+  const order = new Map(input.nodes.map(({ id }, index) => [id, index]))
+  const findings = CHECKS.flatMap(({ rule, severity, source, find }) =>
+    find(input).map(({ nodeId, message }): Finding => ({
+      rule,
+      severity,
+      ...(nodeId === undefined ? {} : { nodeId }),
+      message,
+      source,
+    })),
+  )
+  const rank = (finding: Finding) => (finding.severity === 'error' ? 0 : 1)
+  const place = (finding: Finding) => (finding.nodeId === undefined ? -1 : (order.get(finding.nodeId) ?? -1))
+  return findings.sort((a, b) => rank(a) - rank(b) || place(a) - place(b))
+}
+
+/** The anchors on a page, for links that point to them. */
+export function anchorsOf(page: Page, registry: Registry): string[] {
+  const made = outlineOf(page, registry).map(({ anchor }) => anchor)
+  const given = checkedNodes(page, registry).flatMap(({ facts }) => facts.anchor ?? [])
+  return [...new Set([...given, ...made])]
+}

@@ -1,0 +1,15 @@
+import { frameRefusal } from '../site/frames.ts'
+import type { Check } from './define-check.ts'
+
+/** A block that the page's template has no room for. */
+export const strangeKind: Check = {
+  rule: 'strange-kind',
+  severity: 'warning',
+  source: 'common practice, no source',
+  find: ({ page, nodes, registry }) =>
+    nodes.flatMap(({ id, node }) => {
+      if (id === page.root) return []
+      const message = frameRefusal(page, node.kind, registry)
+      return message ? [{ nodeId: id, message }] : []
+    }),
+}

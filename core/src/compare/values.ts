@@ -1,0 +1,50 @@
+/** A node's values as a flat list of addresses, so that two nodes can be compared field by field. */
+import type { ValueAddress } from '../edits/set.ts'
+import { readValue } from '../edits/set.ts'
+import { sameJson } from '../page/json.ts'
+import type { PageNode, SizeKey } from '../page/page.ts'
+import { SIZE_KEYS } from '../sizes/cascade.ts'
+
+/** Every address at which one of these nodes has a value, each once. */
+export function addressesOf(...nodes: readonly (PageNode | undefined)[]): ValueAddress[] {
+  const found = new Map<string, ValueAddress>()
+  const add = (at: ValueAddress): void => void found.set(at.join('/'), at)
+  for (const node of nodes) {
+    if (!node) continue
+    for (const part of ['content', 'look'] as const)
+      for (const key of Object.keys(node[part])) add([part, key])
+    for (const size of SIZE_KEYS)
+      for (const key of Object.keys(node.sizes[size] ?? {})) add(['sizes', size, key])
+    for (const key of ['name', 'held'] as const) if (node[key] !== undefined) add([key])
+  }
+  return [...found.values()]
+}
+
+/** The addresses at which two nodes differ. */
+export function changedAddresses(before: PageNode, after: PageNode): ValueAddress[] {
+  if (before === after) return []
+  return addressesOf(before, after).filter((at) => !sameJson(readValue(before, at), readValue(after, at)))
+}
+
+/** One value under its address; see `withValues`. */
+export type AddressedValue = readonly [at: ValueAddress, value: NonNullable<ReturnType<typeof readValue>>]
+
+/** The node with these values and no others; its kind and slots stay. */
+export function withValues(node: PageNode, values: readonly AddressedValue[]): PageNode {
+  const parts: { content: Record<string, unknown>; look: Record<string, unknown> } = { content: {}, look: {} }
+  const sizes: Partial<Record<SizeKey, Record<string, unknown>>> = { base: {} }
+  const own: Record<string, unknown> = {}
+  for (const [at, value] of values) {
+    if (at.length === 1) own[at[0]] = value
+    else if (at[0] === 'sizes') (sizes[at[1]] ??= {})[at[2]] = value
+    else parts[at[0]][at[1]] = value
+  }
+  const made = {
+    kind: node.kind,
+    ...parts,
+    sizes,
+    slots: node.slots,
+    ...own,
+  }
+  return made as unknown as PageNode
+}

@@ -1,0 +1,39 @@
+import type { Registry } from '../blocks/registry.ts'
+import { findNode, getNode, type NodeId, type Nodes, type Page } from '../page/page.ts'
+import { findPlace, subtreeIds } from '../page/walk.ts'
+import { withNodes } from '../page/with-nodes.ts'
+import { unlistChild } from './children.ts'
+import { describeNode } from './describe.ts'
+import { refuse, type Applied } from './result.ts'
+
+/** Takes a node and all inside it off the page. The root stays. */
+export interface Remove {
+  readonly edit: 'remove'
+  readonly nodeId: NodeId
+}
+
+export function applyRemove(page: Page, edit: Remove): Applied {
+  const refusal = removeRefusal(page, edit.nodeId)
+  if (refusal) return refusal
+  const place = findPlace(page, edit.nodeId)!
+  const removed: Record<NodeId, Nodes[NodeId]> = {}
+  for (const id of subtreeIds(page, edit.nodeId)) removed[id] = getNode(page, id)
+  const parent = unlistChild(getNode(page, place.parentId), place.slot, edit.nodeId)
+  return {
+    ok: true,
+    page: { ...page, nodes: withNodes(page.nodes, { [place.parentId]: parent }, Object.keys(removed)) },
+    inverse: { edit: 'insert', ...place, rootId: edit.nodeId, nodes: removed },
+  }
+}
+
+/** Why a node can't be taken from where it stands, or undefined when it can. */
+export function removeRefusal(page: Page, nodeId: NodeId): ReturnType<typeof refuse> | undefined {
+  if (!findNode(page, nodeId))
+    return refuse('unknown-node', `There is no block "${nodeId}" on this page`, nodeId)
+  if (nodeId === page.root) return refuse('root-stays', 'The page itself stays where it is', nodeId)
+  return undefined
+}
+
+export function removeSentence(before: Page, edit: Remove, registry: Registry): string {
+  return `Deleted ${describeNode(before, edit.nodeId, registry)}`
+}

@@ -1,0 +1,93 @@
+import { partSchema } from '../blocks/define-block.ts'
+import { getKind, type Registry } from '../blocks/registry.ts'
+import { validateHeld, validateName } from '../blocks/validate-page.ts'
+import type { Json, JsonObject } from '../page/json.ts'
+import { findNode, getNode, type NodeId, type Page, type PageNode, type SizeKey } from '../page/page.ts'
+import { withNodes } from '../page/with-nodes.ts'
+import { SIZE_WORDS } from '../sizes/cascade.ts'
+import { describeNode } from './describe.ts'
+import { refuse, type Applied } from './result.ts'
+
+/** Which value of a node: a field of its content or look, a field at one size, its name, or how it is held. */
+export type ValueAddress =
+  readonly ['content' | 'look', string] | readonly ['sizes', SizeKey, string] | readonly ['name' | 'held']
+
+/** Gives a value to one field of a node. Without `value` the field is taken away, which puts it back to what it inherits. */
+export interface SetValue {
+  readonly edit: 'set'
+  readonly nodeId: NodeId
+  readonly at: ValueAddress
+  readonly value?: Json
+}
+
+export function applySet(page: Page, edit: SetValue, registry: Registry): Applied {
+  const node = findNode(page, edit.nodeId)
+  if (!node) return refuse('unknown-node', `There is no block "${edit.nodeId}" on this page`, edit.nodeId)
+  const next = withValue(node, edit.at, edit.value)
+  const problem = findProblem(next, edit.at, registry)
+  if (problem) {
+    return refuse('not-valid', `${fieldTitle(node, edit.at, registry)}: ${problem}`, edit.nodeId)
+  }
+  const before = readValue(node, edit.at)
+  return {
+    ok: true,
+    page: { ...page, nodes: withNodes(page.nodes, { [edit.nodeId]: next }) },
+    inverse: {
+      edit: 'set',
+      nodeId: edit.nodeId,
+      at: edit.at,
+      ...(before === undefined ? {} : { value: before }),
+    },
+  }
+}
+
+/** The value at an address, or undefined where none is set. */
+export function readValue(node: PageNode, at: ValueAddress): Json | undefined {
+  if (at[0] === 'name' || at[0] === 'held') return node[at[0]]
+  const values = at[0] === 'sizes' ? (node.sizes[at[1]] ?? {}) : node[at[0]]
+  const key = at[at.length - 1]!
+  return Object.hasOwn(values, key) ? values[key] : undefined
+}
+
+function withValue(node: PageNode, at: ValueAddress, value: Json | undefined): PageNode {
+  if (at.length === 1) {
+    const { [at[0]]: _value, ...rest } = node
+    return value === undefined ? rest : { ...rest, [at[0]]: value }
+  }
+  if (at[0] !== 'sizes') return { ...node, [at[0]]: withKey(node[at[0]], at[1], value) }
+  const [, size, key] = at
+  const values = withKey(node.sizes[size] ?? {}, key, value)
+  const { [size]: _values, ...others } = node.sizes
+  const keep = size === 'base' || Object.keys(values).length > 0
+  return { ...node, sizes: (keep ? { ...others, [size]: values } : others) as PageNode['sizes'] }
+}
+
+function withKey(values: JsonObject, key: string, value: Json | undefined): JsonObject {
+  if (value !== undefined) return { ...values, [key]: value }
+  const { [key]: _value, ...rest } = values
+  return rest
+}
+
+function findProblem(node: PageNode, at: ValueAddress, registry: Registry): string | undefined {
+  if (at[0] === 'name') return validateName(node.name)[0]?.message
+  if (at[0] === 'held') return validateHeld(node.held)[0]?.message
+  if (at[0] === 'sizes' && !Object.hasOwn(SIZE_WORDS, at[1])) return `there is no size "${String(at[1])}"`
+  const values = at[0] === 'sizes' ? (node.sizes[at[1]] ?? {}) : node[at[0]]
+  return registry.check(node.kind, at[0], values)[0]?.message
+}
+
+function fieldTitle(node: PageNode, at: ValueAddress, registry: Registry): string {
+  if (at[0] === 'name') return 'Name'
+  if (at[0] === 'held') return 'Hold'
+  const key = at[at.length - 1]!
+  const { properties } = partSchema(getKind(registry, node.kind), at[0])
+  return (Object.hasOwn(properties, key) ? properties[key]?.title : undefined) ?? key
+}
+
+export function setSentence(before: Page, edit: SetValue, registry: Registry): string {
+  const node = getNode(before, edit.nodeId)
+  const size = edit.at[0] === 'sizes' && edit.at[1] !== 'base' ? ` at ${SIZE_WORDS[edit.at[1]]}` : ''
+  const verb = edit.value === undefined ? 'Put back' : 'Changed'
+  const field = fieldTitle(node, edit.at, registry).toLowerCase()
+  return `${verb} ${field} of ${describeNode(before, edit.nodeId, registry)}${size}`
+}

@@ -1,0 +1,66 @@
+import type { Registry } from '../blocks/registry.ts'
+import type { Page } from '../page/page.ts'
+import type { Edit } from './edit.ts'
+import { applyEdits, type Transaction } from './transaction.ts'
+
+/** Letters typed with a shorter pause than this are undone together. Chosen by us: about the pause between two words. */
+const JOIN_WITHIN_MS = 800
+
+/** One thing that can be undone: what was done, and the edits that take it back. */
+export interface Step {
+  readonly transaction: Transaction
+  readonly inverse: readonly Edit[]
+}
+
+/** What was done, oldest first, and what was undone, next to redo last. A value: undoing gives a new one. */
+export interface History {
+  readonly done: readonly Step[]
+  readonly undone: readonly Step[]
+}
+
+export const EMPTY_HISTORY: History = { done: [], undone: [] }
+
+/** Adds what was just done. Whatever had been undone can no longer be redone. */
+export function record(history: History, transaction: Transaction, inverse: readonly Edit[]): History {
+  const last = history.done.at(-1)
+  if (last && history.undone.length === 0 && joins(last.transaction, transaction)) {
+    const joined: Step = {
+      transaction: { ...transaction, edits: [...last.transaction.edits, ...transaction.edits] },
+      inverse: [...inverse, ...last.inverse],
+    }
+    return { done: [...history.done.slice(0, -1), joined], undone: [] }
+  }
+  return { done: [...history.done, { transaction, inverse }], undone: [] }
+}
+
+function joins(last: Transaction, next: Transaction): boolean {
+  return last.joinKey !== undefined && last.joinKey === next.joinKey && next.at - last.at < JOIN_WITHIN_MS
+}
+
+export interface Undone {
+  readonly page: Page
+  readonly history: History
+  readonly step: Step
+}
+
+/** Takes back the last step; undefined when there is none. */
+export function undo(history: History, page: Page, registry: Registry): Undone | undefined {
+  const step = history.done.at(-1)
+  if (!step) return undefined
+  const next = mustApply(page, step.inverse, registry)
+  return { page: next, step, history: { done: history.done.slice(0, -1), undone: [...history.undone, step] } }
+}
+
+/** Does again what was last undone; undefined when there is nothing. */
+export function redo(history: History, page: Page, registry: Registry): Undone | undefined {
+  const step = history.undone.at(-1)
+  if (!step) return undefined
+  const next = mustApply(page, step.transaction.edits, registry)
+  return { page: next, step, history: { done: [...history.done, step], undone: history.undone.slice(0, -1) } }
+}
+
+function mustApply(page: Page, edits: readonly Edit[], registry: Registry): Page {
+  const result = applyEdits(page, edits, registry)
+  if (!result.ok) throw new Error(`The history does not belong to this page: ${result.message}`)
+  return result.page
+}

@@ -1,0 +1,102 @@
+/**
+ * A page package: one JSON object with a page and all it needs to be shown, so that it can be rendered and checked
+ * without a server. Documented for other people's scripts in docs/command-line.md.
+ */
+import type { Problem, Registry } from '../blocks/registry.ts'
+import { validatePage } from '../blocks/validate-page.ts'
+import type { Look } from '../look/look.ts'
+import type { Page } from '../page/page.ts'
+import type { SiteContext } from '../render/site-context.ts'
+
+export const PACKAGE_FORMAT = 'gullyline-package/1'
+
+export interface PackagedPicture {
+  readonly name: string
+  readonly alt: string
+  readonly width: number
+  readonly height: number
+  readonly type: keyof typeof EXTENSIONS
+  /** The file, in base64 (RFC 4648, section 4). */
+  readonly data: string
+}
+
+export interface PagePackage {
+  readonly format: typeof PACKAGE_FORMAT
+  readonly site: { readonly name: string; readonly language: string; readonly home: string }
+  readonly title: string
+  readonly description: string
+  readonly page: Page
+  readonly header?: Page
+  readonly footer?: Page
+  readonly look: Look
+  /** Addresses by page id, for links to pages of the site. */
+  readonly paths: Readonly<Record<string, string>>
+  readonly media: Readonly<Record<string, PackagedPicture>>
+  /** Font files of the look in base64, by file name. */
+  readonly fonts: Readonly<Record<string, string>>
+}
+
+/** File name endings of the picture types a package may hold. SVG is not among them: it can carry scripts. */
+export const EXTENSIONS = {
+  'image/jpeg': 'jpg',
+  'image/png': 'png',
+  'image/webp': 'webp',
+  'image/avif': 'avif',
+} as const
+
+/** Checks everything of a package but its pages; generated from `packageSchema`. */
+export type ShapeCheck = (value: unknown) => readonly Problem[]
+
+/** All problems of a package, each with its JSON pointer; empty when it can be rendered. Takes anything, never throws. */
+export function validatePackage(value: unknown, registry: Registry, checkShape: ShapeCheck): Problem[] {
+  const shape = checkShape(value)
+  if (shape.length > 0) return [...shape]
+  const given = value as PagePackage
+  const trees = [
+    ['page', given.page, 'page'],
+    ['header', given.header, 'site-header'],
+    ['footer', given.footer, 'site-footer'],
+  ] as const
+  return [
+    ...trees.flatMap(([name, tree, rootKind]) =>
+      tree === undefined
+        ? []
+        : validatePage(tree, registry, rootKind).map((problem) => ({
+            ...problem,
+            pointer: `/${name}${problem.pointer}`,
+          })),
+    ),
+    ...lookProblems(given.look),
+  ]
+}
+
+function lookProblems({ surfaces, pageSurface, bounds }: Look): Problem[] {
+  return [
+    ...(Object.hasOwn(surfaces, pageSurface)
+      ? []
+      : [{ pointer: '/look/pageSurface', message: 'must be the name of one of the surfaces' }]),
+    ...(bounds.medium < bounds.wide
+      ? []
+      : [{ pointer: '/look/bounds/wide', message: 'must be greater than "medium"' }]),
+  ]
+}
+
+/** What a renderer needs, from a package. Files are addressed relative to the page: media/, fonts/. */
+export function packageContext({ site, title, look, paths, media }: PagePackage): SiteContext {
+  return {
+    site,
+    look,
+    paths,
+    navigation: [],
+    page: { id: '', title },
+    tree: [],
+    pictures: Object.fromEntries(
+      Object.entries(media).map(([id, { name, alt, width, height, type }]) => [
+        id,
+        { id, name, alt, width, height, sources: [], fallback: `media/${id}.${EXTENSIONS[type]}` },
+      ]),
+    ),
+    fontBase: 'fonts/',
+    purpose: 'publish',
+  }
+}

@@ -1,0 +1,120 @@
+export { checkPackageShape, defaultRegistry } from './blocks/default-registry.ts'
+export {
+  firstWords,
+  newNode,
+  partSchema,
+  slotAllows,
+  type BlockDefinition,
+  type BlockGroup,
+  type NodePart,
+} from './blocks/define-block.ts'
+export type { FieldSchema } from './blocks/fields.ts'
+export { MOST_COLUMNS } from './blocks/kinds/columns.ts'
+export { pageWords } from './blocks/page-words.ts'
+export { emptyItems, isEmptyItem, publishedPage } from './blocks/published-page.ts'
+export { ICON_WORDS, iconElement, type IconName } from './blocks/icons.ts'
+export { getKind, type Problem, type Registry } from './blocks/registry.ts'
+export { shownIds, shownSlots } from './blocks/shown.ts'
+export { createStarters, type Starter } from './blocks/starters.ts'
+export { validatePage } from './blocks/validate-page.ts'
+export {
+  copyFragment,
+  duplicateEdit,
+  holderFor,
+  placeAfter,
+  placeEdit,
+  replaceEdits,
+  stepMoveEdit,
+  type Fragment,
+  unwrapEdits,
+  wrapEdits,
+} from './edits/compose.ts'
+export { describeNode, nodeLabel } from './edits/describe.ts'
+export { applyEdit, editSentence, type Edit } from './edits/edit.ts'
+export { heldRefusal } from './edits/held.ts'
+export {
+  besideEdits,
+  copyLookEdits,
+  headingToTextEdits,
+  joinBackEdits,
+  paragraphToHeadingEdits,
+  startParagraphEdits,
+} from './edits/turn-into.ts'
+export { moveRefusal } from './edits/move.ts'
+export { placingRefusal, type Target } from './edits/placing.ts'
+export { ASIDE, frameRefusal, FRAMES, frameOf, type Frame, type FrameName } from './site/frames.ts'
+export { migratePage } from './page/migrate.ts'
+export { readValue, type ValueAddress } from './edits/set.ts'
+export { applyEdits, type Transaction } from './edits/transaction.ts'
+export { EMPTY_HISTORY, record, redo, undo, type History } from './edits/undo.ts'
+export type { Look, Surface, Theme } from './look/look.ts'
+export { themedLook } from './look/theme.ts'
+export { STEP_WORDS } from './look/scales.ts'
+export { ID_BYTES, idFrom } from './page/id.ts'
+export { sameJson, type Json, type JsonObject } from './page/json.ts'
+export { isPageLink, type Link } from './page/link.ts'
+export {
+  findNode,
+  getNode,
+  PAGE_FORMAT,
+  type NodeId,
+  type Page,
+  type PageNode,
+  type SizeKey,
+} from './page/page.ts'
+export {
+  MARKS,
+  normalizeRichText,
+  paragraphs,
+  type ListItem,
+  type List,
+  type Mark,
+  type RichText,
+  type Run,
+} from './page/rich-text.ts'
+export { ancestry, childIds, findPlace, isWithin, subtreeIds } from './page/walk.ts'
+export { anchorFrom } from './render/anchor-from.ts'
+export { outlineOf, type OutlineEntry } from './render/outline.ts'
+export { TEMPLATES, type Template } from './site/templates.ts'
+export {
+  changeFrameEdits,
+  columnCountEdits,
+  columnShareEdits,
+  columnShares,
+  sharesWith,
+} from './edits/templates.ts'
+export { navigationOf, type NavigationItem, type NavigationPage } from './site/navigation.ts'
+export { safeHref } from './render/allow-list.ts'
+export { isArrangedAlike } from './render/arranged-rules.ts'
+export { changedIds } from './page/with-nodes.ts'
+export { createPageRenderer, renderPage, renderTree } from './render/render-page.ts'
+export { createNodeRenderer, type NodeRenderer } from './render/render-node.ts'
+export { SLOT_TAG, type Element } from './render/element.ts'
+export type { Crop } from './render/backdrop.ts'
+export type { NavigationEntry, Picture, SiteContext, TreePage } from './render/site-context.ts'
+export { ANY_SPOT, spotOf, type Spot } from './render/spots.ts'
+export { renderStylesheet } from './render/stylesheet.ts'
+export {
+  cascadeValue,
+  SAMPLE_WIDTHS,
+  SIZE_KEYS,
+  SIZE_WORDS,
+  sizeAt,
+  type ValueOrigin,
+} from './sizes/cascade.ts'
+export { contrastRatio } from './checks/contrast-ratio.ts'
+export type { CheckedSite, Finding } from './checks/define-check.ts'
+export { anchorsOf, runChecks } from './checks/run-checks.ts'
+export { fullPackageSchema } from './exchange/package-schema.ts'
+export {
+  EXTENSIONS,
+  PACKAGE_FORMAT,
+  packageContext,
+  validatePackage,
+  type PagePackage,
+} from './exchange/page-package.ts'
+export type * from './wire/wire.ts'
+export { ROLES } from './wire/wire.ts'
+export { describeConflict, type Conflict, type Side, type Versions } from './compare/conflict.ts'
+export { diffPages } from './compare/diff-pages.ts'
+export { mergePages, type Choose, type MergedPage } from './compare/merge-pages.ts'

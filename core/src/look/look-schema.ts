@@ -1,0 +1,81 @@
+/** The JSON Schema (2020-12) of a look. */
+import { SCALES } from './scales.ts'
+
+const px = { type: 'number', minimum: 0, maximum: 4000 }
+const object = (properties: Readonly<Record<string, unknown>>, optional: readonly string[] = []) => ({
+  type: 'object',
+  properties,
+  required: Object.keys(properties).filter((name) => !optional.includes(name)),
+  additionalProperties: false,
+})
+const each = (names: readonly string[], schema: unknown) =>
+  object(Object.fromEntries(names.map((name) => [name, schema])))
+const fluid = object({ from: px, to: px })
+const colour = { type: 'string', pattern: '^#[0-9a-f]{6}$' }
+// What goes into CSS as it stands may hold nothing that ends a declaration.
+const cssWords = { type: 'string', maxLength: 200, pattern: '^[\\w ,.-]+$' }
+const title = { type: 'string', minLength: 1, maxLength: 80 }
+const family = object({
+  name: cssWords,
+  fallback: cssWords,
+  files: {
+    type: 'array',
+    maxItems: 20,
+    items: object({
+      file: { type: 'string', pattern: '^[\\w-]+\\.woff2$' },
+      style: { enum: ['normal', 'italic'] },
+      weight: { type: 'string', pattern: '^\\d{1,4}( \\d{1,4})?$' },
+    }),
+  },
+})
+
+const surfaces = {
+  type: 'object',
+  propertyNames: { pattern: '^[a-z][a-z0-9-]{0,31}$' },
+  additionalProperties: object({
+    title,
+    background: colour,
+    ink: colour,
+    quiet: colour,
+    titleInk: colour,
+    link: colour,
+    accent: colour,
+    onAccent: colour,
+    line: colour,
+  }),
+}
+
+export const LOOK_SCHEMA = object(
+  {
+    fonts: object({ words: family, titles: family }),
+    space: each(SCALES.space, fluid),
+    type: each(
+      SCALES.type,
+      object({
+        size: fluid,
+        leading: { type: 'number', minimum: 0.5, maximum: 4 },
+        tracking: { type: 'number', minimum: -0.5, maximum: 1 },
+        weight: { type: 'integer', minimum: 1, maximum: 1000 },
+        family: { enum: ['words', 'titles'] },
+      }),
+    ),
+    radius: each(SCALES.radius, px),
+    surfaces,
+    pageSurface: { type: 'string', pattern: '^[a-z][a-z0-9-]{0,31}$' },
+    widths: object({ reading: px, broad: px }),
+    gutter: fluid,
+    bounds: object({
+      medium: { type: 'integer', minimum: 321, maximum: 1919 },
+      wide: { type: 'integer', minimum: 322, maximum: 1920 },
+    }),
+    themes: {
+      type: 'object',
+      propertyNames: { pattern: '^[a-z][a-z0-9-]{0,31}$' },
+      additionalProperties: object(
+        { title, surfaces, pageSurface: { type: 'string', pattern: '^[a-z][a-z0-9-]{0,31}$' } },
+        ['pageSurface'],
+      ),
+    },
+  },
+  ['themes'],
+)

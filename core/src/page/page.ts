@@ -1,0 +1,53 @@
+import type { JsonObject } from './json.ts'
+
+/** The version of the document format written today; older ones are migrated when read. */
+export const PAGE_FORMAT = 2
+
+/** Short, random, made by the caller, never reused within a page. See `id.ts`. */
+export type NodeId = string
+
+/** A named range of screen widths. `base` is the widest; each narrower one holds only what differs from it. */
+export type SizeKey = 'base' | 'medium' | 'narrow'
+
+export type NodeSizes = { readonly base: JsonObject } & {
+  readonly [size in 'medium' | 'narrow']?: JsonObject
+}
+
+/** One block of a page. Immutable: an edit makes a new one, and an unchanged one keeps its identity. */
+export interface PageNode {
+  /** A block kind of the registry. */
+  readonly kind: string
+  /** Meaning only, valid against the kind's content schema; never HTML. */
+  readonly content: JsonObject
+  /** A variant and references to tokens of the site's look. */
+  readonly look: JsonObject
+  /** Values that may differ by size. A narrower size that differs in nothing is absent, never empty. */
+  readonly sizes: NodeSizes
+  /** Child ids in order, by slot name. Every slot that the kind declares is present, even when empty. */
+  readonly slots: Readonly<Record<string, readonly NodeId[]>>
+  /** What the editor calls this block, where it was given a name. */
+  readonly name?: string
+  /** Held: nobody changes it and what is in it, or only the words. */
+  readonly held?: 'all' | 'words'
+}
+
+export type Nodes = Readonly<Record<NodeId, PageNode>>
+
+/** A page as data: a flat map of nodes and the id of the one that holds all others. */
+export interface Page {
+  readonly format: typeof PAGE_FORMAT
+  readonly root: NodeId
+  readonly nodes: Nodes
+}
+
+/** The node with this id, or undefined. Ids come from outside, so inherited keys such as "constructor" are not found. */
+export function findNode(page: Pick<Page, 'nodes'>, id: NodeId): PageNode | undefined {
+  return Object.hasOwn(page.nodes, id) ? page.nodes[id] : undefined
+}
+
+/** The node with this id. Throws RangeError when there is none: for ids that the caller has just read off the page. */
+export function getNode(page: Pick<Page, 'nodes'>, id: NodeId): PageNode {
+  const node = findNode(page, id)
+  if (!node) throw new RangeError(`The page has no node "${id}"`)
+  return node
+}

@@ -1,0 +1,143 @@
+/**
+ * One node becomes one element, with outlets where its children go. Nothing here depends on other nodes, except
+ * for the `Spot`, so that what was rendered can be kept for as long as the node itself stays the same.
+ */
+import { getKind, type Registry } from '../blocks/registry.ts'
+import type { RenderContext } from '../blocks/define-block.ts'
+import { isPageLink, type Link } from '../page/link.ts'
+import type { NodeId, PageNode } from '../page/page.ts'
+import { safeHref } from './allow-list.ts'
+import { arrangeNode } from './arranged-rules.ts'
+import type { CssRule } from './css-rules.ts'
+import { slotOutlet, type Element, type Properties } from './element.ts'
+import { serializeHtml, type SerializedHtml } from './serialize-html.ts'
+import type { Picture, SiteContext } from './site-context.ts'
+import { sameSpot, type Spot } from './spots.ts'
+
+/** What one node gives. */
+export class RenderedNode {
+  /** Holds a `gl-slot` element for each slot. */
+  readonly element: Element
+  readonly kind: string
+  readonly surface: string | undefined
+  /** How this node is arranged; see `arrangeNode`. The same list for nodes that are arranged alike. */
+  readonly rules: readonly CssRule[]
+  /** The name of the script that visitors need for it. */
+  readonly behaviour: string | undefined
+  #html: SerializedHtml | undefined
+
+  constructor(element: Element, kind: string, { surface, rules, behaviour }: RenderedParts) {
+    this.element = element
+    this.kind = kind
+    this.surface = surface
+    this.rules = rules
+    this.behaviour = behaviour
+  }
+
+  /** The element as HTML, made when it is first asked for. */
+  html(): SerializedHtml {
+    return (this.#html ??= serializeHtml(this.element))
+  }
+}
+
+type RenderedParts = Pick<RenderedNode, 'surface' | 'rules' | 'behaviour'>
+
+export interface NodeRenderer {
+  readonly registry: Registry
+  readonly context: SiteContext
+  /** Renders a node, or gives what it gave last time for the same node at the same spot. */
+  render(id: NodeId, node: PageNode, spot: Spot): RenderedNode
+}
+
+interface Kept {
+  readonly node: PageNode
+  readonly spot: Spot
+  readonly rendered: RenderedNode
+}
+
+/** A renderer for one site as it is now. Keeps its results for as long as it lives, so make a new one when the site changes. */
+export function createNodeRenderer(registry: Registry, context: SiteContext): NodeRenderer {
+  const kept = new Map<NodeId, Kept>()
+  return {
+    registry,
+    context,
+    render(id, node, spot) {
+      const last = kept.get(id)
+      if (last?.node === node && sameSpot(last.spot, spot)) return last.rendered
+      const rendered = renderNode(registry, context, { id, node, spot })
+      kept.set(id, { node, spot, rendered })
+      return rendered
+    },
+  }
+}
+
+function renderNode(
+  registry: Registry,
+  site: SiteContext,
+  { id, node, spot }: { id: NodeId; node: PageNode; spot: Spot },
+): RenderedNode {
+  const definition = getKind(registry, node.kind)
+  const typed = { id, content: node.content, look: node.look }
+  const element = definition.render(typed, new NodeContext(site, id, spot))
+  const arranged = arrangeNode(registry, node)
+  const surface = typeof node.look.surface === 'string' ? node.look.surface : undefined
+  const own = (element.properties.className ?? []) as readonly string[]
+  const className = [...own]
+  if (surface) className.push(`on-${surface}`)
+  if (arranged.className) className.push(arranged.className)
+  const properties = { ...element.properties }
+  if (className.length > 0) properties.className = className
+  if (site.purpose === 'canvas') properties.dataNode = id
+  const behaviour = definition.behaviour?.needs(typed) ? definition.behaviour.name : undefined
+  return new RenderedNode({ ...element, properties }, node.kind, {
+    surface,
+    rules: arranged.rules,
+    behaviour,
+  })
+}
+
+/** What a kind is given while one node of it is rendered. A class, since one is made for every node. */
+class NodeContext implements RenderContext {
+  readonly site: SiteContext['site']
+  readonly navigation: SiteContext['navigation']
+  readonly page: SiteContext['page']
+  readonly tree: SiteContext['tree']
+  readonly spot: Spot
+  readonly #context: SiteContext
+  readonly #id: NodeId
+
+  constructor(context: SiteContext, id: NodeId, spot: Spot) {
+    this.site = context.site
+    this.navigation = context.navigation
+    this.page = context.page
+    this.tree = context.tree
+    this.spot = spot
+    this.#context = context
+    this.#id = id
+  }
+
+  slot(name: string): Element {
+    return slotOutlet(this.#id, name)
+  }
+
+  wordsOf(field: string): Properties {
+    return this.#context.purpose === 'canvas' ? { dataWords: field } : {}
+  }
+
+  href(link: Link | undefined): string | undefined {
+    return resolveHref(this.#context, link)
+  }
+
+  picture(pictureId: string): Picture | undefined {
+    const { pictures } = this.#context
+    return Object.hasOwn(pictures, pictureId) ? pictures[pictureId] : undefined
+  }
+}
+
+/** The address a link stands for: of the page as it is now, or the one it names when that is allowed. */
+function resolveHref(site: Pick<SiteContext, 'paths'>, link: Link | undefined): string | undefined {
+  if (!link) return undefined
+  if (!isPageLink(link)) return safeHref(link.href)
+  const path = Object.hasOwn(site.paths, link.page) ? site.paths[link.page] : undefined
+  return path === undefined ? undefined : path + (link.anchor ? `#${link.anchor}` : '')
+}

@@ -1,0 +1,201 @@
+import type { Registry } from '../blocks/registry.ts'
+import { getNode, type NodeId, type Page } from '../page/page.ts'
+import { el, SLOT_TAG, type Element, type ElementContent } from './element.ts'
+import { behaviours } from '../../generated/behaviours.js'
+import { frameOf } from '../site/frames.ts'
+import { createNodeRenderer, type NodeRenderer, type RenderedNode } from './render-node.ts'
+import { serializeHtml, wholeHtml } from './serialize-html.ts'
+import type { SiteContext } from './site-context.ts'
+import { spotOf } from './spots.ts'
+import { renderStylesheet, type UsedNames } from './stylesheet.ts'
+import { TreeHtml } from './tree-html.ts'
+
+/** A page and what its site puts around it. */
+export interface PageParts {
+  readonly page: Page
+  readonly header?: Page
+  readonly footer?: Page
+  readonly title: string
+  readonly description: string
+  /** False keeps search engines from listing the page. */
+  readonly isListed?: boolean
+  /** The id of a picture to show where the page is shared. */
+  readonly sharePicture?: string | null
+}
+
+/** Where a document finds its stylesheet, and the hash it must have (Subresource Integrity, section 3.5). */
+export interface StylesheetLink {
+  readonly href: string
+  readonly integrity?: string
+}
+
+/** A page ready to be written to files. */
+export interface RenderedPage {
+  /** The whole document. */
+  readonly html: string
+  readonly css: string
+  /** The script that its blocks need; empty for nearly all pages. */
+  readonly script: string
+}
+
+/** A tree of nodes as one element, and every node that went into it. */
+export interface RenderedTree {
+  readonly element: Element
+  readonly nodes: readonly RenderedNode[]
+}
+
+/** Renders all nodes of a page into one hast element. The same page and site always give the same tree. */
+export function renderTree(page: Page, renderer: NodeRenderer): RenderedTree {
+  const nodes: RenderedNode[] = []
+  const build = (id: NodeId): Element => {
+    const node = getNode(page, id)
+    const rendered = renderer.render(id, node, spotOf(page, id, renderer.registry, renderer.context.look))
+    nodes.push(rendered)
+    const fill = (element: Element): Element => ({
+      ...element,
+      children: element.children.flatMap((child): ElementContent[] => {
+        if (child.type !== 'element') return [child]
+        if (child.tagName !== SLOT_TAG) return [fill(child)]
+        return (node.slots[String(child.properties.name)] ?? []).map(build)
+      }),
+    })
+    return fill(rendered.element)
+  }
+  return { element: build(page.root), nodes }
+}
+
+/**
+ * Renders a page with its site's header and footer to a document and a stylesheet. `stylesheet` says, given the
+ * stylesheet, how the document finds it; with `inline` the document holds it, for previews.
+ */
+export function renderPage(
+  parts: PageParts,
+  registry: Registry,
+  context: SiteContext,
+  stylesheet: StylesheetPlace,
+): RenderedPage {
+  return createPageRenderer(registry, context)(parts, stylesheet)
+}
+
+/** How a document finds its stylesheet and, where it has one, its script; `inline` holds the first and leaves the second away. */
+export type StylesheetPlace = ((content: string, type: 'css' | 'js') => StylesheetLink) | 'inline'
+
+/** Renders one page again and again as it is edited, each time only what changed; gives what `renderPage` would. */
+export function createPageRenderer(
+  registry: Registry,
+  context: SiteContext,
+): (parts: PageParts, stylesheet: StylesheetPlace) => RenderedPage {
+  const renderer = createNodeRenderer(registry, context)
+  const bare = createNodeRenderer(registry, { ...context, navigation: [] })
+  const trees = [new TreeHtml(renderer), new TreeHtml(renderer), new TreeHtml(renderer)] as const
+  const bareHeader = new TreeHtml(bare)
+  const styles = keptStylesheet(registry, context)
+  const startOf = keptStart(context)
+  return (parts, stylesheet) => {
+    const isBare = frameOf(getNode(parts.page, parts.page.root).content).header === 'bare'
+    const pages = [parts.header, parts.page, parts.footer]
+    const used = [isBare ? bareHeader : trees[0], trees[1], trees[2]].filter((tree, i) => {
+      const page = pages[i]
+      if (page) tree.update(page)
+      return page !== undefined
+    })
+    const { css, script } = styles(used)
+    const start = startOf(parts, css, stylesheet, script)
+    const html = [start, SKIP_HTML, ...used.map((tree) => tree.html), '</body></html>\n'].join('')
+    return { html, css, script }
+  }
+}
+
+/** Everything before the body's content, kept while it stays the same. */
+function keptStart(
+  context: SiteContext,
+): (parts: PageParts, css: string, stylesheet: StylesheetPlace, script: string) => string {
+  let known: readonly unknown[] = []
+  let start = ''
+  return (parts, css, stylesheet, script) => {
+    const now = [parts.title, parts.description, parts.isListed, parts.sharePicture, css, stylesheet, script]
+    if (now.every((value, i) => value === known[i])) return start
+    known = now
+    const head = wholeHtml(headElement(parts, context, filesElements(css, script, stylesheet)))
+    const language = wholeHtml(el('html', { lang: context.site.language })).replace('</html>', '')
+    start = `<!DOCTYPE html>${language}${head}<body>`
+    return start
+  }
+}
+
+const SKIP = el('a', { className: ['skip'], href: '#content' }, 'Skip to the content')
+const SKIP_HTML = wholeHtml(SKIP)
+
+type StyleAndScript = Pick<RenderedPage, 'css' | 'script'>
+
+/** The stylesheet and the script of trees, kept for as long as they use the same names and rules. */
+function keptStylesheet(
+  registry: Registry,
+  context: SiteContext,
+): (trees: readonly TreeHtml[]) => StyleAndScript {
+  let key: string | undefined
+  let known: StyleAndScript = { css: '', script: '' }
+  return (trees) => {
+    const now = trees.map((tree) => `${trees.length} ${tree.id} ${tree.styleState}`).join()
+    if (now === key) return known
+    key = now
+    const nodes = trees.flatMap((tree) => tree.rendered())
+    const css = renderStylesheet(registry, context, nodes, usedNames(nodes))
+    known = { css, script: scriptFor(nodes) }
+    return known
+  }
+}
+
+function headElement(parts: PageParts, context: SiteContext, files: readonly Element[]): Element {
+  const title = parts.title === context.site.name ? parts.title : `${parts.title} · ${context.site.name}`
+  return el(
+    'head',
+    {},
+    el('meta', { charSet: 'utf-8' }),
+    el('meta', { name: 'viewport', content: 'width=device-width, initial-scale=1' }),
+    el('title', {}, title),
+    parts.description !== '' && el('meta', { name: 'description', content: parts.description }),
+    parts.isListed === false && el('meta', { name: 'robots', content: 'noindex' }),
+    sharingElements(parts, context),
+    files,
+  )
+}
+
+/** What others show of the page where it is shared (the Open Graph protocol, ogp.me); only where a picture was chosen for that. */
+function sharingElements({ title, description, sharePicture }: PageParts, context: SiteContext): Element[] {
+  const picture =
+    sharePicture && Object.hasOwn(context.pictures, sharePicture) ? context.pictures[sharePicture] : undefined
+  if (!picture) return []
+  const image = (context.site.origin ?? '') + picture.fallback
+  return [
+    ['og:title', title],
+    ['og:description', description],
+    ['og:image', image],
+    ['og:image:alt', picture.alt],
+  ].map(([property, content]) => el('meta', { property, content }))
+}
+
+function filesElements(css: string, script: string, link: StylesheetPlace): Element[] {
+  if (link === 'inline') return [el('style', {}, css)]
+  const { href, ...more } = link(css, 'css')
+  const style = el('link', { rel: ['stylesheet'], href, ...more })
+  if (script === '') return [style]
+  const { href: src, ...rest } = link(script, 'js')
+  return [style, el('script', { src, defer: true, ...rest })]
+}
+
+/** The scripts that blocks on the page ask for, each once, always in the same order. */
+function scriptFor(nodes: readonly RenderedNode[]): string {
+  const names = new Set(nodes.flatMap(({ behaviour }) => behaviour ?? []))
+  return [...names]
+    .sort()
+    .map((name) => behaviours[name] ?? '')
+    .join('')
+}
+
+/** Every tag and class of a document with these nodes. */
+function usedNames(nodes: readonly RenderedNode[]): UsedNames {
+  const names = new Set(['html', 'body', ...serializeHtml(SKIP).names])
+  for (const node of nodes) for (const name of node.html().names) names.add(name)
+  return names
+}

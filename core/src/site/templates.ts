@@ -1,0 +1,232 @@
+/** What a new page starts from: a frame, and blocks that are already there. */
+import { button, buildSketch, heading, panel, text, type Sketch } from '../blocks/sketch.ts'
+import type { Registry } from '../blocks/registry.ts'
+import type { NewId } from '../edits/compose.ts'
+import type { JsonObject } from '../page/json.ts'
+import { PAGE_FORMAT, type Page } from '../page/page.ts'
+import type { FrameName } from './frames.ts'
+
+export interface Template {
+  readonly id: string
+  readonly title: string
+  readonly about: string
+  readonly frame: FrameName
+  /** A page of it, with fresh ids. `title` is that of the page; `date` that of the day, as 2026-11-27. */
+  readonly build: (
+    registry: Registry,
+    newId: NewId,
+    page: { readonly title: string; readonly date: string },
+  ) => Page
+}
+
+interface Written {
+  readonly id: string
+  readonly title: string
+  readonly about: string
+  readonly frame: FrameName
+  readonly fields?: (page: { readonly title: string; readonly date: string }) => JsonObject
+  readonly slots: (title: string) => Readonly<Record<string, readonly Sketch[]>>
+}
+
+const section = (...inside: Sketch[]): Sketch => ({ kind: 'section', inside })
+const reading = (...inside: Sketch[]): Sketch => ({
+  kind: 'section',
+  sizes: { base: { width: 'reading' } },
+  inside,
+})
+const opening = (title: string, line: string): Sketch => section(heading(title, 1), text(line, 'lead'))
+const nextStep = (question: string, words: string): Sketch => ({
+  kind: 'section',
+  look: { surface: 'night' },
+  sizes: { base: { above: 'l', below: 'l' } },
+  inside: [heading(question, 2, 'title'), linkHome(words)],
+})
+/** A button that already leads somewhere, so that a page made from a template can go live as it is. */
+const linkHome = (words: string): Sketch => ({
+  ...button(words),
+  content: { text: words, link: { href: '/' } },
+})
+
+const WRITTEN: readonly Written[] = [
+  {
+    id: 'blank',
+    title: 'Blank',
+    about: 'The site’s header and footer, and nothing between',
+    frame: 'plain',
+    slots: () => ({}),
+  },
+  {
+    id: 'plain',
+    title: 'Plain',
+    about: 'A title, a first line and a section to go on from',
+    frame: 'plain',
+    slots: (title) => ({
+      sections: [
+        opening(title, 'One or two lines on what this page is for.'),
+        reading(heading('First part', 2), text('Write here.')),
+      ],
+    }),
+  },
+  {
+    id: 'side',
+    title: 'With a side column',
+    about: 'Two thirds for the words, and a column beside them that leads through the page',
+    frame: 'side',
+    slots: (title) => ({
+      sections: [opening(title, 'One or two lines on what this page is for.')],
+      main: [heading('First part', 2), text('Write here.'), heading('Second part', 2), text('Write here.')],
+      side: [{ kind: 'jump-list' }],
+    }),
+  },
+  {
+    id: 'landing',
+    title: 'Landing',
+    about: 'One message and one thing to do: a bare header, no navigation',
+    frame: 'landing',
+    slots: (title) => ({
+      sections: [
+        {
+          kind: 'section',
+          look: { surface: 'night' },
+          sizes: { base: { height: 'half', place: 'center' } },
+          inside: [
+            heading(title, 1),
+            text('One line that makes people stay.', 'lead'),
+            linkHome('Do it now'),
+          ],
+        },
+        section({
+          kind: 'columns',
+          sizes: { base: {}, narrow: { direction: 'down' } },
+          inside: ['star', 'clock', 'heart'].map((icon, i) => ({
+            kind: 'column',
+            inside: [
+              {
+                kind: 'feature',
+                content: { icon, heading: ['First reason', 'Second reason', 'Third reason'][i]!, level: 2 },
+                look: { variant: 'above' },
+              },
+            ],
+          })),
+        }),
+      ],
+    }),
+  },
+  {
+    id: 'article',
+    title: 'Article',
+    about: 'A title, who wrote it and when, a summary and a body',
+    frame: 'article',
+    fields: ({ title, date }) => ({
+      title,
+      date,
+      author: 'The editors',
+      summary: 'One or two lines on what this is about.',
+    }),
+    slots: () => ({ main: [text('Write here.')] }),
+  },
+  {
+    id: 'about',
+    title: 'About us',
+    about: 'Who you are, how it began, what people say, and where to go next',
+    frame: 'plain',
+    slots: (title) => ({
+      sections: [
+        opening(title, 'Who you are, in one line.'),
+        reading(heading('How it began', 2), text('Tell it as you would to a visitor.')),
+        {
+          kind: 'section',
+          look: { surface: 'tint' },
+          inside: [
+            {
+              kind: 'quote',
+              look: { variant: 'large' },
+              sizes: { base: { align: 'center' } },
+            },
+          ],
+        },
+        nextStep('Would you like to join in?', 'Find out how'),
+      ],
+    }),
+  },
+  {
+    id: 'questions',
+    title: 'Questions',
+    about: 'Questions that fold open, and what to do when yours is not there',
+    frame: 'plain',
+    slots: (title) => ({
+      sections: [
+        opening(title, 'If yours is not here, ask us.'),
+        reading({
+          kind: 'panels',
+          inside: [
+            panel('First question', text('Its answer.')),
+            panel('Second question', text('Another answer.')),
+            panel('Third question', text('One more answer.')),
+          ],
+        }),
+        nextStep('Still wondering?', 'Ask us'),
+      ],
+    }),
+  },
+  {
+    id: 'event',
+    title: 'Event',
+    about: 'What happens, when and where, and how to come',
+    frame: 'side',
+    slots: (title) => ({
+      sections: [opening(title, 'What happens, in one line.')],
+      main: [heading('What to expect', 2), text('Write here.')],
+      side: [
+        {
+          kind: 'group',
+          look: { surface: 'tint', radius: 'm' },
+          sizes: { base: { inset: 'm', gap: 'm' } },
+          inside: [
+            { kind: 'feature', content: { icon: 'calendar', heading: 'When', level: 2 } },
+            { kind: 'feature', content: { icon: 'place', heading: 'Where', level: 2 } },
+            { kind: 'feature', content: { icon: 'ticket', heading: 'What it costs', level: 2 } },
+          ],
+        },
+      ],
+    }),
+  },
+  {
+    id: 'visit',
+    title: 'Visit',
+    about: 'Opening hours in a table, getting there, and what to bring',
+    frame: 'plain',
+    slots: (title) => ({
+      sections: [
+        opening(title, 'What people should know before they come.'),
+        reading(heading('Opening hours', 2), {
+          kind: 'table',
+          content: {
+            rows: [
+              ['Day', 'Open'],
+              ['Friday', '18:00 to 22:00'],
+              ['Saturday', '14:00 to 17:00'],
+            ],
+            caption: 'When we are open',
+          },
+        }),
+        reading(heading('Getting here', 2), text('By bus, by car, on foot.')),
+        reading(heading('What to bring', 2), { kind: 'list', look: { variant: 'ticks' } }),
+      ],
+    }),
+  },
+]
+
+/** Every template there is. */
+export const TEMPLATES: readonly Template[] = WRITTEN.map(({ fields, slots, ...words }) => ({
+  ...words,
+  build(registry, newId, page) {
+    const content = { ...(words.frame === 'plain' ? {} : { frame: words.frame }), ...fields?.(page) }
+    const { rootId, nodes } = buildSketch(
+      { kind: 'page', content, slots: slots(page.title) },
+      registry,
+      newId,
+    )
+    return { format: PAGE_FORMAT, root: rootId, nodes }
+  },
+}))

@@ -1,0 +1,218 @@
+/** What server and editor say to each other, as JSON. */
+import type { Edit } from '../edits/edit.ts'
+import type { Problem } from '../blocks/registry.ts'
+import type { Look } from '../look/look.ts'
+import type { Page } from '../page/page.ts'
+import type { NavigationItem } from '../site/navigation.ts'
+import type { Picture } from '../render/site-context.ts'
+
+/** The one shape of every error the server answers with. */
+export interface ErrorBody {
+  /** For programs; see `ErrorCode`. */
+  readonly code: ErrorCode
+  /** For people: what happened, what was kept, what to do. */
+  readonly message: string
+  readonly problems: readonly Problem[]
+  /** With `stale-save`: the version that is newer than the one the save was made from. */
+  readonly current?: VersionInfo
+}
+
+export type ErrorCode =
+  | 'not-found'
+  | 'malformed'
+  | 'not-valid'
+  | 'stale-save'
+  | 'address-taken'
+  | 'has-problems'
+  | 'too-large'
+  | 'foreign-origin'
+  | 'never-saved'
+  | 'not-signed-in'
+  | 'not-allowed'
+  | 'wrong-password'
+  | 'too-many-tries'
+  | 'internal'
+
+/** What a person may do: editors change pages, reviewers look and publish, the site keeper does both and keeps the site. */
+export type Role = 'editor' | 'reviewer' | 'keeper'
+
+export const ROLES: readonly Role[] = ['editor', 'reviewer', 'keeper']
+
+/** Somebody with an account. */
+export interface Person {
+  readonly id: string
+  /** What they sign in with. */
+  readonly login: string
+  /** What others see, such as beside a version. */
+  readonly name: string
+  readonly role: Role
+}
+
+export interface SignInRequest {
+  readonly login: string
+  readonly password: string
+}
+
+/** Whether visitors see a page, and whether they see its newest version. */
+export type PageState = 'live' | 'changed' | 'never-published'
+
+/** What is set for a page beside its title, address and description. */
+export interface PageMore {
+  /** What the navigation calls it; empty where that is its title. */
+  readonly navigationLabel: string
+  /** The name of a theme of the site's look, or null for the look as it is. */
+  readonly theme: string | null
+  /** Whether search engines may list it. */
+  readonly isListed: boolean
+  /** A picture of the library that is shown where somebody shares the page, or null. */
+  readonly sharePicture: string | null
+}
+
+export interface PageSummary {
+  readonly id: string
+  readonly parentId: string | null
+  /** Order among its siblings, from 0. */
+  readonly position: number
+  readonly title: string
+  /** Its own part of the address; empty for the home page. */
+  readonly slug: string
+  /** The whole address, starting and ending with a slash. */
+  readonly path: string
+  readonly description: string
+  readonly inNavigation: boolean
+  readonly more: PageMore
+  readonly state: PageState
+  /** Number of its newest version. */
+  readonly version: number
+  /** ISO 8601, UTC. */
+  readonly savedAt: string
+  readonly savedBy: string
+  readonly liveSince: string | null
+}
+
+export interface SiteInfo {
+  readonly id: string
+  readonly name: string
+  readonly language: string
+  readonly look: Look
+  /** The order of the navigation, and its lines that are no pages; see `navigationOf`. */
+  readonly navigation: readonly NavigationItem[]
+  readonly homePageId: string
+  readonly header: Page
+  readonly footer: Page
+  readonly pictures: Readonly<Record<string, Picture>>
+  /** Where visitors see the site, without a slash at the end. */
+  readonly liveOrigin: string
+}
+
+export interface VersionInfo {
+  readonly number: number
+  readonly savedAt: string
+  readonly savedBy: string
+}
+
+export interface PageDocument {
+  readonly summary: PageSummary
+  readonly document: Page
+}
+
+export interface SaveRequest {
+  /** Number of the version that was opened. */
+  readonly base: number
+  readonly document: Page
+  /** What the journal of this tab may forget, since this document holds it; null when nothing was kept there. */
+  readonly journal: { readonly tab: string; readonly until: number } | null
+}
+
+/** One act kept between two saves, as edits that can be applied again. */
+export interface JournalEntry {
+  /** Counts up within a tab. */
+  readonly number: number
+  /** Number of the version that it stands on. */
+  readonly base: number
+  /** Milliseconds since 1970, by the clock of the browser. */
+  readonly at: number
+  readonly edits: readonly Edit[]
+}
+
+export interface JournalRequest {
+  readonly entries: readonly JournalEntry[]
+}
+
+/** What the server keeps of one tab's edits to a page. */
+export interface KeptJournal {
+  readonly tab: string
+  /** True while that tab is still open somewhere: then its edits are in good hands. */
+  readonly isOpen: boolean
+  readonly entries: readonly JournalEntry[]
+}
+
+/** Somebody who has a page open. */
+export interface Present {
+  readonly tab: string
+  readonly name: string
+}
+
+export interface PublishResult {
+  readonly summary: PageSummary
+  /** The address visitors use. */
+  readonly url: string
+}
+
+export interface NewPageRequest {
+  readonly title: string
+  readonly parentId: string | null
+  /** The id of a template; a blank page where it is left out. */
+  readonly template?: string
+}
+
+/** Where a page is to stand: the last one under its parent where no position is given. */
+export interface PlacePageRequest {
+  readonly parentId: string | null
+  /** Its number among its siblings once it stands there, from 0. */
+  readonly position: number
+}
+
+export interface CopyPageRequest {
+  readonly withSubPages: boolean
+}
+
+/** A page in the bin, with how many pages went there with it. */
+export interface BinnedPage {
+  readonly id: string
+  readonly title: string
+  /** Its address as it was. */
+  readonly path: string
+  readonly subPages: number
+  /** ISO 8601, UTC. */
+  readonly binnedAt: string
+}
+
+/** What the library says of a picture. What is absent stays as it is. */
+export interface MediaRequest {
+  readonly name?: string
+  readonly alt?: string
+  readonly isDecoration?: boolean
+}
+
+/** A page that shows a picture, and how often. */
+export interface PictureUse {
+  readonly pageId: string
+  readonly title: string
+  readonly path: string
+  readonly count: number
+}
+
+export interface NavigationRequest {
+  readonly items: readonly NavigationItem[]
+}
+
+/** What is known of a page beside its document. What is absent stays as it is. */
+export interface PageSettingsRequest {
+  readonly title?: string
+  readonly description?: string
+  readonly inNavigation?: boolean
+  /** Its own part of the address. */
+  readonly slug?: string
+  readonly more?: Partial<PageMore>
+}

@@ -1,0 +1,245 @@
+/** Each check has a page that it faults and one that it lets pass, made from the same blocks. */
+import { describe, expect, test } from '@jest/globals'
+import { defaultRegistry as registry } from '../src/blocks/default-registry.ts'
+import { getKind } from '../src/blocks/registry.ts'
+import { newNode } from '../src/blocks/define-block.ts'
+import { contrastRatio } from '../src/checks/contrast-ratio.ts'
+import type { CheckedSite } from '../src/checks/define-check.ts'
+import { CHECKS, runChecks } from '../src/checks/run-checks.ts'
+import type { JsonObject } from '../src/page/json.ts'
+import type { Page, PageNode } from '../src/page/page.ts'
+import { testLook } from './arbitraries/site.ts'
+
+type Block = readonly [kind: string, content: JsonObject, look?: JsonObject]
+
+function pageOf(...blocks: readonly Block[]): Page {
+  const nodes: Record<string, PageNode> = {
+    root: newNode(getKind(registry, 'page'), { slots: { sections: ['sec'] } }),
+    sec: newNode(getKind(registry, 'section'), {
+      slots: { blocks: blocks.flatMap(([kind], i) => (kind === 'section' ? [] : [`b${i}`])) },
+    }),
+  }
+  const sections = ['sec']
+  blocks.forEach(([kind, content, look = {}], i) => {
+    nodes[`b${i}`] = newNode(getKind(registry, kind), { content, look })
+    if (kind === 'section') sections.push(`b${i}`)
+  })
+  nodes.root = { ...nodes.root!, slots: { ...nodes.root!.slots, sections } }
+  return { format: 2, root: 'root', nodes }
+}
+
+const site: CheckedSite = {
+  title: 'A page',
+  description: 'What it is',
+  look: testLook,
+  pages: { visit: ['hours'], about: undefined },
+  pictures: { pica: { alt: 'A hill' }, picb: { alt: '' } },
+}
+const heading = (text: string, level: number): Block => ['heading', { text, level }]
+const linkTo = (link: JsonObject | undefined, words = 'Opening hours'): Block => [
+  'button',
+  { text: words, ...(link ? { link } : {}) },
+]
+const words = (...runs: JsonObject[]): Block => ['text', { words: [{ type: 'paragraph', runs }] }]
+const list = (...items: string[]): Block => [
+  'text',
+  {
+    words: [{ type: 'list', ordered: false, items: items.map((text) => ({ runs: text ? [{ text }] : [] })) }],
+  },
+]
+/** A page with panels, each with its label and the words in it; none where there are no words. */
+function panelsOf(...panels: readonly (readonly [label: string, words?: string])[]): Page {
+  const page = pageOf(['panels', {}])
+  const nodes: Record<string, PageNode> = { ...page.nodes }
+  const ids = panels.map(([label, inside], i) => {
+    const blocks = inside === undefined ? [] : [`t${i}`]
+    if (inside !== undefined)
+      nodes[`t${i}`] = newNode(getKind(registry, 'text'), { content: words({ text: inside })[1] })
+    nodes[`p${i}`] = newNode(getKind(registry, 'panel'), { content: { label }, slots: { blocks } })
+    return `p${i}`
+  })
+  nodes.b0 = { ...nodes.b0!, slots: { panels: ids } }
+  return { ...page, nodes }
+}
+function framed(content: JsonObject, page: Page): Page {
+  return { ...page, nodes: { ...page.nodes, root: { ...page.nodes.root!, content } } }
+}
+const grey = { ...testLook.surfaces.plain!, title: 'Grey', quiet: '#999999' }
+
+/** Rule, what is faulted, and what passes. */
+const CASES: readonly (readonly [
+  rule: string,
+  what: string,
+  bad: Page,
+  good: Page,
+  more?: Partial<CheckedSite>,
+])[] = [
+  [
+    'alternative-text',
+    'none at all',
+    pageOf(['picture', { media: { id: 'picb' } }]),
+    pageOf(['picture', { media: { id: 'pica' } }]),
+  ],
+  [
+    'alternative-text',
+    'not even decoration',
+    pageOf(['picture', { media: { id: 'picb' }, decoration: false }]),
+    pageOf(['picture', { media: { id: 'picb' }, decoration: true }]),
+  ],
+  [
+    'alternative-text',
+    'a file name',
+    pageOf(['picture', { media: { id: 'pica' }, alt: 'IMG_2031.JPG' }]),
+    pageOf(['picture', { media: { id: 'pica' }, alt: 'A JPG of a hill' }]),
+  ],
+  [
+    'heading-levels',
+    'a level skipped',
+    pageOf(heading('A', 1), heading('B', 3)),
+    pageOf(heading('A', 1), heading('B', 2), heading('C', 3), heading('D', 2)),
+  ],
+  ['empty-words', 'a heading', pageOf(heading(' ', 2)), pageOf(heading('x', 2))],
+  ['empty-words', 'a button', pageOf(linkTo({ page: 'visit' }, '')), pageOf(linkTo({ page: 'visit' }))],
+  ['empty-words', 'a list item', pageOf(list('one', '')), pageOf(list('one', 'two'))],
+  [
+    'empty-words',
+    'a link of spaces',
+    pageOf(words({ text: 'a' }, { text: ' ', link: { page: 'visit' } })),
+    pageOf(words({ text: 'a', link: { page: 'visit' } })),
+  ],
+  ['empty-words', 'a picture block', pageOf(['picture', {}]), pageOf(['picture', { media: { id: 'pica' } }])],
+  [
+    'link-words',
+    'words that say nothing',
+    pageOf(linkTo({ page: 'visit' }, 'Click here!')),
+    pageOf(linkTo({ page: 'visit' }, 'Read more about owls')),
+  ],
+  [
+    'contrast',
+    'a surface whose words are too faint',
+    pageOf(['section', {}, { surface: 'grey' }]),
+    pageOf(['section', {}, { surface: 'night' }]),
+    { look: { ...testLook, surfaces: { ...testLook.surfaces, grey } } },
+  ],
+  [
+    'contrast',
+    'a surface the look does not have',
+    pageOf(['section', {}, { surface: 'nosuch' }]),
+    pageOf(['section', {}]),
+  ],
+  [
+    'same-anchor',
+    'two places with one name',
+    pageOf(['section', { anchor: 'a' }], ['section', { anchor: 'a' }]),
+    pageOf(['section', { anchor: 'a' }], ['section', { anchor: 'b' }]),
+  ],
+  [
+    'same-anchor',
+    'the name of the main part',
+    pageOf(['section', { anchor: 'content' }]),
+    pageOf(['section', { anchor: 'contents' }]),
+  ],
+  ['broken-link', 'nowhere', pageOf(linkTo(undefined)), pageOf(linkTo({ page: 'visit' }))],
+  [
+    'broken-link',
+    'a page that is gone',
+    pageOf(linkTo({ page: 'gone' })),
+    pageOf(linkTo({ page: 'about', anchor: 'any' })),
+  ],
+  [
+    'broken-link',
+    'a place that is not on that page',
+    pageOf(linkTo({ page: 'visit', anchor: 'nosuch' })),
+    pageOf(linkTo({ page: 'visit', anchor: 'hours' })),
+  ],
+  [
+    'broken-link',
+    'a place that is not on this page',
+    pageOf(linkTo({ href: '#b' }), ['section', { anchor: 'a' }]),
+    pageOf(linkTo({ href: '#a' }), ['section', { anchor: 'a' }]),
+  ],
+  [
+    'broken-link',
+    'a script',
+    pageOf(linkTo({ href: 'javascript:alert(1)' })),
+    pageOf(linkTo({ href: 'https://a.example/' })),
+  ],
+  [
+    'broken-link',
+    'a heading whose words are its anchor',
+    pageOf(linkTo({ href: '#hours' }), heading('Open', 2)),
+    pageOf(linkTo({ href: '#open' }), heading('Open', 2)),
+  ],
+  [
+    'empty-item',
+    'a panel with nothing in it',
+    panelsOf(['First', 'A'], ['Second']),
+    panelsOf(['First', 'A'], ['Second', 'B']),
+  ],
+  [
+    'unchanged-copy',
+    'a panel beside its copy',
+    panelsOf(['First', 'A'], ['First', 'A']),
+    panelsOf(['First', 'A'], ['First', 'B']),
+  ],
+  [
+    'missing-field',
+    'an article without an author',
+    framed({ frame: 'article', title: 'T', date: '2026-11-27', summary: 'S' }, pageOf()),
+    framed({ frame: 'article', title: 'T', date: '2026-11-27', summary: 'S', author: 'A' }, pageOf()),
+  ],
+  [
+    'missing-field',
+    'only what the template asks for',
+    framed({ frame: 'article' }, pageOf()),
+    framed({ frame: 'side' }, pageOf()),
+  ],
+  [
+    'strange-kind',
+    'a table on a landing page',
+    framed({ frame: 'landing' }, pageOf(['table', { rows: [['a']] }])),
+    framed({ frame: 'plain' }, pageOf(['table', { rows: [['a']] }])),
+  ],
+]
+
+describe('every check', () => {
+  test.each(CASES)('%s: %s', (...[rule, , bad, good, more]) => {
+    const rules = (page: Page) =>
+      runChecks(page, { ...site, ...more }, registry).map((finding) => finding.rule)
+    expect(rules(bad)).toContain(rule)
+    expect(rules(good)).not.toContain(rule)
+  })
+
+  test('a page without title or description', () => {
+    const found = runChecks(pageOf(), { ...site, title: ' ', description: '' }, registry)
+    expect(found.map((finding) => [finding.rule, finding.severity])).toEqual([
+      ['page-title', 'error'],
+      ['page-description', 'warning'],
+    ])
+    expect(runChecks(pageOf(), site, registry)).toEqual([])
+  })
+
+  test('is faulted by some case here, names a source, and leads to a node of the page', () => {
+    const findings = CASES.flatMap(([, , bad, , more]) =>
+      runChecks(bad, { ...site, ...more }, registry).map((finding) => ({ finding, bad })),
+    )
+    const tried = new Set([...findings.map(({ finding }) => finding.rule), 'page-title', 'page-description'])
+    expect(CHECKS.map((check) => check.rule).filter((rule) => !tried.has(rule))).toEqual([])
+    for (const { finding, bad } of findings) {
+      expect(finding.source.length).toBeGreaterThan(10)
+      if (finding.nodeId !== undefined) expect(Object.keys(bad.nodes)).toContain(finding.nodeId)
+    }
+  })
+})
+
+test('contrast: the examples of the standard and of its Understanding documents', () => {
+  expect(contrastRatio('#000000', '#ffffff')).toBe(21)
+  expect(contrastRatio('#ffffff', '#ffffff')).toBe(1)
+  // Understanding SC 1.4.3 and technique G18 take #777777 on white as just failing (4.48), #767676 as just passing (4.54).
+  expect(contrastRatio('#777777', '#ffffff')).toBeCloseTo(4.48, 2)
+  expect(contrastRatio('#ffffff', '#767676')).toBeCloseTo(4.54, 2)
+  // Red, green and blue on white, from the coefficients of the definition itself.
+  expect(contrastRatio('#ff0000', '#ffffff')).toBeCloseTo(1.05 / 0.2626, 5)
+  expect(contrastRatio('#00ff00', '#ffffff')).toBeCloseTo(1.05 / 0.7652, 5)
+  expect(contrastRatio('#0000ff', '#ffffff')).toBeCloseTo(1.05 / 0.1222, 5)
+})

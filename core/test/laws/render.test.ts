@@ -1,0 +1,195 @@
+import { describe, expect, test } from '@jest/globals'
+import fc from 'fast-check'
+import { toHtml } from 'hast-util-to-html'
+import { unified } from 'unified'
+import rehypeParse from 'rehype-parse'
+import { transform } from 'lightningcss'
+import type { Element, Root, RootContent } from 'hast'
+import { defaultRegistry as registry } from '../../src/blocks/default-registry.ts'
+import { pageWords } from '../../src/blocks/page-words.ts'
+import type { Page } from '../../src/page/page.ts'
+import { applyEdit } from '../../src/edits/edit.ts'
+import { shownIds } from '../../src/blocks/shown.ts'
+import { cascade } from '../../src/sizes/cascade.ts'
+import { createNodeRenderer } from '../../src/render/render-node.ts'
+import { createPageRenderer, renderPage, renderTree } from '../../src/render/render-page.ts'
+import { wholeHtml } from '../../src/render/serialize-html.ts'
+import { anyPage, editFor, pageWith } from '../arbitraries/page.ts'
+import { testSite } from '../arbitraries/site.ts'
+
+const RUNS = { numRuns: 1000 }
+/** For what is dear to look at, and follows from the laws above it. */
+const FEWER = { numRuns: 300 }
+const render = (page: Page, purpose?: 'canvas') =>
+  renderPage({ page, title: 'A page', description: 'What it is' }, registry, testSite(purpose), () => ({
+    href: '/style.css',
+  }))
+
+/** The HTML standard's own parsing algorithm (parse5), so that what we claim about a page is what a browser reads. */
+const parse = (html: string): Root => unified().use(rehypeParse).parse(html)
+
+function elements(node: Root | RootContent): Element[] {
+  const inside = 'children' in node ? node.children.flatMap((child) => elements(child)) : []
+  return node.type === 'element' ? [node, ...inside] : inside
+}
+
+/** Words as a reader gets them: text in order, a break counting as a newline, white space folded. */
+function words(node: Root | RootContent): string {
+  if (node.type === 'text') return node.value
+  // What these show is made from the site or from other blocks; their own tests read it.
+  if (node.type === 'element' && (node.tagName === 'time' || classOf(node).some((name) => DERIVED.has(name))))
+    return ''
+  if (node.type === 'element' && node.tagName === 'br') return ' '
+  return 'children' in node ? node.children.map((child) => words(child)).join('') : ''
+}
+const DERIVED = new Set([...registry.kinds.values()].flatMap((kind) => (kind.isDerived ? [kind.kind] : [])))
+const classOf = (element: Element) => (element.properties.className ?? []) as readonly string[]
+/** Where in the source a node was found differs with the spelling of character references. */
+const withoutPositions = (tree: Root): string =>
+  JSON.stringify(tree, (key, value: unknown) => (key === 'position' ? undefined : value))
+const fold = (value: string) => value.replace(/\s+/g, '')
+
+describe('rendering', () => {
+  test('is deterministic to the byte, whatever the order of keys', () => {
+    fc.assert(
+      fc.property(anyPage, (page) => {
+        const shuffled = { ...page, nodes: Object.fromEntries(Object.entries(page.nodes).reverse()) }
+        expect(render(shuffled)).toEqual(render(page))
+      }),
+      RUNS,
+    )
+  })
+
+  test('parses back to the same words in the same order', () => {
+    fc.assert(
+      fc.property(anyPage, (page) => {
+        const main = elements(parse(render(page).html)).find((element) => element.tagName === 'main')!
+        expect(fold(words(main))).toBe(fold(pageWords(page, registry).join('')))
+      }),
+      RUNS,
+    )
+  })
+
+  test('no text or address becomes a script, an event attribute or a script address', () => {
+    fc.assert(
+      fc.property(anyPage, (page) => {
+        // The one script there may be is our own, a file of its own that the head names.
+        const found = elements(parse(render(page).html)).filter(
+          ({ tagName, properties, children }) =>
+            !(tagName === 'script' && properties.src === '/style.css' && children.length === 0),
+        )
+        expect(
+          found.filter(({ tagName }) => ['script', 'iframe', 'object', 'b', 'style'].includes(tagName)),
+        ).toEqual([])
+        for (const { properties } of found) {
+          expect(Object.keys(properties).filter((name) => /^on/i.test(name))).toEqual([])
+          for (const name of ['href', 'src'] as const) {
+            if (properties[name] === undefined) continue
+            // The URL Standard's parser decides what a browser would open.
+            expect(new URL(String(properties[name]), 'https://site.example/').protocol).toMatch(
+              /^(https?|mailto|tel):$/,
+            )
+          }
+        }
+      }),
+      FEWER,
+    )
+  })
+
+  test('is written as hast-util-to-html writes the same tree', () => {
+    fc.assert(
+      fc.property(anyPage, (page) => {
+        const { element } = renderTree(page, createNodeRenderer(registry, testSite()))
+        const written = wholeHtml(element)
+        expect(withoutPositions(parse(written))).toBe(withoutPositions(parse(toHtml(element))))
+      }),
+      FEWER,
+    )
+  })
+
+  test('after any edits gives what a first rendering gives, page and stylesheet', () => {
+    const edited = anyPage.chain((page) =>
+      fc.array(editFor(page), { minLength: 1, maxLength: 4 }).map((edits) => ({ page, edits })),
+    )
+    fc.assert(
+      fc.property(edited, ({ page, edits }) => {
+        const again = createPageRenderer(registry, testSite())
+        const parts = { title: 'A page', description: 'What it is' }
+        const place = () => ({ href: '/style.css' })
+        expect(again({ ...parts, page }, place)).toEqual(render(page))
+        let now = page
+        for (const edit of edits) {
+          const applied = applyEdit(now, edit, registry)
+          if (!applied.ok) continue
+          now = applied.page
+          expect(again({ ...parts, page: now }, place)).toEqual(render(now))
+          expect(again({ ...parts, page }, place)).toEqual(render(page))
+          expect(again({ ...parts, page: now }, place)).toEqual(render(now))
+        }
+      }),
+      FEWER,
+    )
+  })
+
+  test('what a kind arranges by is all that it says it arranges by', () => {
+    fc.assert(
+      fc.property(anyPage, (page) => {
+        for (const node of Object.values(page.nodes)) {
+          const { arrange, arrangement, arrangedBy = [] } = registry.kinds.get(node.kind)!
+          const values = cascade(node, arrangement, 'base')
+          const told = Object.fromEntries(
+            Object.entries(node.content).filter(([key]) => arrangedBy.includes(key)),
+          )
+          expect(arrange?.({ values, content: told, look: node.look })).toEqual(
+            arrange?.({ values, content: node.content, look: node.look }),
+          )
+        }
+      }),
+      FEWER,
+    )
+  })
+
+  test('the stylesheet is valid CSS and every class it names is on the page', () => {
+    fc.assert(
+      fc.property(anyPage, (page) => {
+        const { html, css } = render(page)
+        const { warnings } = transform({ filename: 'page.css', code: new TextEncoder().encode(css) })
+        expect(warnings).toEqual([])
+        const classes = new Set(
+          elements(parse(html)).flatMap((element) => element.properties.className ?? []),
+        )
+        const bare = css.replace(/\{[^{}]*\}/g, ' ').replace(/@font-face|@media[^{]*\{/g, ' ')
+        const named = [...bare.matchAll(/\.([a-z][\w-]*)/gi)].map((match) => match[1]!)
+        expect(named.filter((name) => !classes.has(name))).toEqual([])
+      }),
+      FEWER,
+    )
+  })
+
+  test('the canvas shows what is published, with data attributes and nothing else', () => {
+    fc.assert(
+      fc.property(anyPage, (page) => {
+        const bare = render(page, 'canvas').html.replace(/ data-(node|words)="[a-z0-9.]*"/g, '')
+        expect(bare).toBe(render(page).html)
+      }),
+      FEWER,
+    )
+  })
+
+  test.each([...registry.kinds.values()].map((kind) => [kind.kind, kind] as const))(
+    'every %s renders as one element',
+    (_name, kind) => {
+      fc.assert(
+        fc.property(pageWith(kind), (page) => {
+          const marked = elements(parse(render(page, 'canvas').html)).filter(
+            (element) => element.properties.dataNode !== undefined,
+          )
+          expect(marked.map((element) => element.properties.dataNode).sort()).toEqual(
+            shownIds(page, page.root, registry).sort(),
+          )
+        }),
+        { numRuns: 40 },
+      )
+    },
+  )
+})

@@ -1,0 +1,227 @@
+/** Changing how a page or columns are put together loses nothing, over any pages. */
+import { describe, expect, test } from '@jest/globals'
+import fc from 'fast-check'
+import { defaultRegistry as registry } from '../src/blocks/default-registry.ts'
+import { pageWords } from '../src/blocks/page-words.ts'
+import { newNode } from '../src/blocks/define-block.ts'
+import { getKind } from '../src/blocks/registry.ts'
+import { renderPage } from '../src/render/render-page.ts'
+import { testSite } from './arbitraries/site.ts'
+import { validatePage } from '../src/blocks/validate-page.ts'
+import {
+  changeFrameEdits,
+  columnCountEdits,
+  columnShareEdits,
+  columnShares,
+  evenShares,
+  sharesWith,
+} from '../src/edits/templates.ts'
+import { applyEdits } from '../src/edits/transaction.ts'
+import { migratePage } from '../src/page/migrate.ts'
+import { getNode, type Page } from '../src/page/page.ts'
+import { runChecks } from '../src/checks/run-checks.ts'
+import { ASIDE, frameOf, FRAMES, frameRefusal, type FrameName } from '../src/site/frames.ts'
+import { TEMPLATES } from '../src/site/templates.ts'
+import { anyPage, countingIds, pageWith } from './arbitraries/page.ts'
+
+const RUNS = { numRuns: 1000 }
+const frames = Object.keys(FRAMES) as FrameName[]
+const anyFrame = fc.constantFrom(...frames)
+
+function applied(page: Page, edits: ReturnType<typeof changeFrameEdits>): Page {
+  const result = applyEdits(page, edits, registry)
+  if (!result.ok) throw new Error(result.message)
+  return result.page
+}
+
+/** Everything that stands on the page or aside, apart from where: the sections that are made around loose blocks are no content. */
+function contentOf(page: Page): string[] {
+  return Object.entries(page.nodes)
+    .filter(([id]) => id !== page.root && !id.startsWith('new'))
+    .map(([id, { kind, content, look, sizes }]) => JSON.stringify([id, kind, content, look, sizes]))
+    .sort()
+}
+
+describe('another template', () => {
+  test('between any two and back loses no block, and leaves a valid page', () => {
+    fc.assert(
+      fc.property(anyPage, anyFrame, anyFrame, (page, there, back) => {
+        const ids = countingIds('new')
+        const away = applied(page, changeFrameEdits(page, there, registry, ids))
+        const home = applied(away, changeFrameEdits(away, back, registry, ids))
+        for (const one of [away, home]) {
+          expect(validatePage(one, registry)).toEqual([])
+          expect(contentOf(one)).toEqual(contentOf(page))
+        }
+      }),
+      RUNS,
+    )
+  })
+
+  test('shows everything that the frame has a place for: only what it refuses goes aside', () => {
+    fc.assert(
+      fc.property(anyPage, anyFrame, (page, frame) => {
+        const bare = { ...page, nodes: { ...page.nodes } }
+        const away = applied(bare, changeFrameEdits(bare, frame, registry, countingIds('new')))
+        const { slots } = getNode(away, away.root)
+        const shown = Object.keys(FRAMES[frame].slots)
+        for (const [slot, children] of Object.entries(slots))
+          if (slot !== ASIDE && !shown.includes(slot)) expect(children).toEqual([])
+        const before = getNode(page, page.root).slots[ASIDE]!
+        const refused = (id: string): boolean =>
+          frameRefusal(away, getNode(away, id).kind, registry) !== undefined ||
+          Object.values(getNode(away, id).slots).flat().some(refused)
+        for (const id of slots[ASIDE]!) expect(before.includes(id) || refused(id)).toBe(true)
+      }),
+      RUNS,
+    )
+  })
+
+  test('is one step to undo', () => {
+    const page = fc.sample(anyPage, { numRuns: 40, seed: 3 }).at(-1)!
+    for (const frame of frames) {
+      const result = applyEdits(page, changeFrameEdits(page, frame, registry, countingIds('new')), registry)
+      if (!result.ok) throw new Error(result.message)
+      const undone = applyEdits(result.page, result.inverse, registry)
+      expect(undone.ok && { ...undone.page, nodes: { ...undone.page.nodes } }).toEqual(page)
+    }
+  })
+})
+
+test('what stands aside is neither among the words of the page nor rendered', () => {
+  const make = (slot: string): Page => {
+    const block = newNode(getKind(registry, 'heading'), { content: { text: 'Kept for later', level: 2 } })
+    const root = newNode(getKind(registry, 'page'), { content: { frame: 'side' }, slots: { [slot]: ['h'] } })
+    return { format: 2, root: 'r', nodes: { r: root, h: block } }
+  }
+  const html = (page: Page) =>
+    renderPage({ page, title: 'T', description: '' }, registry, testSite(), () => ({ href: '/s.css' })).html
+  expect(pageWords(make('main'), registry)).toEqual(['Kept for later'])
+  expect(html(make('main'))).toContain('Kept for later')
+  expect(pageWords(make(ASIDE), registry)).toEqual([])
+  expect(html(make(ASIDE))).not.toContain('Kept for later')
+})
+
+describe('another number of columns', () => {
+  const pages = pageWith(registry.kinds.get('columns')!)
+
+  test('between any two and back loses no block, keeps their order, and adds up to 100', () => {
+    fc.assert(
+      fc.property(pages, fc.integer({ min: 1, max: 6 }), fc.integer({ min: 1, max: 6 }), (page, a, b) => {
+        const id = Object.keys(page.nodes).find((one) => page.nodes[one]!.kind === 'columns')!
+        const ids = countingIds('new')
+        const started = applied(page, columnCountEdits(page, id, 1, registry, ids))
+        const blocks = (of: Page) =>
+          getNode(of, id).slots.columns!.flatMap((column) => getNode(of, column).slots.blocks!)
+        let now = started
+        for (const count of [a, b, a]) {
+          now = applied(now, columnCountEdits(now, id, count, registry, ids))
+          expect(getNode(now, id).slots.columns).toHaveLength(count)
+          expect(validatePage(now, registry)).toEqual([])
+          expect(blocks(now)).toEqual(blocks(started))
+          expect(columnShares(now, id).reduce((all, share) => all + share, 0)).toBe(100)
+        }
+      }),
+      RUNS,
+    )
+  })
+
+  test('one width by number leaves the rest in proportion, always 100 in all, none below 1', () => {
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 1, max: 6 }).chain((count) =>
+          fc.record({
+            count: fc.constant(count),
+            at: fc.integer({ min: 0, max: count - 1 }),
+            value: fc.integer({ min: -20, max: 200 }),
+          }),
+        ),
+        ({ count, at, value }) => {
+          const shares = sharesWith(evenShares(count), at, value)
+          expect(shares).toHaveLength(count)
+          expect(shares.reduce((all, share) => all + share, 0)).toBe(100)
+          expect(Math.min(...shares)).toBeGreaterThanOrEqual(1)
+          if (count > 1) expect(shares[at]).toBe(Math.min(101 - count, Math.max(1, value)))
+        },
+      ),
+      RUNS,
+    )
+  })
+
+  test.each([
+    [[50, 50], 0, 30, [30, 70]],
+    [[25, 25, 50], 2, 40, [30, 30, 40]],
+    [[34, 33, 33], 0, 10, [10, 45, 45]],
+    [[100], 0, 40, [100]],
+  ])('%p with column %p at %p %% is %p', (shares, at, value, result) => {
+    expect(sharesWith(shares, at, value)).toEqual(result)
+  })
+
+  test('widths are set one for each column', () => {
+    const page = fc.sample(pages, { numRuns: 30, seed: 5 }).find((one) => {
+      const columns = Object.values(one.nodes).find((node) => node.kind === 'columns')
+      return columns!.slots.columns!.length >= 1
+    })!
+    const id = Object.keys(page.nodes).find((one) => page.nodes[one]!.kind === 'columns')!
+    const two = applied(page, columnCountEdits(page, id, 2, registry, countingIds('new')))
+    expect(columnShares(applied(two, columnShareEdits(two, id, [30, 70])), id)).toEqual([30, 70])
+  })
+})
+
+describe('documents of format 1', () => {
+  test('become valid ones of today; anything else is left for validation to judge', () => {
+    fc.assert(
+      fc.property(anyPage, (page) => {
+        const root = getNode(page, page.root)
+        const bare = { ...page, nodes: { [page.root]: { ...root, slots: { sections: [] as string[] } } } }
+        expect(validatePage(bare, registry)).not.toEqual([])
+        expect(validatePage(migratePage({ ...bare, format: 1 }), registry)).toEqual([])
+        expect(migratePage(page)).toBe(page)
+      }),
+      { numRuns: 100 },
+    )
+    fc.assert(fc.property(fc.jsonValue(), (value) => void migratePage(value)))
+    for (const value of [
+      { format: 1 },
+      { format: 1, root: 'x', nodes: null },
+      { format: 1, root: 3, nodes: {} },
+    ])
+      expect(validatePage(migratePage(value), registry)).not.toEqual([])
+  })
+})
+
+describe('every template', () => {
+  const page = { title: 'Night of the Moon', date: '2026-11-27' }
+  const site = {
+    title: page.title,
+    description: 'What it is',
+    look: testSite().look,
+    pages: {},
+    pictures: {},
+  }
+  test.each(TEMPLATES.map((template) => [template.id, template] as const))(
+    '%s makes a valid page without a finding, the same but for its ids each time',
+    (_id, template) => {
+      const made = template.build(registry, countingIds('a'), page)
+      expect(validatePage(made, registry)).toEqual([])
+      expect(runChecks(made, site, registry)).toEqual([])
+      expect(frameOf(getNode(made, made.root).content).title).toBe(FRAMES[template.frame].title)
+      const again = template.build(registry, countingIds('b'), page)
+      expect(pageWords(again, registry)).toEqual(pageWords(made, registry))
+      expect(Object.keys(again.nodes).filter((id) => Object.hasOwn(made.nodes, id))).toEqual([])
+    },
+  )
+  test('there are all that a site begins with', () => {
+    expect(TEMPLATES.map(({ id }) => id)).toEqual([
+      'blank',
+      'plain',
+      'side',
+      'landing',
+      'article',
+      'about',
+      'questions',
+      'event',
+      'visit',
+    ])
+  })
+})

@@ -1,0 +1,44 @@
+import { readFile } from 'node:fs/promises'
+import { basename } from 'node:path'
+import { PACKAGE_FORMAT, type PagePackage } from '@gullyline/core'
+import { demoSite } from './site.ts'
+
+/** Size of the pictures in px, as `make/pictures.ts` paints them. */
+const WIDE = { width: 2200, height: 1320 }
+const NORMAL = { width: 1600, height: 1200 }
+const WIDE_IDS = ['tmdome', 'tmdusk']
+
+/** The sample site's first page with everything it needs, as one JSON object. */
+export async function examplePackage(): Promise<PagePackage> {
+  const [home] = demoSite.pages
+  if (!home) throw new Error('The sample site has no pages')
+  const used = demoSite.pictures.filter(({ id }) => JSON.stringify(home.document).includes(`"${id}"`))
+  const media = await Promise.all(
+    used.map(async ({ id, file, alt }) => {
+      const size = WIDE_IDS.includes(id) ? WIDE : NORMAL
+      const data = await readFile(file, 'base64')
+      return [id, { name: basename(file), alt, ...size, type: 'image/jpeg' as const, data }] as const
+    }),
+  )
+  const fonts = await Promise.all(
+    demoSite.fontFiles.map(async (file) => [basename(file), await readFile(file, 'base64')] as const),
+  )
+  return {
+    format: PACKAGE_FORMAT,
+    site: { name: demoSite.name, language: demoSite.language, home: '/' },
+    title: home.title,
+    description: home.description,
+    page: home.document,
+    header: demoSite.header,
+    footer: demoSite.footer,
+    look: demoSite.look,
+    paths: Object.fromEntries(demoSite.pages.map(({ id, slug, parentId }) => [id, pathOf(slug, parentId)])),
+    media: Object.fromEntries(media),
+    fonts: Object.fromEntries(fonts),
+  }
+}
+
+function pathOf(slug: string, parentId: string | undefined): string {
+  const parent = demoSite.pages.find((page) => page.id === parentId)
+  return `${parent ? pathOf(parent.slug, parent.parentId) : '/'}${slug === '' ? '' : `${slug}/`}`
+}

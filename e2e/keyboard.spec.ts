@@ -1,0 +1,111 @@
+import { canvasOf, expect, openPage, test } from './app.ts'
+
+test('without a pointer: find a block, add beside it by name, type, move, look, undo and save', async ({
+  page,
+  app,
+}) => {
+  await page.goto(`${app.editor}/pages/tmvisit`)
+  const canvas = canvasOf(page)
+  await expect(canvas.getByRole('heading', { name: 'Visit us' })).toBeVisible()
+  await page.keyboard.press('ArrowRight')
+  await page.keyboard.press('ArrowDown')
+  await expect(page.getByRole('treeitem', { name: 'Section: Opening hours' })).toHaveAttribute(
+    'aria-selected',
+    'true',
+  )
+  await page.keyboard.press('Control+Enter')
+  await page.keyboard.type('heading')
+  await page
+    .getByRole('region', { name: 'Shelf' })
+    .getByRole('button', { name: /^Heading\./ })
+    .focus()
+  await page.keyboard.press('Enter')
+  await page.keyboard.press('Enter')
+  await page.keyboard.press('Control+a')
+  await page.keyboard.type('Before you set out')
+  await page.keyboard.press('Escape')
+  await expect(canvas.getByRole('heading', { name: 'Before you set out' })).toBeVisible()
+  await page.keyboard.press('Alt+ArrowUp')
+  await expect(page.getByRole('contentinfo').getByRole('status')).toHaveText(
+    /^Moved heading “Before you set out” (after|to the beginning)/,
+  )
+  await page.keyboard.press('Alt+PageUp')
+  await expect(page.getByRole('slider', { name: 'Width of the page' })).toHaveAttribute(
+    'aria-valuenow',
+    '820',
+  )
+  await page.keyboard.press('Control+Shift+Enter')
+  await page.keyboard.type('line-up')
+  await page.keyboard.press('ArrowDown')
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('main', { name: 'Line-up' })).toBeVisible()
+  await page.keyboard.press('Control+Shift+L')
+  await page.keyboard.press('Control+z')
+  await page.keyboard.press('Control+s')
+  await expect(page.getByText('Saved', { exact: true })).toBeVisible()
+})
+
+test('a block is copied on one page and pasted on another, with ids of its own', async ({ page, app }) => {
+  const visit = await openPage(page, app, 'Visit')
+  await visit.getByText('Come as you are, but come warm.').click()
+  await page.keyboard.press('Control+c')
+  const about = await openPage(page, app, 'About')
+  await about.getByRole('heading', { name: 'How it began' }).click()
+  await page.keyboard.press('Control+v')
+  await page.keyboard.press('Control+v')
+  await expect(about.getByText('Come as you are, but come warm.')).toHaveCount(2)
+  await page.keyboard.press('Control+x')
+  await expect(about.getByText('Come as you are, but come warm.')).toHaveCount(1)
+  await page.keyboard.press('Control+z')
+  await page.keyboard.press('Control+z')
+  await page.keyboard.press('Control+z')
+  await expect(page.getByText('Saved', { exact: true })).toBeVisible()
+})
+
+test('Escape ends a drag and nothing else: what was selected stays selected', async ({ page, app }) => {
+  const canvas = await openPage(page, app, 'Visit')
+  await canvas.getByRole('heading', { name: 'Getting here' }).click()
+  const box = (await canvas.getByRole('heading', { name: 'Getting here' }).boundingBox())!
+  await page.mouse.move(box.x + 20, box.y + 10)
+  await page.mouse.down()
+  await page.mouse.move(box.x + 60, box.y - 60, { steps: 4 })
+  await page.keyboard.press('Escape')
+  await page.mouse.up()
+  await expect(page.getByRole('treeitem', { name: 'Heading: Getting here' })).toHaveAttribute(
+    'aria-selected',
+    'true',
+  )
+})
+
+test('commands are reached from a focused button too, which does not take their keys for a press', async ({
+  page,
+  app,
+}) => {
+  await openPage(page, app, 'About')
+  await page.getByRole('button', { name: 'Publish', exact: true }).focus()
+  await page.keyboard.press('Control+Shift+Enter')
+  await expect(page.getByRole('dialog', { name: 'All commands' })).toBeVisible()
+  await page.keyboard.press('Escape')
+  await expect(page.getByRole('dialog')).toHaveCount(0)
+})
+
+test('two blocks are put in a row and taken out again, and undo leads back', async ({ page, app }) => {
+  const canvas = await openPage(page, app, 'Visit')
+  await canvas.getByRole('heading', { name: 'Getting here' }).click()
+  const parentOf = (name: string) =>
+    canvas
+      .getByRole('heading', { name })
+      .evaluate((heading) => heading.parentElement!.className.split(' ')[0])
+  const before = await parentOf('Getting here')
+  await page.keyboard.press('Alt+Shift+W')
+  await expect(page.getByRole('contentinfo').getByRole('status')).toHaveText(
+    'Put heading “Getting here” in a row',
+  )
+  await expect.poll(() => parentOf('Getting here')).toBe('row')
+  await page.keyboard.press('Alt+U')
+  await expect.poll(() => parentOf('Getting here')).toBe(before)
+  await page.keyboard.press('Control+z')
+  await expect.poll(() => parentOf('Getting here')).toBe('row')
+  await page.keyboard.press('Control+z')
+  await expect(page.getByText('Saved', { exact: true })).toBeVisible()
+})

@@ -1,0 +1,74 @@
+/** The pictures of docs/screenshots, taken of the sample site: `npm run screenshots`. */
+import { join } from 'node:path'
+import { defaultRegistry, renderPage } from '@gullyline/core'
+import { contactSheet } from './contact-sheet.ts'
+import { canvasOf, expect, openPage, signIn, test } from './app.ts'
+
+const folder = join(import.meta.dirname, '../docs/screenshots')
+/** Time for pictures inside frames to be decoded and for motion to end. */
+const SETTLE_MS = 900
+
+test('pictures of every main view', async ({ page, app }) => {
+  const take = async (name: string): Promise<void> => {
+    await page.waitForTimeout(SETTLE_MS)
+    await page.screenshot({ path: join(folder, `${name}.png`) })
+  }
+  await page.context().clearCookies()
+  await page.goto(app.editor)
+  await expect(page.getByRole('heading', { name: 'Sign in to Gullyline' })).toBeVisible()
+  await take('sign-in')
+  await signIn(page.context(), app)
+  await page.goto(app.editor)
+  await expect(page.getByRole('heading', { name: 'Pages' })).toBeVisible()
+  await take('pages')
+  await page.getByRole('button', { name: 'Add a page' }).click()
+  await page.getByRole('textbox', { name: 'Title' }).fill('Night of the Moon')
+  await take('templates')
+  await page.keyboard.press('Escape')
+  await page.goto(`${app.editor}/pictures`)
+  await page.getByRole('list', { name: 'Pictures' }).getByRole('button').first().click()
+  await take('pictures')
+  const canvas = await openPage(page, app, 'Tarrowmoor Observatory')
+  await canvas.getByRole('heading', { name: 'The Moon at first quarter' }).click()
+  await take('editor')
+  await page.getByRole('button', { name: 'Add to page' }).click()
+  await take('shelf')
+  await page.keyboard.press('Escape')
+  await page.getByRole('button', { name: 'Line-up' }).click()
+  await take('line-up')
+  await page.goto(app.site)
+  await take('live-page')
+})
+
+test('two people on one page', async ({ page, app, browser }) => {
+  const other = await browser.newContext()
+  await signIn(other, app, 'editor')
+  const ines = await other.newPage()
+  const retitle = async (on: typeof page, words: string): Promise<void> => {
+    await canvasOf(on).getByRole('heading', { level: 1 }).dblclick()
+    await on.keyboard.press('Control+a')
+    await on.keyboard.type(words)
+    await on.keyboard.press('Escape')
+  }
+  await openPage(page, app, 'Questions')
+  await openPage(ines, app, 'Questions')
+  await retitle(ines, 'What people ask us')
+  await retitle(page, 'Asked at the dome')
+  await ines.keyboard.press('Control+s')
+  await expect(ines.getByText('Saved', { exact: true })).toBeVisible()
+  await page.keyboard.press('Control+s')
+  await expect(page.getByRole('dialog')).toBeVisible()
+  await page.waitForTimeout(SETTLE_MS)
+  await page.screenshot({ path: join(folder, 'conflicts.png') })
+  await other.close()
+})
+
+test('every block kind in all its variants', async ({ page, app }) => {
+  const { page: sheet, context } = contactSheet()
+  const parts = { page: sheet, title: 'Every block', description: '' }
+  const { html } = renderPage(parts, defaultRegistry, context, 'inline')
+  await page.goto(app.site)
+  await page.setContent(html.replaceAll('url(/fonts/', `url(${app.site}/fonts/`))
+  await page.waitForTimeout(SETTLE_MS)
+  await page.screenshot({ path: join(folder, 'contact-sheet.png'), fullPage: true })
+})

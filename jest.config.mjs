@@ -1,0 +1,27 @@
+/** @type {import('jest').Config} */
+const swc = [
+  '@swc/jest',
+  {
+    jsc: {
+      parser: { syntax: 'typescript', tsx: true },
+      target: 'es2022',
+      transform: { react: { runtime: 'automatic' } },
+    },
+    module: { type: 'es6' },
+    sourceMaps: 'inline',
+  },
+]
+const common = {
+  extensionsToTreatAsEsm: ['.ts', '.tsx'],
+  transform: { '^.+\\.tsx?$': swc },
+  testMatch: ['<rootDir>/test/**/*.test.{ts,tsx}'],
+}
+export default {
+  projects: [
+    { ...common, displayName: 'core', rootDir: 'core', testEnvironment: 'node' },
+    { ...common, displayName: 'web', rootDir: 'web', testEnvironment: 'jsdom' },
+    { ...common, displayName: 'server', rootDir: 'server', testEnvironment: 'node' },
+    { ...common, displayName: 'cli', rootDir: 'cli', testEnvironment: 'node' },
+    { ...common, displayName: 'repository', rootDir: 'scripts', testEnvironment: 'node' },
+  ],
+}

@@ -1,0 +1,69 @@
+/** Builds what is out of date: validators from schemas, and the editor's files. */
+import { existsSync, readdirSync, readFileSync, statSync, utimesSync, writeFileSync } from 'node:fs'
+import { brotliCompressSync } from 'node:zlib'
+import { join } from 'node:path'
+import { root, tool } from './paths.mjs'
+import { runCommand } from './run-command.mjs'
+import { say, Stop } from './say.mjs'
+
+const NEEDED_BY_WEB = [
+  'core/src',
+  'core/generated',
+  'web/src',
+  'web/index.html',
+  'web/vite.config.ts',
+  'web/package.json',
+  'package-lock.json',
+]
+
+/** `quiet` is for programs whose output is read by others. */
+export async function ensureGenerated({ quiet = false } = {}) {
+  const output = join(root, 'core/generated/validators.js')
+  if (
+    isNewer(output, [
+      'core/src/blocks',
+      'core/src/look',
+      'core/src/page',
+      'core/behaviours',
+      'core/src/exchange',
+      'scripts/generate.ts',
+    ])
+  )
+    return
+  if (!quiet) say('Generating validators from the block schemas')
+  await must('the validators', [tool('tsx/dist/cli.mjs'), 'scripts/generate.ts'])
+  utimesSync(output, new Date(), new Date())
+}
+
+export async function ensureWeb() {
+  await ensureGenerated()
+  if (isNewer(join(root, 'web/dist/index.html'), NEEDED_BY_WEB)) return
+  say('Building the editor')
+  await must('the editor', [tool('vite/bin/vite.js'), 'build', 'web', '--logLevel', 'warn'])
+  compressAssets(join(root, 'web/dist/assets'))
+}
+
+/** Brotli beside each script and stylesheet, made once and not at every visit. */
+function compressAssets(folder) {
+  for (const name of readdirSync(folder).filter((one) => /\.(js|css)$/.test(one)))
+    writeFileSync(join(folder, `${name}.br`), brotliCompressSync(readFileSync(join(folder, name))))
+}
+
+async function must(what, args) {
+  const { code, output } = await runCommand(process.execPath, args, { cwd: root })
+  if (code !== 0) throw new Stop(`Building ${what} failed:\n${output.trim()}`)
+}
+
+/** True when `output` exists and nothing under `inputs` is newer. */
+function isNewer(output, inputs) {
+  if (!existsSync(output)) return false
+  const made = statSync(output).mtimeMs
+  return inputs.every((input) => newestUnder(join(root, input)) <= made)
+}
+
+function newestUnder(path) {
+  if (!existsSync(path)) return 0
+  const stat = statSync(path)
+  if (!stat.isDirectory()) return stat.mtimeMs
+  return Math.max(stat.mtimeMs, ...readdirSync(path).map((name) => newestUnder(join(path, name))))
+}

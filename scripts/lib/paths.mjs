@@ -1,0 +1,16 @@
+import { dirname, join } from 'node:path'
+import { fileURLToPath } from 'node:url'
+
+/** The folder of the checkout. */
+export const root = join(dirname(fileURLToPath(import.meta.url)), '../..')
+
+export const MARIADB = {
+  '/usr/sbin/mariadbd': 'mariadb-server',
+  '/usr/bin/mariadb-install-db': 'mariadb-server',
+}
+export const CHROMIUM = { '/usr/bin/chromium': 'chromium' }
+
+/** A program of a package, run by this Node. */
+export function tool(path) {
+  return join(root, 'node_modules', path)
+}

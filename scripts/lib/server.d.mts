@@ -1,0 +1,8 @@
+export interface RunningServer {
+  readonly ready: Promise<void>
+  readonly ended: Promise<unknown>
+  readonly pid: number
+  stop(): Promise<void>
+  kill(): Promise<void>
+}
+export function startServer(env: Readonly<Record<string, string>>): RunningServer

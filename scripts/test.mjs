@@ -1,0 +1,137 @@
+/** `npm test`: installs what is missing and runs everything. `--only NAME` runs one part; see PARTS. */
+import { mkdtempSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { ensureGenerated, ensureWeb } from './lib/build.mjs'
+import { ensureDebian, ensurePackages } from './lib/install.mjs'
+import { startMariadb } from './lib/mariadb.mjs'
+import { CHROMIUM, MARIADB, root, tool } from './lib/paths.mjs'
+import { freePort } from './lib/ports.mjs'
+import { runCommand } from './lib/run-command.mjs'
+import { run, say } from './lib/say.mjs'
+
+const JEST = ['--experimental-vm-modules', '--no-warnings', tool('jest/bin/jest.js'), '--ci', '--forceExit']
+const PLAYWRIGHT = [tool('@playwright/test/cli.js'), 'test']
+
+/** Each part: what it is, the command for this Node, what it needs, and how to count what it found. */
+const PARTS = [
+  { name: 'types', args: [tool('typescript/bin/tsc'), '-b'], count: countCheck, lane: 'first' },
+  {
+    name: 'lint',
+    args: [tool('eslint/bin/eslint.js'), '.', '--max-warnings', '0'],
+    count: countCheck,
+    lane: 'first',
+  },
+  {
+    name: 'format',
+    args: [tool('prettier/bin/prettier.cjs'), '--check', '.', '--log-level', 'warn'],
+    count: countCheck,
+    lane: 'first',
+  },
+  {
+    name: 'unit',
+    // The other lane has the other processor.
+    args: [...JEST, '--maxWorkers', '1', '--selectProjects', 'core', 'web', 'cli', 'repository'],
+    count: countJest,
+  },
+  {
+    name: 'server',
+    // Most of it waits for processes to start and end; every file has a database of its own.
+    args: [...JEST, '--maxWorkers', '2', '--selectProjects', 'server'],
+    count: countJest,
+    needs: ['database'],
+    lane: 'first',
+  },
+  {
+    name: 'browser',
+    args: [...PLAYWRIGHT],
+    count: countPlaywright,
+    needs: ['database', 'web', 'chromium'],
+    lane: 'browser',
+  },
+  {
+    name: 'screenshots',
+    args: [...PLAYWRIGHT, '--config', 'playwright.screenshots.config.ts'],
+    count: countPlaywright,
+    needs: ['database', 'web', 'chromium'],
+    lane: 'browser',
+    onlyOnDemand: true,
+  },
+]
+
+const only = process.argv.includes('--only') ? process.argv[process.argv.indexOf('--only') + 1] : undefined
+const more = process.argv.includes('--') ? process.argv.slice(process.argv.indexOf('--') + 1) : []
+const wanted = PARTS.filter((part) => (only ? part.name === only : !part.onlyOnDemand))
+
+await run(async () => {
+  const needs = new Set(wanted.flatMap((part) => part.needs ?? []))
+  await ensureDebian({
+    ...(needs.has('database') ? MARIADB : {}),
+    ...(needs.has('chromium') ? CHROMIUM : {}),
+  })
+  await ensurePackages()
+  await ensureGenerated()
+  if (needs.has('web')) await ensureWeb()
+  const home = mkdtempSync(join(tmpdir(), 'gullyline-test-'))
+  let database
+  const env = { GULLYLINE_TEST_HOME: home, FORCE_COLOR: '0' }
+  if (needs.has('database')) {
+    say('Starting a MariaDB for the tests')
+    database = await startMariadb(join(home, 'database'), await freePort())
+    env.GULLYLINE_TEST_DATABASE = database.url
+  }
+  const total = { passed: 0, failed: 0 }
+  try {
+    const runPart = async (part) => {
+      say(`Running ${part.name}`)
+      const { code, output } = await runCommand(process.execPath, [...part.args, ...more], { cwd: root, env })
+      const found = part.count(output, code)
+      total.passed += found.passed
+      total.failed += found.failed
+      if (code !== 0 || found.failed > 0 || only) console.log(output.trimEnd())
+      say(`${part.name}: ${found.passed} passed, ${found.failed} failed`)
+    }
+    // Two lanes at a time use two processors; the browser has the machine for itself, since it measures what it sees.
+    const lane = async (name) => {
+      for (const part of wanted.filter((one) => one.lane === name)) await runPart(part)
+    }
+    await Promise.all([lane('first'), lane(undefined)])
+    await lane('browser')
+  } finally {
+    await database?.stop()
+    rmSync(home, { recursive: true, force: true })
+  }
+  if (total.failed > 0)
+    console.log('\nTo run one part again: npm test -- --only NAME, with NAME one of the above.')
+  console.log(`\n${total.passed} passed, ${total.failed} failed`)
+  process.exit(total.failed > 0 ? 1 : 0)
+})
+
+/** A tool that only says yes or no counts as one test. */
+function countCheck(_output, code) {
+  return code === 0 ? { passed: 1, failed: 0 } : { passed: 0, failed: 1 }
+}
+
+function countJest(output, code) {
+  return atLeastOneFailure(code, {
+    passed: number(/^Tests:.*?(\d+) passed/m, output),
+    failed: number(/^Tests:.*?(\d+) failed/m, output),
+  })
+}
+
+function countPlaywright(output, code) {
+  return atLeastOneFailure(code, {
+    passed: number(/(\d+) passed/, output),
+    failed: number(/(\d+) failed/, output),
+  })
+}
+
+/** A runner that ended badly, or ran nothing, must not look like one that passed. */
+function atLeastOneFailure(code, found) {
+  const nothing = found.passed + found.failed === 0
+  return (code !== 0 || nothing) && found.failed === 0 ? { ...found, failed: 1 } : found
+}
+
+function number(pattern, output) {
+  return Number(pattern.exec(output)?.[1] ?? 0)
+}

@@ -1,0 +1,151 @@
+/** The directions in which parts may know each other, read off every import in the code. */
+import { readdirSync, readFileSync, statSync } from 'node:fs'
+import { dirname, join, relative } from 'node:path'
+import { fileURLToPath } from 'node:url'
+import { describe, expect, test } from '@jest/globals'
+
+const root = join(dirname(fileURLToPath(import.meta.url)), '../..')
+
+interface Import {
+  readonly from: string
+  readonly to: string
+  /** Types alone are erased and can't make a cycle when the program runs. */
+  readonly typeOnly: boolean
+}
+
+function sources(folder: string): string[] {
+  return readdirSync(join(root, folder)).flatMap((name) => {
+    const path = join(folder, name)
+    if (statSync(join(root, path)).isDirectory()) return sources(path)
+    return /\.tsx?$/.test(name) ? [path] : []
+  })
+}
+
+function importsOf(file: string): Import[] {
+  const text = readFileSync(join(root, file), 'utf8')
+  const found = text.matchAll(/^(?:import|export)\s+(type\s)?([^'"]*?\sfrom\s+)?['"]([^'"]+)['"]/gm)
+  const lazy = [...text.matchAll(/\bimport\('([^']+)'\)/g)].map(([, target]) => ({
+    from: file,
+    to: relative(root, join(root, dirname(file), target!)),
+    typeOnly: false,
+  }))
+  return [
+    ...lazy,
+    ...[...found].map(([, type, clause = '', target]) => ({
+      from: file,
+      to: target!.startsWith('.') ? relative(root, join(root, dirname(file), target!)) : target!,
+      typeOnly: type !== undefined || /^\{(\s*type\s[^,}]+,?)+\s*\}\s+from/.test(clause),
+    })),
+  ]
+}
+
+const files = ['core/src', 'server/src', 'web/src', 'cli/src', 'demo/src'].flatMap(sources)
+const imports = files.flatMap(importsOf)
+const within = (folder: string) => imports.filter((one) => one.from.startsWith(`${folder}/`))
+
+test('the walk sees the code: hundreds of imports, in every part', () => {
+  expect(imports.length).toBeGreaterThan(200)
+  for (const part of ['core', 'server', 'web', 'demo']) expect(within(part).length).toBeGreaterThan(2)
+})
+
+describe('parts', () => {
+  const allowed: Readonly<Record<string, RegExp>> = {
+    'core/src': /^(core\/(src|generated)\/|hast$|property-information$|node-diff3$|lucide$)/,
+    'cli/src': /^(cli\/src\/|@gullyline\/(core|demo)$|node:)/,
+    'demo/src': /^(demo\/|@gullyline\/core$|node:)/,
+    'server/src':
+      /^(server\/src\/|@gullyline\/(core|demo)$|node:|hono|@hono\/|typeorm$|reflect-metadata$|pino$|sharp$|hash-wasm$|file-type$|dompurify$|jsdom$)/,
+    'web/src':
+      /^(web\/src\/|@gullyline\/core$|react|@tiptap\/|styled-components$|swr$|lucide-react$|react-image-crop|commonmark$|hast-util-to-jsx-runtime$|@fontsource-variable\/)/,
+  }
+  test.each(Object.entries(allowed))('%s imports only what it may know', (folder, pattern) => {
+    expect(
+      within(folder)
+        .filter((one) => !pattern.test(one.to))
+        .map((one) => `${one.from} -> ${one.to}`),
+    ).toEqual([])
+  })
+})
+
+describe('inside core', () => {
+  const never: readonly (readonly [folder: string, target: RegExp, except: RegExp])[] = [
+    // The third pattern names files that are let through.
+    ['core/src/page', /^core\/src\/(blocks|edits|render|sizes|look|wire)\//, /^$/],
+    ['core/src/blocks', /^core\/src\/edits\//, /(starters|sketch)\.ts$/],
+    ['core/src/render/element.ts', /^core\//, /^$/],
+    ['core/src/sizes', /^core\/src\/(edits|render)\//, /^$/],
+  ]
+  test.each(never)('%s does not know %s', (folder, target, except) => {
+    const wrong = imports.filter(
+      (one) => one.from.startsWith(folder) && target.test(one.to) && !except.test(one.from),
+    )
+    expect(wrong.map((one) => `${one.from} -> ${one.to}`)).toEqual([])
+  })
+
+  test('kinds are known to the registry’s makers alone', () => {
+    const wrong = imports.filter(
+      (one) => /^core\/src\/blocks\/kinds\/index/.test(one.to) && !/default-registry\.ts$/.test(one.from),
+    )
+    expect(wrong.map((one) => one.from)).toEqual([])
+  })
+
+  test('inside a part nobody imports through its barrel', () => {
+    expect(
+      within('core')
+        .filter((one) => one.to === 'core/src/index.ts')
+        .map((one) => one.from),
+    ).toEqual([])
+  })
+})
+
+test('no cycle of imports is left when types are erased', () => {
+  const graph = new Map<string, string[]>()
+  for (const one of imports) if (!one.typeOnly) graph.set(one.from, [...(graph.get(one.from) ?? []), one.to])
+  const done = new Set<string>()
+  const cycles: string[] = []
+  const visit = (file: string, path: readonly string[]): void => {
+    if (path.includes(file)) cycles.push([...path.slice(path.indexOf(file)), file].join(' -> '))
+    if (done.has(file) || path.includes(file)) return
+    for (const next of graph.get(file) ?? []) visit(next, [...path, file])
+    done.add(file)
+  }
+  for (const file of graph.keys()) visit(file, [])
+  expect(cycles).toEqual([])
+})
+
+test('every block kind of the folder is in the list', () => {
+  const kinds = readdirSync(join(root, 'core/src/blocks/kinds')).filter((name) => name !== 'index.ts')
+  const listed = importsOf('core/src/blocks/kinds/index.ts').map((one) => one.to.split('/').at(-1)!)
+  expect(kinds.filter((name) => !listed.includes(name))).toEqual([])
+})
+
+test('every check of the folder is run', () => {
+  const parts = ['define-check.ts', 'run-checks.ts', 'contrast-ratio.ts']
+  const checks = readdirSync(join(root, 'core/src/checks')).filter((name) => !parts.includes(name))
+  const listed = importsOf('core/src/checks/run-checks.ts').map((one) => one.to.split('/').at(-1)!)
+  expect(checks.filter((name) => !listed.includes(name))).toEqual([])
+})
+
+test('every file is imported, and every exported value is used by another file', () => {
+  const entries =
+    /^(core\/src\/index|cli\/src\/bin|server\/src\/main|server\/src\/people\/account-command|web\/src\/main|demo\/src\/index)\.tsx?$/
+  const tests = ['core/test', 'server/test', 'web/test', 'cli/test', 'e2e', 'scripts', 'demo/make'].flatMap(
+    sources,
+  )
+  const all = [...imports, ...tests.flatMap(importsOf)]
+  const known = new Set(all.map((one) => one.to))
+  expect(files.filter((file) => !entries.test(file) && !known.has(file))).toEqual([])
+  const texts = new Map([...files, ...tests].map((file) => [file, readFileSync(join(root, file), 'utf8')]))
+  const unused = files
+    .filter((file) => !entries.test(file))
+    .flatMap((file) => {
+      const names = [...texts.get(file)!.matchAll(/^export (?:async )?(?:const|function|class) (\w+)/gm)].map(
+        (match) => match[1]!,
+      )
+      const users = all.filter((one) => one.to === file).map((one) => texts.get(one.from)!)
+      return names
+        .filter((name) => !users.some((text) => new RegExp(`\\b${name}\\b`).test(text)))
+        .map((name) => `${file}: ${name}`)
+    })
+  expect(unused).toEqual([])
+})

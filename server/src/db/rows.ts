@@ -1,0 +1,293 @@
+/** Tables as TypeORM knows them: columns only. The schema itself is made by the migrations. */
+import { EntitySchema } from 'typeorm'
+import type { Role } from '@gullyline/core'
+
+export interface SiteRow {
+  id: string
+  name: string
+  language: string
+  /** A `Look`. Documents are `object` here, since TypeORM's types do not end on recursive ones. */
+  look: object
+  /** Pages whose roots are a header and a footer. */
+  header: object
+  footer: object
+  homePageId: string
+  /** A list of `NavigationItem`. */
+  navigation: object
+  /** The folder of compiled files that visitors see; null before anything was published. */
+  releaseId: string | null
+}
+
+export interface PageRow {
+  id: string
+  siteId: string
+  parentId: string | null
+  position: number
+  title: string
+  slug: string
+  description: string
+  inNavigation: boolean
+  /** Number of the newest version. */
+  version: number
+  liveVersion: number | null
+  liveTitle: string | null
+  liveDescription: string | null
+  liveInNavigation: boolean | null
+  liveSince: Date | null
+  /** A `PageMore`, and as it was when the page last went live. */
+  more: object
+  liveMore: object | null
+  /** When it went to the bin; null while it stands in the tree. */
+  binnedAt: Date | null
+  /** The page that took it to the bin: itself, or the one it stood under. */
+  binnedWith: string | null
+}
+
+/** An address that a live page had before. */
+export interface RedirectRow {
+  siteId: string
+  path: string
+  pageId: string
+}
+
+export interface VersionRow {
+  pageId: string
+  number: number
+  /** A `Page`. */
+  document: object
+  savedAt: Date
+  savedBy: string
+}
+
+export interface MediaRow {
+  id: string
+  siteId: string
+  name: string
+  alt: string
+  width: number
+  height: number
+  /** Widths in px for which AVIF and WebP files are kept, narrow to wide; none for drawings. */
+  widths: number[]
+  isDecoration: boolean
+  /** The file for browsers that read neither, and for drawings the drawing. */
+  fallback: string
+  /** Counts up when the file is replaced. */
+  revision: number
+}
+
+export interface PersonRow {
+  id: string
+  login: string
+  name: string
+  role: Role
+  /** Argon2id, in the PHC string format. */
+  passwordHash: string
+  createdAt: Date
+}
+
+export interface SessionRow {
+  /** SHA-256 of the token, in hex: who reads the table can't sign in with it. */
+  tokenHash: string
+  personId: string
+  expiresAt: Date
+}
+
+export interface JournalRow {
+  pageId: string
+  personId: string
+  /** The tab of a browser that the edits were made in. */
+  tab: string
+  number: number
+  base: number
+  at: Date
+  /** A list of `Edit`. */
+  edits: object
+}
+
+const id = { type: 'varchar', length: 24 } as const
+
+export const SiteEntity = new EntitySchema<SiteRow>({
+  name: 'Site',
+  tableName: 'sites',
+  columns: {
+    id: { ...id, primary: true },
+    name: { type: 'varchar', length: 200 },
+    language: { type: 'varchar', length: 35 },
+    look: { type: 'json' },
+    header: { type: 'json' },
+    footer: { type: 'json' },
+    homePageId: { ...id, name: 'home_page_id' },
+    navigation: { type: 'json' },
+    releaseId: { ...id, name: 'release_id', nullable: true },
+  },
+})
+
+export const PageEntity = new EntitySchema<PageRow>({
+  name: 'Page',
+  tableName: 'pages',
+  columns: {
+    id: { ...id, primary: true },
+    siteId: { ...id, name: 'site_id' },
+    parentId: { ...id, name: 'parent_id', nullable: true },
+    position: { type: 'int' },
+    title: { type: 'varchar', length: 200 },
+    slug: { type: 'varchar', length: 100 },
+    description: { type: 'varchar', length: 500 },
+    inNavigation: { type: 'boolean', name: 'in_navigation' },
+    version: { type: 'int' },
+    liveVersion: { type: 'int', name: 'live_version', nullable: true },
+    liveTitle: { type: 'varchar', length: 200, name: 'live_title', nullable: true },
+    liveDescription: { type: 'varchar', length: 500, name: 'live_description', nullable: true },
+    liveInNavigation: { type: 'boolean', name: 'live_in_navigation', nullable: true },
+    liveSince: { type: 'datetime', precision: 3, name: 'live_since', nullable: true },
+    more: { type: 'json' },
+    liveMore: { type: 'json', name: 'live_more', nullable: true },
+    binnedAt: { type: 'datetime', precision: 3, name: 'binned_at', nullable: true },
+    binnedWith: { ...id, name: 'binned_with', nullable: true },
+  },
+  foreignKeys: [
+    {
+      target: 'Site',
+      columnNames: ['siteId'],
+      referencedColumnNames: ['id'],
+      name: 'fk_pages_site',
+      onDelete: 'CASCADE',
+      onUpdate: 'NO ACTION',
+    },
+  ],
+})
+
+export const VersionEntity = new EntitySchema<VersionRow>({
+  name: 'Version',
+  tableName: 'versions',
+  columns: {
+    pageId: { ...id, primary: true, name: 'page_id' },
+    number: { type: 'int', primary: true },
+    document: { type: 'json' },
+    savedAt: { type: 'datetime', precision: 3, name: 'saved_at' },
+    savedBy: { type: 'varchar', length: 100, name: 'saved_by' },
+  },
+  foreignKeys: [
+    {
+      target: 'Page',
+      columnNames: ['pageId'],
+      referencedColumnNames: ['id'],
+      name: 'fk_versions_page',
+      onDelete: 'CASCADE',
+      onUpdate: 'NO ACTION',
+    },
+  ],
+})
+
+export const RedirectEntity = new EntitySchema<RedirectRow>({
+  name: 'Redirect',
+  tableName: 'redirects',
+  columns: {
+    siteId: { ...id, primary: true, name: 'site_id' },
+    path: { type: 'varchar', length: 700, primary: true },
+    pageId: { ...id, name: 'page_id' },
+  },
+  foreignKeys: [
+    {
+      target: 'Page',
+      columnNames: ['pageId'],
+      referencedColumnNames: ['id'],
+      name: 'fk_redirects_page',
+      onDelete: 'CASCADE',
+      onUpdate: 'NO ACTION',
+    },
+  ],
+})
+
+export const MediaEntity = new EntitySchema<MediaRow>({
+  name: 'Media',
+  tableName: 'media',
+  columns: {
+    id: { ...id, primary: true },
+    siteId: { ...id, name: 'site_id' },
+    name: { type: 'varchar', length: 200 },
+    alt: { type: 'varchar', length: 1000 },
+    width: { type: 'int' },
+    height: { type: 'int' },
+    widths: { type: 'json' },
+    isDecoration: { type: 'boolean', name: 'is_decoration' },
+    fallback: { type: 'varchar', length: 20 },
+    revision: { type: 'int' },
+  },
+  foreignKeys: [
+    {
+      target: 'Site',
+      columnNames: ['siteId'],
+      referencedColumnNames: ['id'],
+      name: 'fk_media_site',
+      onDelete: 'CASCADE',
+      onUpdate: 'NO ACTION',
+    },
+  ],
+})
+
+export const PersonEntity = new EntitySchema<PersonRow>({
+  name: 'Person',
+  tableName: 'people',
+  columns: {
+    id: { ...id, primary: true },
+    login: { type: 'varchar', length: 100 },
+    name: { type: 'varchar', length: 100 },
+    role: { type: 'varchar', length: 20 },
+    passwordHash: { type: 'varchar', length: 255, name: 'password_hash' },
+    createdAt: { type: 'datetime', precision: 3, name: 'created_at' },
+  },
+  indices: [{ name: 'people_login', columns: ['login'], unique: true }],
+})
+
+export const SessionEntity = new EntitySchema<SessionRow>({
+  name: 'Session',
+  tableName: 'sessions',
+  columns: {
+    tokenHash: { type: 'varchar', length: 64, primary: true, name: 'token_hash' },
+    personId: { ...id, name: 'person_id' },
+    expiresAt: { type: 'datetime', precision: 3, name: 'expires_at' },
+  },
+  foreignKeys: [
+    {
+      target: 'Person',
+      columnNames: ['personId'],
+      referencedColumnNames: ['id'],
+      name: 'fk_sessions_person',
+      onDelete: 'CASCADE',
+      onUpdate: 'NO ACTION',
+    },
+  ],
+})
+
+export const JournalEntity = new EntitySchema<JournalRow>({
+  name: 'JournalEntry',
+  tableName: 'journal_entries',
+  columns: {
+    pageId: { ...id, primary: true, name: 'page_id' },
+    personId: { ...id, primary: true, name: 'person_id' },
+    tab: { ...id, primary: true },
+    number: { type: 'int', primary: true },
+    base: { type: 'int' },
+    at: { type: 'datetime', precision: 3 },
+    edits: { type: 'json' },
+  },
+  foreignKeys: [
+    {
+      target: 'Page',
+      columnNames: ['pageId'],
+      referencedColumnNames: ['id'],
+      name: 'fk_journal_page',
+      onDelete: 'CASCADE',
+      onUpdate: 'NO ACTION',
+    },
+    {
+      target: 'Person',
+      columnNames: ['personId'],
+      referencedColumnNames: ['id'],
+      name: 'fk_journal_person',
+      onDelete: 'CASCADE',
+      onUpdate: 'NO ACTION',
+    },
+  ],
+})

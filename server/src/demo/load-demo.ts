@@ -1,0 +1,146 @@
+import { copyFile, mkdir, readFile, writeFile } from 'node:fs/promises'
+import { basename, join } from 'node:path'
+import type { EntityManager } from 'typeorm'
+import {
+  defaultRegistry,
+  getKind,
+  newNode,
+  PAGE_FORMAT,
+  validatePage,
+  type Page,
+  type Role,
+} from '@gullyline/core'
+import { demoSite, type DemoPage } from '@gullyline/demo'
+import {
+  MediaEntity,
+  PageEntity,
+  SiteEntity,
+  VersionEntity,
+  type MediaRow,
+  type SiteRow,
+} from '../db/rows.ts'
+import { derivePicture } from '../media/derive.ts'
+import { fontFolder, pictureFolder } from '../media/folders.ts'
+import { newId } from '../http/new-id.ts'
+import { PLAIN_MORE } from '../pages/store.ts'
+import { NEVER_LIVE } from '../pages/tree.ts'
+import { addPerson } from '../people/store.ts'
+import { publishNow } from '../publish/publish-page.ts'
+import type { Services } from '../services.ts'
+
+/** The sample site's people, one for each role. Their passwords are random, and different on every machine. */
+const PEOPLE: readonly { readonly login: string; readonly name: string; readonly role: Role }[] = [
+  { login: 'ines', name: 'Ines', role: 'editor' },
+  { login: 'moss', name: 'Moss', role: 'reviewer' },
+  { login: 'tarn', name: 'Tarn', role: 'keeper' },
+]
+
+/** Where the sample accounts are written for `npm start` to print. Readable by this user alone. */
+function demoAccountsFile(dataDir: string): string {
+  return join(dataDir, 'demo-accounts.json')
+}
+
+/** Loads the sample site into an empty database and publishes it. Does nothing where a site exists. Says each step. `derive` makes the files of a picture. */
+export async function loadDemoIfEmpty(
+  services: Services,
+  say: (words: string) => void,
+  derive: typeof derivePicture = derivePicture,
+): Promise<void> {
+  if ((await services.db.manager.count(SiteEntity)) > 0) return
+  await copyFonts(services)
+  const pictures: Omit<MediaRow, 'siteId'>[] = []
+  for (const [index, picture] of demoSite.pictures.entries()) {
+    say(`Making pictures of the sample site, ${index + 1} of ${demoSite.pictures.length}`)
+    const derived = await derive(await readFile(picture.file), pictureFolder(services.dataDir, picture.id))
+    const words = { name: basename(picture.file), alt: picture.alt, isDecoration: false, revision: 1 }
+    pictures.push({ id: picture.id, ...words, ...derived })
+  }
+  await services.db.transaction(async (manager) => {
+    const { id } = demoSite
+    await insertSite(manager, demoSite)
+    for (const row of pictures) await manager.insert(MediaEntity, { siteId: id, ...row })
+    for (const [position, page] of demoSite.pages.entries()) await insertPage(manager, page, position)
+    await addDemoPeople(manager, services.dataDir)
+  })
+  say('Publishing the sample site')
+  await publishNow(
+    services,
+    demoSite.pages.map((page) => page.id),
+  )
+}
+
+/** A site with one empty page, in the sample site's look, for those who begin their own. Does nothing where a site exists. */
+export async function beginSiteIfEmpty(services: Services): Promise<void> {
+  if ((await services.db.manager.count(SiteEntity)) > 0) return
+  await copyFonts(services)
+  await services.db.transaction(async (manager) => {
+    const [header, footer] = [emptyDocument('site-header'), emptyDocument('site-footer')]
+    const id = newId()
+    const homePageId = newId()
+    const site = { ...demoSite, id, name: 'New site', header, footer, homePageId, navigation: [] }
+    await insertSite(manager, site)
+    const page = { id: homePageId, title: 'Home', slug: '', description: '', document: emptyDocument('page') }
+    await insertPage(manager, page, 0, id)
+  })
+}
+
+async function insertSite(
+  manager: EntityManager,
+  { id, name, language, look, header, footer, homePageId, navigation }: Omit<SiteRow, 'releaseId'>,
+): Promise<void> {
+  const row = { id, name, language, look, header, footer, homePageId, navigation, releaseId: null }
+  await manager.insert(SiteEntity, row)
+}
+
+function emptyDocument(kind: string): Page {
+  const root = newId()
+  return { format: PAGE_FORMAT, root, nodes: { [root]: newNode(getKind(defaultRegistry, kind)) } }
+}
+
+async function copyFonts({ dataDir }: Services): Promise<void> {
+  await mkdir(fontFolder(dataDir), { recursive: true })
+  for (const file of demoSite.fontFiles) await copyFile(file, join(fontFolder(dataDir), basename(file)))
+}
+
+async function addDemoPeople(manager: EntityManager, dataDir: string): Promise<void> {
+  const accounts = PEOPLE.map((person) => ({ ...person, password: `${newId()}-${newId()}` }))
+  for (const account of accounts) await addPerson(manager, account)
+  await writeFile(demoAccountsFile(dataDir), JSON.stringify(accounts, undefined, 2), { mode: 0o600 })
+}
+
+async function insertPage(
+  manager: EntityManager,
+  page: DemoPage,
+  position: number,
+  siteId: string = demoSite.id,
+): Promise<void> {
+  assertValid(page.document, page.title)
+  await manager.insert(PageEntity, {
+    id: page.id,
+    siteId,
+    parentId: page.parentId ?? null,
+    position,
+    title: page.title,
+    slug: page.slug,
+    description: page.description,
+    inNavigation: page.inNavigation ?? page.slug !== '',
+    version: 1,
+    more: { ...PLAIN_MORE, ...page.more },
+    binnedAt: null,
+    binnedWith: null,
+    ...NEVER_LIVE,
+  })
+  await manager.insert(VersionEntity, {
+    pageId: page.id,
+    number: 1,
+    document: page.document,
+    savedAt: new Date(),
+    savedBy: 'Gullyline',
+  })
+}
+
+function assertValid(document: Page, title: string): void {
+  const [problem] = validatePage(document, defaultRegistry)
+  if (problem)
+    throw new Error(`The sample page "${title}" is not valid: ${problem.pointer} ${problem.message}`)
+}

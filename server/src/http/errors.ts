@@ -1,0 +1,65 @@
+import type { Context } from 'hono'
+import { HTTPException } from 'hono/http-exception'
+import type { Logger } from 'pino'
+import type { ErrorBody, ErrorCode, Problem, VersionInfo } from '@gullyline/core'
+
+const STATUS = {
+  'not-found': 404,
+  malformed: 400,
+  'not-valid': 422,
+  'stale-save': 409,
+  'address-taken': 409,
+  'never-saved': 409,
+  'has-problems': 409,
+  'too-large': 413,
+  'foreign-origin': 403,
+  'not-signed-in': 401,
+  'not-allowed': 403,
+  'wrong-password': 401,
+  'too-many-tries': 429,
+  internal: 500,
+} as const satisfies Readonly<Record<ErrorCode, number>>
+
+/** A refusal that is told to the person as it stands. Anything else that is thrown is told as `internal`, without its words. */
+export class Refused extends Error {
+  readonly code: ErrorCode
+  readonly problems: readonly Problem[]
+  readonly current: VersionInfo | undefined
+
+  constructor(
+    code: ErrorCode,
+    message: string,
+    more: { problems?: readonly Problem[]; current?: VersionInfo } = {},
+  ) {
+    super(message)
+    this.code = code
+    this.problems = more.problems ?? []
+    this.current = more.current
+  }
+}
+
+/** Turns whatever was thrown into the one error shape. */
+export function answerError(error: Error, context: Context, log: Logger): Response {
+  const refused = error instanceof Refused ? error : fromHttp(error)
+  if (refused.code === 'internal') log.error({ err: error, path: context.req.path }, 'A request failed')
+  const body: ErrorBody = {
+    code: refused.code,
+    message: refused.message,
+    problems: refused.problems,
+    ...(refused.current ? { current: refused.current } : {}),
+  }
+  return context.json(body, STATUS[refused.code])
+}
+
+function fromHttp(error: Error): Refused {
+  if (error instanceof HTTPException && error.status === 413) {
+    return new Refused('too-large', 'What was sent is larger than the server takes. Nothing was changed.')
+  }
+  if (error instanceof HTTPException && error.status < 500) {
+    return new Refused('malformed', 'The request could not be read. Nothing was changed.')
+  }
+  return new Refused(
+    'internal',
+    'The server could not do this. Nothing was changed; try again, and look at its log if it happens again.',
+  )
+}

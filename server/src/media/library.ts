@@ -1,0 +1,146 @@
+/** The media library: adding, describing and replacing pictures, and where each is used. */
+import { mkdir, rm, writeFile } from 'node:fs/promises'
+import { join } from 'node:path'
+import { IsNull, type EntityManager } from 'typeorm'
+import type { MediaRequest, PictureUse } from '@gullyline/core'
+import { MediaEntity, PageEntity, VersionEntity, type MediaRow } from '../db/rows.ts'
+import { transact } from '../db/transact.ts'
+import { Refused } from '../http/errors.ts'
+import { newId } from '../http/new-id.ts'
+import { pagePaths } from '../pages/tree.ts'
+import type { Services } from '../services.ts'
+import { findSite } from '../sites/store.ts'
+import { derivePicture, keepDrawing, type Derived } from './derive.ts'
+import { originalFile, pictureFolder } from './folders.ts'
+import { readPicture } from './read-picture.ts'
+
+/** Pictures are made one after another: each takes all cores and much memory, and the server must stay there for people. */
+let queue: Promise<unknown> = Promise.resolve()
+
+function inTurn<T>(act: () => Promise<T>): Promise<T> {
+  const result = queue.then(act)
+  queue = result.catch(() => undefined)
+  return result
+}
+
+export interface Upload {
+  readonly name: string
+  readonly bytes: Buffer
+  /** Set when whoever sent it has gone: then nothing is kept. */
+  readonly signal: AbortSignal
+}
+
+/** Adds a picture; gives its id. */
+export async function addPicture(services: Services, upload: Upload): Promise<string> {
+  const id = newId()
+  const made = await makeFiles(services, id, 1, upload)
+  await transact(services.db, async (manager) => {
+    const { id: siteId } = await findSite(manager)
+    const row = {
+      id,
+      siteId,
+      name: pictureName(upload.name),
+      alt: '',
+      isDecoration: false,
+      revision: 1,
+      ...made,
+    }
+    await manager.insert(MediaEntity, row)
+  })
+  return id
+}
+
+/** Gives a picture another file, everywhere it is used. Its words stay. The files have new names, since browsers keep the old ones for ever. */
+export async function replacePicture(services: Services, id: string, upload: Upload): Promise<void> {
+  const before = await transact(services.db, (manager) => findPicture(manager, id))
+  const revision = before.revision + 1
+  const made = await makeFiles(services, id, revision, upload)
+  await transact(services.db, async (manager) => {
+    const changed = await manager.update(
+      MediaEntity,
+      { id, revision: before.revision },
+      { ...made, revision },
+    )
+    if (changed.affected !== 1)
+      throw new Refused('stale-save', 'Somebody else replaced this picture meanwhile. Nothing was changed.')
+  })
+}
+
+async function makeFiles(
+  services: Services,
+  id: string,
+  revision: number,
+  { bytes, signal }: Upload,
+): Promise<Derived> {
+  const picture = await readPicture(bytes)
+  const folder = pictureFolder(services.dataDir, id, revision)
+  return inTurn(async () => {
+    try {
+      signal.throwIfAborted()
+      const made =
+        picture.type === 'drawing'
+          ? await keepDrawing(picture, folder)
+          : await derivePicture(picture.bytes, folder)
+      signal.throwIfAborted()
+      // As it came, for crops and formats to come; nothing serves it.
+      const original = originalFile(services.dataDir, id, revision)
+      await mkdir(join(original, '..'), { recursive: true })
+      await writeFile(original, picture.bytes)
+      return made
+    } catch (error) {
+      await rm(folder, { recursive: true, force: true })
+      if (error instanceof Refused) throw error
+      if (signal.aborted) throw new Refused('not-valid', 'The upload was cancelled. Nothing was added.')
+      throw new Refused(
+        'not-valid',
+        'The picture could not be opened; the file may be damaged. It was not added.',
+      )
+    }
+  })
+}
+
+/** Changes what the library says of a picture. */
+export async function describePicture(
+  manager: EntityManager,
+  id: string,
+  given: MediaRequest,
+): Promise<void> {
+  await findPicture(manager, id)
+  const { name, alt, isDecoration } = given
+  const changed = {
+    ...(name === undefined ? {} : { name: pictureName(name) }),
+    ...(alt === undefined ? {} : { alt: oneLine(alt).slice(0, 1000) }),
+    ...(isDecoration === undefined ? {} : { isDecoration }),
+  }
+  if (Object.keys(changed).length > 0) await manager.update(MediaEntity, { id }, changed)
+}
+
+/** The pages whose newest version shows a picture, or that are shared with it. */
+export async function pictureUses(manager: EntityManager, id: string): Promise<PictureUse[]> {
+  await findPicture(manager, id)
+  const site = await findSite(manager)
+  const pages = await manager.find(PageEntity, { where: { siteId: site.id, binnedAt: IsNull() } })
+  const paths = pagePaths(pages)
+  const uses: PictureUse[] = []
+  for (const page of pages) {
+    const version = await manager.findOneByOrFail(VersionEntity, { pageId: page.id, number: page.version })
+    const said = JSON.stringify([version.document, page.more])
+    const count = said.split(`"${id}"`).length - 1
+    if (count > 0) uses.push({ pageId: page.id, title: page.title, path: paths[page.id]!, count })
+  }
+  return uses
+}
+
+async function findPicture(manager: EntityManager, id: string): Promise<MediaRow> {
+  const row = await manager.findOneBy(MediaEntity, { id })
+  if (!row) throw new Refused('not-found', 'There is no such picture in the library.')
+  return row
+}
+
+function pictureName(name: string): string {
+  return oneLine(name).slice(-200) || 'Picture'
+}
+
+function oneLine(words: string): string {
+  return words.replace(/[\u0000-\u001f\u007f]+/g, ' ').trim()
+}

@@ -1,0 +1,122 @@
+import { Hono } from 'hono'
+import { transact } from '../db/transact.ts'
+import type { EntityManager } from 'typeorm'
+import type {
+  CopyPageRequest,
+  NewPageRequest,
+  PageSettingsRequest,
+  PageSummary,
+  PlacePageRequest,
+  SaveRequest,
+} from '@gullyline/core'
+import type { Services } from '../services.ts'
+import { readBody } from '../http/read-body.ts'
+import { Refused } from '../http/errors.ts'
+import { answerKept } from '../http/kept-answers.ts'
+import { dropEntries } from '../journal/store.ts'
+import type { SignedIn } from '../people/access.ts'
+import { findSite } from '../sites/store.ts'
+import { publishAgain, publishPage } from '../publish/publish-page.ts'
+import { binPage, changeSlug, copyPage, movePage, restorePage } from './tree-acts.ts'
+import { addPage, changeSettings, listPages, listVersions, openPage, openVersion, savePage } from './store.ts'
+
+/** Pages: the tree, one page, its versions, saving and publishing. */
+export function pageRoutes(services: Services): Hono<SignedIn> {
+  const { db, presence } = services
+  return new Hono<SignedIn>()
+    .get('/', (c) =>
+      answerKept(c, services, () => transact(db, async (m) => listPages(m, (await findSite(m)).id))),
+    )
+    .post('/', async (c) => {
+      const body = await readBody<NewPageRequest>(c, {
+        title: 'text',
+        parentId: 'text-or-null',
+        template: 'text-or-absent',
+      })
+      const given = { ...body, savedBy: c.var.person.name }
+      const opened = await transact(db, async (m) =>
+        openPage(m, await addPage(m, (await findSite(m)).id, given)),
+      )
+      return c.json(opened, 201)
+    })
+    .get('/:id', (c) => answerKept(c, services, () => transact(db, (m) => openPage(m, c.req.param('id')))))
+    .patch('/:id', async (c) => {
+      const settings = await readBody<PageSettingsRequest>(c, {
+        title: 'words-or-absent',
+        description: 'text-or-absent',
+        inNavigation: 'flag-or-absent',
+        slug: 'words-or-absent',
+        more: 'object-or-absent',
+      })
+      const { slug } = settings
+      const change = (m: EntityManager) => changeSettings(m, c.req.param('id'), settings)
+      if (slug === undefined) return c.json(await changed(services, c.req.param('id'), change))
+      const changeAll = async (m: EntityManager) => {
+        await change(m)
+        await changeSlug(m, c.req.param('id'), slug)
+      }
+      return c.json(await changedTree(services, c.req.param('id'), changeAll))
+    })
+    .post('/:id/place', async (c) => {
+      const to = await readBody<PlacePageRequest>(c, { parentId: 'text-or-null', position: 'whole-number' })
+      return c.json(await changedTree(services, c.req.param('id'), (m) => movePage(m, c.req.param('id'), to)))
+    })
+    .post('/:id/copy', async (c) => {
+      const body = await readBody<CopyPageRequest>(c, { withSubPages: 'flag' })
+      const copy = await transact(db, async (m) =>
+        openPage(m, await copyPage(m, c.req.param('id'), body, c.var.person.name)),
+      )
+      return c.json(copy.summary, 201)
+    })
+    .delete('/:id', async (c) =>
+      c.json(await changedTree(services, c.req.param('id'), (m) => binPage(m, c.req.param('id')))),
+    )
+    .post('/:id/restore', async (c) =>
+      c.json(await changedTree(services, c.req.param('id'), (m) => restorePage(m, c.req.param('id')))),
+    )
+    .put('/:id/document', async (c) => {
+      const body = await readBody<SaveRequest>(c, {
+        base: 'whole-number',
+        document: 'anything',
+        journal: 'journal-mark',
+      })
+      const [pageId, { person }] = [c.req.param('id'), c.var]
+      const { base, journal } = body
+      const summary = await transact(db, async (m) => {
+        await savePage(m, pageId, { ...body, savedBy: person.name })
+        // In the same transaction: a save that is kept has left the journal, and one that is not has not.
+        if (journal) {
+          const key = { pageId, personId: person.id, tab: journal.tab }
+          await dropEntries(m, key, { until: journal.until, base: base + 1 })
+        }
+        return (await openPage(m, pageId)).summary
+      })
+      const { version, savedAt, savedBy } = summary
+      presence.saved(pageId, { number: version, savedAt, savedBy }, journal?.tab ?? null)
+      return c.json(summary)
+    })
+    .get('/:id/versions', async (c) => c.json(await transact(db, (m) => listVersions(m, c.req.param('id')))))
+    .get('/:id/versions/:number', async (c) => {
+      const number = Number(c.req.param('number'))
+      if (!Number.isSafeInteger(number)) throw new Refused('not-found', 'There is no such version.')
+      return c.json(await transact(db, (m) => openVersion(m, c.req.param('id'), number)))
+    })
+    .post('/:id/publish', async (c) => c.json(await publishPage(services, c.req.param('id'))))
+}
+
+type Act = (manager: EntityManager) => Promise<void>
+
+/** Does an act on a page, and gives the page as it is then. */
+function changed({ db }: Services, pageId: string, act: Act): Promise<PageSummary> {
+  return transact(db, async (manager) => {
+    await act(manager)
+    return (await openPage(manager, pageId)).summary
+  })
+}
+
+/** The same for an act that may change addresses: what visitors see follows at once, so that no link of theirs breaks. */
+async function changedTree(services: Services, pageId: string, act: Act): Promise<PageSummary> {
+  const summary = await changed(services, pageId, act)
+  await publishAgain(services)
+  return summary
+}

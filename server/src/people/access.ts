@@ -1,0 +1,75 @@
+/** Who may do what: the one table of routes and roles, and the gate that reads it. */
+import type { MiddlewareHandler } from 'hono'
+import { getCookie } from 'hono/cookie'
+import { ROLES, type Person, type Role } from '@gullyline/core'
+import { Refused } from '../http/errors.ts'
+import type { Sessions } from './sessions.ts'
+
+/** What the gate leaves for routes behind it. */
+export interface SignedIn {
+  readonly Variables: { readonly person: Person }
+}
+
+export const SESSION_COOKIE = 'gullyline_session'
+
+const EVERYBODY_SIGNED_IN = ROLES
+const WHO_CHANGES_PAGES: readonly Role[] = ['editor', 'keeper']
+
+/** Every route under /api, /media and /fonts, and who may use it. What is not here is refused to everyone. */
+export const ACCESS: Readonly<Record<string, 'everyone' | readonly Role[]>> = {
+  'POST /api/session': 'everyone',
+  'GET /api/session': EVERYBODY_SIGNED_IN,
+  'DELETE /api/session': EVERYBODY_SIGNED_IN,
+  'GET /api/site': EVERYBODY_SIGNED_IN,
+  'PUT /api/site/navigation': WHO_CHANGES_PAGES,
+  'POST /api/media': WHO_CHANGES_PAGES,
+  'PATCH /api/media/:id': WHO_CHANGES_PAGES,
+  'PUT /api/media/:id/file': WHO_CHANGES_PAGES,
+  'GET /api/media/:id/uses': EVERYBODY_SIGNED_IN,
+  'GET /api/bin': EVERYBODY_SIGNED_IN,
+  'GET /api/pages': EVERYBODY_SIGNED_IN,
+  'POST /api/pages': WHO_CHANGES_PAGES,
+  'GET /api/pages/:id': EVERYBODY_SIGNED_IN,
+  'PATCH /api/pages/:id': WHO_CHANGES_PAGES,
+  'DELETE /api/pages/:id': WHO_CHANGES_PAGES,
+  'POST /api/pages/:id/place': WHO_CHANGES_PAGES,
+  'POST /api/pages/:id/copy': WHO_CHANGES_PAGES,
+  'POST /api/pages/:id/restore': WHO_CHANGES_PAGES,
+  'PUT /api/pages/:id/document': WHO_CHANGES_PAGES,
+  'GET /api/pages/:id/versions': EVERYBODY_SIGNED_IN,
+  'GET /api/pages/:id/versions/:number': EVERYBODY_SIGNED_IN,
+  'POST /api/pages/:id/publish': EVERYBODY_SIGNED_IN,
+  'GET /api/pages/:id/journal': WHO_CHANGES_PAGES,
+  'POST /api/pages/:id/journal/:tab': WHO_CHANGES_PAGES,
+  'DELETE /api/pages/:id/journal/:tab': WHO_CHANGES_PAGES,
+  'GET /api/pages/:id/presence/:tab': EVERYBODY_SIGNED_IN,
+  'GET /media/*': EVERYBODY_SIGNED_IN,
+  'GET /fonts/*': EVERYBODY_SIGNED_IN,
+}
+
+const RULES = Object.entries(ACCESS).map(([route, who]) => {
+  const [method, path] = route.split(' ') as [string, string]
+  const pattern = path.replace(/:\w+/g, '[^/]+').replace('*', '.+')
+  return { method, pattern: new RegExp(`^${pattern}/?$`), who }
+})
+
+/**
+ * Lets through who the table names. Without a session everything but what is open to everyone answers
+ * `not-signed-in`, so that nobody learns from outside what exists.
+ */
+export function gate(sessions: Sessions): MiddlewareHandler<SignedIn> {
+  return async (context, next) => {
+    const method = context.req.method === 'HEAD' ? 'GET' : context.req.method
+    const rule = RULES.find((one) => one.method === method && one.pattern.test(context.req.path))
+    if (rule?.who === 'everyone') return next()
+    const token = getCookie(context, SESSION_COOKIE)
+    const person = token === undefined ? undefined : await sessions.find(token)
+    if (!person)
+      throw new Refused('not-signed-in', 'You are not signed in. Nothing was changed; sign in, and go on.')
+    if (!rule) throw new Refused('not-found', 'The server knows no such address.')
+    if (!rule.who.includes(person.role))
+      throw new Refused('not-allowed', `Your role, ${person.role}, may not do this. Nothing was changed.`)
+    context.set('person', person)
+    return next()
+  }
+}

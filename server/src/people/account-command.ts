@@ -1,0 +1,76 @@
+/** `npm run account`: makes, lists and removes accounts. scripts/account.mjs starts this beside a running database. */
+import { createInterface } from 'node:readline'
+import { Writable } from 'node:stream'
+import { text } from 'node:stream/consumers'
+import { parseArgs } from 'node:util'
+import type { EntityManager } from 'typeorm'
+import { ROLES } from '@gullyline/core'
+import { openDatabase } from '../db/data-source.ts'
+import { Refused } from '../http/errors.ts'
+import { addPerson, changePassword, listPeople, removePerson } from './store.ts'
+
+const USAGE = `npm run account -- add LOGIN --name NAME --role ${ROLES.join('|')}
+npm run account -- password LOGIN
+npm run account -- remove LOGIN
+npm run account -- list
+
+A password is asked for, or read from standard input when that is not a terminal.
+`
+
+type Act = (manager: EntityManager, login: string, given: { name?: string; role?: string }) => Promise<string>
+
+const ACTS: Readonly<Record<string, Act>> = {
+  add: async (manager, login, { name = login, role = 'keeper' }) => {
+    const person = await addPerson(manager, { login, name, role, password: await askPassword() })
+    return `${person.name} may sign in as "${person.login}" now, with the role ${person.role}.`
+  },
+  password: async (manager, login) => {
+    await changePassword(manager, login, await askPassword())
+    return `"${login}" has another password now.`
+  },
+  remove: async (manager, login) => {
+    await removePerson(manager, login)
+    return `"${login}" has no account any more. What was saved under that name stays.`
+  },
+  list: async (manager) => {
+    const people = await listPeople(manager)
+    return (
+      people.map((one) => `${one.login}\t${one.role}\t${one.name}`).join('\n') || 'There are no accounts yet.'
+    )
+  },
+}
+
+async function main(): Promise<void> {
+  const { positionals, values } = parseArgs({
+    allowPositionals: true,
+    options: { name: { type: 'string' }, role: { type: 'string' } },
+  })
+  const [verb = '', login = ''] = positionals
+  const act = Object.hasOwn(ACTS, verb) ? ACTS[verb] : undefined
+  if (!act || (login === '' && verb !== 'list')) throw new Refused('malformed', USAGE)
+  const db = await openDatabase(process.env.GULLYLINE_DATABASE_URL ?? '')
+  try {
+    process.stdout.write(`${await db.transaction((manager) => act(manager, login, values))}\n`)
+  } finally {
+    await db.destroy()
+  }
+}
+
+/** Reads a password without showing it. */
+async function askPassword(): Promise<string> {
+  if (!process.stdin.isTTY) return (await text(process.stdin)).replace(/\r?\n$/, '')
+  process.stdout.write('Password (not shown): ')
+  const silent = new Writable({ write: (_chunk, _encoding, done) => done() })
+  const reader = createInterface({ input: process.stdin, output: silent, terminal: true })
+  const [line] = await new Promise<string[]>((resolve) => reader.once('line', (typed) => resolve([typed])))
+  reader.close()
+  process.stdout.write('\n')
+  return line ?? ''
+}
+
+main().catch((error: unknown) => {
+  const problems = error instanceof Refused ? error.problems : []
+  const words = error instanceof Error ? error.message : String(error)
+  process.stderr.write(`${[words, ...problems.map((one) => `  ${one.pointer} ${one.message}`)].join('\n')}\n`)
+  process.exit(1)
+})

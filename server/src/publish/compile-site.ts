@@ -1,0 +1,117 @@
+/** A site as files: every live page, its stylesheet, and the pictures and fonts they use. */
+import { createHash } from 'node:crypto'
+import { copyFile, link, mkdir, writeFile } from 'node:fs/promises'
+import { dirname, join } from 'node:path'
+import {
+  defaultRegistry,
+  navigationOf,
+  publishedPage,
+  renderPage,
+  type Look,
+  themedLook,
+  type NavigationItem,
+  type PageMore,
+  type Page,
+  type Picture,
+  type SiteContext,
+} from '@gullyline/core'
+import type { SiteRow } from '../db/rows.ts'
+import { fontFolder } from '../media/folders.ts'
+import type { Services } from '../services.ts'
+
+export interface LivePage {
+  readonly id: string
+  readonly title: string
+  readonly description: string
+  readonly path: string
+  readonly parentId: string | null
+  readonly document: Page
+  readonly inNavigation: boolean
+  readonly more: PageMore
+}
+
+export interface LiveSite {
+  readonly site: SiteRow
+  /** In the order of the tree. */
+  readonly pages: readonly LivePage[]
+  /** Where addresses lead that pages had before. */
+  readonly redirects: Readonly<Record<string, string>>
+  readonly pictures: Readonly<Record<string, Picture>>
+}
+
+/** Writes the site into `folder`, which must not exist yet. The same site always gives the same files. */
+export async function compileSite(
+  live: LiveSite,
+  folder: string,
+  { dataDir, liveOrigin }: Pick<Services, 'dataDir' | 'liveOrigin'>,
+): Promise<void> {
+  const written = new Set<string>()
+  for (const page of live.pages) {
+    const rendered = renderPage(
+      {
+        page: publishedPage(page.document, defaultRegistry),
+        header: live.site.header as Page,
+        footer: live.site.footer as Page,
+        title: page.title,
+        description: page.description,
+        isListed: page.more.isListed,
+        sharePicture: page.more.sharePicture,
+      },
+      defaultRegistry,
+      contextFor(live, page, liveOrigin),
+      fileLink,
+    )
+    await writeInto(folder, `${page.path}index.html`, rendered.html)
+    await writeInto(folder, fileLink(rendered.css, 'css').href, rendered.css)
+    if (rendered.script !== '') await writeInto(folder, fileLink(rendered.script, 'js').href, rendered.script)
+    for (const [path] of rendered.html.matchAll(/\/media\/[a-z0-9]+\/[a-z0-9]+\.[a-z]+/g)) written.add(path)
+    for (const [path] of rendered.css.matchAll(/\/fonts\/[\w.-]+/g)) written.add(path)
+  }
+  await writeInto(folder, REDIRECTS, JSON.stringify(live.redirects))
+  for (const path of written) {
+    const source = path.startsWith('/fonts/')
+      ? join(fontFolder(dataDir), path.slice('/fonts/'.length))
+      : join(dataDir, path)
+    await linkInto(folder, path, source)
+  }
+}
+
+/** The file of a release that says where old addresses lead. */
+export const REDIRECTS = 'redirects.json'
+
+function contextFor(live: LiveSite, current: LivePage, origin: string): SiteContext {
+  const labelled = live.pages.map((page) => ({ ...page, label: page.more.navigationLabel || page.title }))
+  return {
+    site: { name: live.site.name, language: live.site.language, home: '/', origin },
+    look: themedLook(live.site.look as Look, current.more.theme),
+    paths: Object.fromEntries(live.pages.map((page) => [page.id, page.path])),
+    navigation: navigationOf(live.site.navigation as NavigationItem[], labelled, current.id),
+    page: { id: current.id, title: current.title },
+    tree: live.pages,
+    pictures: live.pictures,
+    fontBase: '/fonts/',
+    purpose: 'publish',
+  }
+}
+
+/** Named by its content, so that browsers may keep it for ever. */
+function fileLink(content: string, type: 'css' | 'js'): { href: string; integrity: string } {
+  const digest = createHash('sha256').update(content).digest()
+  return {
+    href: `/${type === 'css' ? 'styles' : 'scripts'}/${digest.toString('hex').slice(0, 12)}.${type}`,
+    integrity: `sha256-${digest.toString('base64')}`,
+  }
+}
+
+async function writeInto(folder: string, path: string, content: string): Promise<void> {
+  const file = join(folder, path)
+  await mkdir(dirname(file), { recursive: true })
+  await writeFile(file, content)
+}
+
+/** A hard link costs no room; where the file system has none, a copy does the same. */
+async function linkInto(folder: string, path: string, source: string): Promise<void> {
+  const file = join(folder, path)
+  await mkdir(dirname(file), { recursive: true })
+  await link(source, file).catch(() => copyFile(source, file))
+}

@@ -1,0 +1,73 @@
+import type { EntityManager } from 'typeorm'
+import {
+  migratePage,
+  safeHref,
+  type Look,
+  type NavigationItem,
+  type Page,
+  type SiteInfo,
+} from '@gullyline/core'
+import { SiteEntity, type SiteRow } from '../db/rows.ts'
+import { Refused } from '../http/errors.ts'
+import { listPictures } from '../media/store.ts'
+
+/** The site of this installation. */
+export async function findSite(manager: EntityManager): Promise<SiteRow> {
+  const [site] = await manager.find(SiteEntity, { take: 1 })
+  if (!site)
+    throw new Refused('not-found', 'There is no site yet. Start Gullyline with "npm start", which loads one.')
+  return site
+}
+
+/** Everything the editor needs to show pages of the site as visitors will see them. */
+export async function describeSite(manager: EntityManager, liveOrigin: string): Promise<SiteInfo> {
+  const site = await findSite(manager)
+  const { id, name, language } = site
+  return {
+    id,
+    name,
+    language,
+    look: site.look as Look,
+    navigation: site.navigation as NavigationItem[],
+    homePageId: site.homePageId,
+    header: migratePage(site.header) as Page,
+    footer: migratePage(site.footer) as Page,
+    pictures: await listPictures(manager, id),
+    liveOrigin,
+  }
+}
+
+const MOST_LINES = 100
+
+/** Keeps the order of the navigation and its lines that are no pages. Refuses lines that lead nowhere or have no words. */
+export async function keepNavigation(manager: EntityManager, items: readonly unknown[]): Promise<void> {
+  const site = await findSite(manager)
+  const problems = items.flatMap((item, i) => {
+    const fault = lineFault(item)
+    return fault ? [{ pointer: `/items/${i}`, message: fault }] : []
+  })
+  if (problems.length > 0 || items.length > MOST_LINES)
+    throw new Refused('not-valid', 'The navigation has a line that can’t be kept. Nothing was changed.', {
+      problems,
+    })
+  await manager.update(SiteEntity, { id: site.id }, { navigation: items })
+}
+
+function lineFault(item: unknown): string | undefined {
+  if (typeof item !== 'object' || item === null) return 'must be a line of the navigation'
+  const { page, anchor, href, label, ...more } = item as Record<string, unknown>
+  const isWords = typeof label === 'string' && label.trim() !== '' && label.length <= 80
+  if (Object.keys(more).length > 0) return 'has a field that no line has'
+  if (label !== undefined && !isWords) return 'must have words of 1 to 80 characters'
+  if (typeof href === 'string') {
+    if (page !== undefined || anchor !== undefined) return 'leads to a page and elsewhere'
+    if (!isWords) return 'must have words'
+    return href.length <= 2000 && safeHref(href) !== undefined
+      ? undefined
+      : 'can’t lead to this kind of address'
+  }
+  if (typeof page !== 'string' || page.length > 24) return 'must lead to a page or an address'
+  const isPlace =
+    anchor === undefined || (typeof anchor === 'string' && /^[a-z][a-z0-9-]{0,63}$/.test(anchor))
+  return isPlace ? undefined : 'leads to a place whose name can’t be one'
+}

@@ -1,0 +1,38 @@
+import { afterAll, beforeAll, expect, test } from '@jest/globals'
+import {
+  defaultRegistry,
+  validatePage,
+  type PageDocument,
+  type PageSummary,
+  type SiteInfo,
+} from '@gullyline/core'
+import { beginSiteIfEmpty } from '../src/demo/load-demo.ts'
+import { addPerson, listPeople } from '../src/people/store.ts'
+import { startTestServer, type TestServer } from './with-server.ts'
+
+let server: TestServer
+beforeAll(async () => {
+  server = await startTestServer('begun')
+}, 120_000)
+afterAll(() => server.close())
+
+test('a site of one’s own begins with one empty page and nobody; its first keeper signs in and publishes', async () => {
+  const { manager } = server.services.db
+  expect(await listPeople(manager)).toEqual([])
+  expect((await server.ask('/api/pages', { as: 'nobody' })).status).toBe(401)
+  await addPerson(manager, { login: 'first', name: 'First', role: 'keeper', password: 'a long enough one' })
+  const pages = (await server.ask<PageSummary[]>('/api/pages')).body as unknown as PageSummary[]
+  expect(pages.map((page) => [page.path, page.state])).toEqual([['/', 'never-published']])
+  const { document } = (await server.ask<PageDocument>(`/api/pages/${pages[0]!.id}`)).body
+  const site = (await server.ask<SiteInfo>('/api/site')).body
+  expect([site.name, site.header.nodes[site.header.root]?.kind]).toEqual(['New site', 'site-header'])
+  expect(validatePage(document, defaultRegistry)).toEqual([])
+  await server.ask(`/api/pages/${pages[0]!.id}/publish`, { method: 'POST', body: {} })
+  expect((await server.site.request('http://localhost/')).status).toBe(200)
+})
+
+test('beginning again changes nothing', async () => {
+  const before = (await server.ask('/api/pages')).body
+  await beginSiteIfEmpty(server.services)
+  expect((await server.ask('/api/pages')).body).toEqual(before)
+})

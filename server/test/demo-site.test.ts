@@ -1,0 +1,35 @@
+/** The sample site is what a person sees first: valid, without a finding, and every link leads somewhere. */
+import { describe, expect, test } from '@jest/globals'
+import { anchorsOf, defaultRegistry, runChecks, validatePage, type CheckedSite } from '@gullyline/core'
+import { demoSite } from '@gullyline/demo'
+
+const site: Omit<CheckedSite, 'title' | 'description'> = {
+  look: demoSite.look,
+  pages: Object.fromEntries(
+    demoSite.pages.map((page) => [page.id, anchorsOf(page.document, defaultRegistry)]),
+  ),
+  pictures: Object.fromEntries(demoSite.pictures.map((picture) => [picture.id, picture])),
+}
+
+describe.each(demoSite.pages.map((page) => [page.title, page] as const))('the page %s', (_title, page) => {
+  test('is valid', () => expect(validatePage(page.document, defaultRegistry)).toEqual([]))
+
+  test('has no finding of any check, places on other pages included', () => {
+    expect(
+      runChecks(
+        page.document,
+        { ...site, title: page.title, description: page.description },
+        defaultRegistry,
+      ),
+    ).toEqual([])
+  })
+})
+
+test('header and footer are valid, and no two documents share an id', () => {
+  expect(validatePage(demoSite.header, defaultRegistry, 'site-header')).toEqual([])
+  expect(validatePage(demoSite.footer, defaultRegistry, 'site-footer')).toEqual([])
+  const ids = [demoSite.header, demoSite.footer, ...demoSite.pages.map((page) => page.document)].flatMap(
+    (one) => Object.keys(one.nodes),
+  )
+  expect(new Set(ids).size).toBe(ids.length)
+})

@@ -1,0 +1,229 @@
+/** The media library through the server: what is taken, what is refused and why, and what becomes of it. */
+import { deflateSync, crc32 } from 'node:zlib'
+import { readdir, readFile } from 'node:fs/promises'
+import { join } from 'node:path'
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
+import sharp from 'sharp'
+import type { ErrorBody, Picture, PictureUse, SiteInfo } from '@gullyline/core'
+import { startTestServer, type TestServer } from './with-server.ts'
+
+let server: TestServer
+beforeAll(async () => {
+  server = await startTestServer()
+}, 120_000)
+afterAll(() => server.close())
+
+interface Sent {
+  readonly name?: string
+  readonly path?: string
+  readonly method?: string
+  readonly type?: string
+  readonly signal?: AbortSignal
+}
+
+async function send(bytes: Buffer | string, more: Sent = {}) {
+  const { name = 'a.jpg', method = 'POST', type = 'application/octet-stream', signal } = more
+  const path = more.path ?? `/api/media?name=${encodeURIComponent(name)}`
+  const response = await server.editor.request(
+    new Request(`http://127.0.0.1${path}`, {
+      method,
+      headers: { cookie: await server.cookieOf('editor'), 'content-type': type },
+      body: new Uint8Array(Buffer.from(bytes)),
+      ...(signal ? { signal } : {}),
+    }),
+  )
+  return { status: response.status, body: (await response.json()) as Picture & ErrorBody }
+}
+const pictures = async () => (await server.ask<SiteInfo>('/api/site')).body.pictures
+const painted = (width: number, height: number, alpha = false) =>
+  sharp({
+    create: { width, height, channels: alpha ? 4 : 3, background: { r: 40, g: 90, b: 70, alpha: 0.5 } },
+  })
+const folder = (id: string) => join(server.services.dataDir, 'media', id)
+
+/** A black PNG of this many pixels, which takes next to nothing until it is opened (PNG specification, 11.2). */
+function hugePng(size: number): Buffer {
+  const chunk = (type: string, data: Buffer): Buffer => {
+    const body = Buffer.concat([Buffer.from(type), data])
+    const out = Buffer.alloc(8 + body.length)
+    out.writeUInt32BE(data.length, 0)
+    body.copy(out, 4)
+    out.writeUInt32BE(crc32(body), 4 + body.length)
+    return out
+  }
+  const head = Buffer.alloc(13)
+  head.writeUInt32BE(size, 0)
+  head.writeUInt32BE(size, 4)
+  head[8] = 1
+  const rows = Buffer.alloc(size * (Math.ceil(size / 8) + 1))
+  const signature = Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a])
+  return Buffer.concat([
+    signature,
+    chunk('IHDR', head),
+    chunk('IDAT', deflateSync(rows)),
+    chunk('IEND', Buffer.alloc(0)),
+  ])
+}
+
+describe('a picture that is added', () => {
+  test('is there in modern formats and one to fall back on, under the name it came with', async () => {
+    const { status, body } = await send(await painted(900, 600).jpeg().toBuffer(), {
+      name: 'Moon over the hut.jpg',
+    })
+    expect(status).toBe(201)
+    expect(body).toMatchObject({
+      name: 'Moon over the hut.jpg',
+      width: 900,
+      height: 600,
+      alt: '',
+      isDecoration: false,
+    })
+    expect(body.sources.map(({ width }) => width)).toEqual([320, 480, 720, 900])
+    expect((await pictures())[body.id]).toEqual(body)
+    const kept = await readFile(join(server.services.dataDir, 'originals', body.id))
+    expect((await sharp(kept).metadata()).width).toBe(900)
+  })
+
+  test('keeps what can be seen through, and stands as the camera meant it, without saying where it was', async () => {
+    const see = await send(await painted(400, 300, true).png().toBuffer())
+    expect(see.body.fallback).toMatch(/fallback\.png$/)
+    expect((await sharp(join(folder(see.body.id), '320.webp')).metadata()).hasAlpha).toBe(true)
+    const lying = await painted(400, 200)
+      .withExif({ IFD3: { GPSLatitudeRef: 'N', GPSLatitude: '54/1 30/1 0/1' } })
+      .withMetadata({ orientation: 6 })
+      .jpeg()
+      .toBuffer()
+    const { body } = await send(lying)
+    expect([body.width, body.height]).toEqual([200, 400])
+    for (const file of await readdir(folder(body.id)))
+      expect((await sharp(join(folder(body.id), file)).metadata()).exif).toBeUndefined()
+  })
+
+  test.each(['png', 'webp', 'avif', 'gif', 'tiff'] as const)(
+    'may be a %s, whatever its name says',
+    async (format) => {
+      const { status, body } = await send(await painted(64, 48).toFormat(format).toBuffer(), {
+        name: 'x.jpg',
+      })
+      expect([status, body.width]).toEqual([201, 64])
+    },
+  )
+})
+
+describe('a drawing', () => {
+  const svg = (inside: string, more = '') =>
+    `<?xml version="1.0"?><svg xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink" width="80" height="60" ${more}><circle r="9" fill="red"/>${inside}</svg>`
+
+  test.each([
+    ['a script', '<script>alert(1)</script>'],
+    ['an event', '<rect width="9" height="9" onload="alert(1)"/>'],
+    ['an event of its own', '', 'onload="alert(1)"'],
+    [
+      'foreign markup',
+      '<foreignObject><body xmlns="http://www.w3.org/1999/xhtml"><iframe src="javascript:alert(1)"/></body></foreignObject>',
+    ],
+    ['a link that runs', '<a xlink:href="javascript:alert(1)"><text>x</text></a>'],
+    ['an animation that sets a link', '<animate attributeName="href" values="javascript:alert(1)"/>'],
+    ['a file from elsewhere', '<image href="https://evil.example/x.png"/>'],
+    ['a use from elsewhere', '<use href="https://evil.example/x.svg#a"/>'],
+    ['a style from elsewhere', '<style>@import url(https://evil.example/x.css)</style>'],
+    ['a fill from elsewhere', '<rect width="9" height="9" fill="url(https://evil.example/x.svg#a)"/>'],
+    ['data in a link', '<use href="data:image/svg+xml;base64,PHN2Zz4="/>'],
+  ])('is cleaned of %s, and the rest stays', async (_what, inside, more = '') => {
+    const { status, body } = await send(svg(inside, more), { name: 'drawing.svg' })
+    expect(status).toBe(201)
+    expect([body.width, body.height, body.sources]).toEqual([80, 60, []])
+    const kept = await readFile(join(folder(body.id), 'fallback.svg'), 'utf8')
+    expect(kept).toContain('<circle')
+    expect(kept).not.toMatch(/script|onload|foreignObject|javascript|evil|data:|@import|<a[\s>]|animate/i)
+  })
+
+  test('served by itself runs nothing: its answer forbids it', async () => {
+    const { body } = await send(svg(''), { name: 'drawing.svg' })
+    const answer = await server.editor.request(`http://127.0.0.1${body.fallback}`, {
+      headers: { cookie: await server.cookieOf('editor') },
+    })
+    expect(answer.headers.get('content-type')).toMatch(/^image\/svg\+xml/)
+    expect(answer.headers.get('content-security-policy')).toContain("default-src 'self'")
+    expect(answer.headers.get('x-content-type-options')).toBe('nosniff')
+  })
+})
+
+describe('what is refused, each with its reason, and leaves nothing behind', () => {
+  const zip = Buffer.concat([Buffer.from('PK\u0005\u0006'), Buffer.alloc(18)])
+  const halfZip = Buffer.concat([Buffer.from('PK\u0003\u0004'), Buffer.alloc(200)])
+  test.each([
+    ['a zip named .jpg', () => zip, 'not-valid', /ZIP/],
+    ['half a zip', () => halfZip, 'not-valid', /neither a picture|ZIP/],
+    ['a PDF', () => Buffer.from('%PDF-1.7\n%âãÏÓ\n' + 'x'.repeat(100)), 'not-valid', /PDF/],
+    ['10 MB of text', () => Buffer.alloc(10 * 1024 * 1024, 'a'), 'not-valid', /neither a picture/],
+    [
+      'a page of HTML',
+      () => Buffer.from('<!DOCTYPE html><script>alert(1)</script>'),
+      'not-valid',
+      /neither a picture/,
+    ],
+    ['nothing', () => Buffer.alloc(0), 'not-valid', /empty/],
+    ['30,000 by 30,000 pixels', () => hugePng(30_000), 'too-large', /30000 by 30000/],
+    [
+      'half a picture',
+      async () => (await painted(600, 600).png().toBuffer()).subarray(0, 60),
+      'not-valid',
+      /damaged/,
+    ],
+    ['41 MB', () => Buffer.alloc(41 * 1024 * 1024), 'too-large', /40 MB/],
+    [
+      'a drawing that is nothing but a script',
+      () => Buffer.from('<svg><script>alert(1)</script></svg>'),
+      'not-valid',
+      /./,
+    ],
+  ])('%s', async (_what, make, code, reason) => {
+    const before = [await pictures(), (await readdir(join(server.services.dataDir, 'media'))).sort()]
+    const { status, body } = await send(await make())
+    expect([body.code, status >= 400 && status < 500]).toEqual([code, true])
+    expect(body.message).toMatch(reason)
+    expect([await pictures(), (await readdir(join(server.services.dataDir, 'media'))).sort()]).toEqual(before)
+  })
+  test('a file sent as something that a foreign page could send', async () => {
+    for (const type of ['text/plain', 'multipart/form-data', 'image/jpeg'])
+      expect((await send(await painted(9, 9).png().toBuffer(), { type })).body.code).toBe('malformed')
+  })
+  test('an upload that is cancelled while it waits', async () => {
+    const before = await pictures()
+    const cancel = new AbortController()
+    const slow = send(await painted(4000, 3000).jpeg().toBuffer())
+    const gone = send(await painted(300, 300).jpeg().toBuffer(), { signal: cancel.signal })
+    cancel.abort()
+    await slow
+    expect((await gone).body.message).toContain('cancelled')
+    expect(Object.keys(await pictures())).toHaveLength(Object.keys(before).length + 1)
+  }, 60_000)
+})
+
+test('words, where it is used, and another file for it everywhere', async () => {
+  const words = { name: 'The dome', alt: 'A dome on a hill', isDecoration: true }
+  const patched = await server.ask<Picture>('/api/media/tmdome', { method: 'PATCH', body: words })
+  expect(patched.body).toMatchObject(words)
+  const uses = (await server.ask<PictureUse[]>('/api/media/tmdome/uses')).body
+  expect(uses.map(({ pageId }) => pageId)).toEqual(expect.arrayContaining(['tmhome', 'tmabout', 'tmbig']))
+  expect(uses.find(({ pageId }) => pageId === 'tmhome')!.count).toBe(1)
+
+  const replaced = await send(await painted(700, 500).jpeg().toBuffer(), {
+    method: 'PUT',
+    path: '/api/media/tmdome/file',
+  })
+  expect(replaced.body).toMatchObject({ id: 'tmdome', width: 700, alt: 'A dome on a hill' })
+  expect(replaced.body.fallback).toBe('/media/tmdomer2/fallback.jpg')
+  const home = await (await server.site.request('http://localhost:1/')).text()
+  expect(home).toContain('/media/tmdomer2/')
+  expect(home).not.toContain('/media/tmdome/')
+  expect((await server.site.request('http://localhost:1/media/tmdomer2/fallback.jpg')).status).toBe(200)
+})
+
+test.each([
+  ['PATCH', '/api/media/nosuch', { alt: 'x' }],
+  ['GET', '/api/media/nosuch/uses', undefined],
+])('%s of a picture that does not exist is not found', async (method, path, body) => {
+  expect((await server.ask(path, { method, body })).body.code).toBe('not-found')
+})

@@ -1,0 +1,235 @@
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
+import { execFileSync } from 'node:child_process'
+import type { Person } from '@gullyline/core'
+import { PersonEntity, SessionEntity } from '../src/db/rows.ts'
+import { hashPassword, isPassword } from '../src/people/password.ts'
+import { Sessions } from '../src/people/sessions.ts'
+import { addPerson, changePassword, listPeople, removePerson } from '../src/people/store.ts'
+import { Tries } from '../src/people/tries.ts'
+import { startTestServer, type TestServer } from './with-server.ts'
+
+const PASSWORD = 'nine herons on a wire'
+
+let server: TestServer
+beforeAll(async () => {
+  server = await startTestServer()
+  await addPerson(server.services.db.manager, {
+    login: 'Heron',
+    name: 'Heron',
+    role: 'editor',
+    password: PASSWORD,
+  })
+}, 120_000)
+afterAll(() => server.close())
+
+async function signIn(login: string, password: string, cookie?: string) {
+  const response = await server.editor.request('http://127.0.0.1/api/session', {
+    method: 'POST',
+    headers: { 'content-type': 'application/json', ...(cookie ? { cookie } : {}) },
+    body: JSON.stringify({ login, password }),
+  })
+  const set = response.headers.get('set-cookie') ?? ''
+  return {
+    status: response.status,
+    body: (await response.json()) as Person & { code: string },
+    set,
+    cookie: set.split(';')[0]!,
+  }
+}
+const whoIs = (cookie: string) => server.ask<Person>('/api/session', { as: 'nobody', headers: { cookie } })
+
+describe('signing in', () => {
+  test('gives a cookie that scripts can’t read and other sites can’t send, and the server keeps only its hash', async () => {
+    const { status, body, set, cookie } = await signIn(' HERON ', PASSWORD)
+    expect(status).toBe(201)
+    expect(body).toMatchObject({ login: 'heron', role: 'editor' })
+    expect(set).toMatch(/; HttpOnly/)
+    expect(set).toMatch(/; SameSite=Strict/)
+    expect((await whoIs(cookie)).body).toMatchObject({ login: 'heron', name: 'Heron' })
+    const rows = await server.services.db.manager.find(SessionEntity)
+    expect(rows.length).toBeGreaterThan(0)
+    const token = cookie.split('=')[1]!
+    expect(token.length).toBeGreaterThanOrEqual(43)
+    expect(JSON.stringify(rows)).not.toContain(token)
+    expect(JSON.stringify(body)).not.toContain('argon2')
+  })
+
+  test('again gives another session, and ends the one before', async () => {
+    const first = await signIn('heron', PASSWORD)
+    const second = await signIn('heron', PASSWORD, first.cookie)
+    expect(second.cookie).not.toBe(first.cookie)
+    expect((await whoIs(first.cookie)).status).toBe(401)
+    expect((await whoIs(second.cookie)).status).toBe(200)
+  })
+
+  test('out ends it on the server: the cookie is worth nothing afterwards', async () => {
+    const { cookie } = await signIn('heron', PASSWORD)
+    await server.ask('/api/session', { method: 'DELETE', as: 'nobody', headers: { cookie } })
+    expect((await whoIs(cookie)).status).toBe(401)
+  })
+
+  test('with a wrong name or a wrong password is refused in the same words', async () => {
+    const wrongName = await signIn('nobody-here', PASSWORD)
+    const wrongPassword = await signIn('heron', `${PASSWORD}.`)
+    expect(wrongName).toMatchObject({ status: 401, set: '' })
+    expect(wrongPassword.body).toEqual(wrongName.body)
+  })
+
+  test('is no longer tried after five wrong passwords, not even with the right one, and not even at once', async () => {
+    await addPerson(server.services.db.manager, {
+      login: 'tern',
+      name: 'Tern',
+      role: 'editor',
+      password: PASSWORD,
+    })
+    const wrong = await Promise.all(
+      Array.from({ length: 8 }, (_unused, i) => signIn('tern', `guess number ${i}`)),
+    )
+    expect(wrong.map((one) => one.status).sort()).toEqual([401, 401, 401, 401, 401, 429, 429, 429])
+    const right = await signIn('tern', PASSWORD)
+    expect(right.status).toBe(429)
+    expect(right.body.code).toBe('too-many-tries')
+    expect((await signIn('heron', PASSWORD)).status).toBe(201)
+  })
+})
+
+test('tries are counted in a window that moves on', () => {
+  let now = 0
+  const tries = new Tries(() => now)
+  for (let i = 0; i < 5; i++) {
+    expect(tries.minutesToWait('x')).toBe(0)
+    tries.addWrong('x')
+    now += 60_000
+  }
+  expect(tries.minutesToWait('x')).toBe(10)
+  now = 15 * 60_000 + 1
+  expect(tries.minutesToWait('x')).toBe(0)
+})
+
+test('a session ends after twelve hours without use, and lasts as long as it is used', async () => {
+  let now = Date.now()
+  const sessions = new Sessions(server.services.db, () => now)
+  const [person] = await listPeople(server.services.db.manager)
+  const token = await sessions.start(person!, undefined)
+  for (let hours = 0; hours < 48; hours += 8) {
+    now += 8 * 3_600_000
+    expect(await sessions.find(token)).toEqual(person)
+  }
+  now += 12 * 3_600_000 + 1
+  expect(await sessions.find(token)).toBeUndefined()
+  expect(await sessions.find('')).toBeUndefined()
+})
+
+test('many may sign in at the same moment', async () => {
+  const people = await listPeople(server.services.db.manager)
+  const tokens = await Promise.all(
+    Array.from({ length: 40 }, (_unused, i) =>
+      server.services.sessions.start(people[i % people.length]!, undefined),
+    ),
+  )
+  const found = await Promise.all(tokens.map((token) => server.services.sessions.find(token)))
+  expect(found.map((one) => one?.id)).toEqual(tokens.map((_token, i) => people[i % people.length]!.id))
+})
+
+test('a removed account is out within ten seconds, wherever it was signed in', async () => {
+  let now = Date.now()
+  const { manager } = server.services.db
+  const person = await addPerson(manager, { login: 'gone', name: 'Gone', role: 'keeper', password: PASSWORD })
+  const sessions = new Sessions(server.services.db, () => now)
+  const token = await sessions.start(person, undefined)
+  expect(await sessions.find(token)).toEqual(person)
+  await removePerson(manager, 'gone')
+  now += 10_001
+  expect(await sessions.find(token)).toBeUndefined()
+})
+
+describe('passwords', () => {
+  test('are kept as Argon2id at OWASP’s cost, and checked as another implementation computes it', async () => {
+    const kept = await hashPassword(PASSWORD)
+    // PHC string format: $argon2id$v=19$m=19456,t=2,p=1$salt$hash (github.com/P-H-C/phc-string-format).
+    const [, kind, version, cost, salt, hash] = kept.split('$') as [
+      string,
+      string,
+      string,
+      string,
+      string,
+      string,
+    ]
+    expect([kind, version, cost]).toEqual(['argon2id', 'v=19', 'm=19456,t=2,p=1'])
+    // A process of its own: the other implementation is slow inside of Jest.
+    const script = `import { argon2id } from '@noble/hashes/argon2.js'
+      const [password, salt] = process.argv.slice(1)
+      const hash = argon2id(password, Buffer.from(salt, 'base64'), { t: 2, m: 19456, p: 1, dkLen: 32 })
+      process.stdout.write(Buffer.from(hash).toString('base64'))`
+    const again = execFileSync(process.execPath, ['--input-type=module', '-e', script, PASSWORD, salt], {
+      encoding: 'utf8',
+    })
+    expect(again.replace(/=+$/, '')).toBe(hash)
+    expect(await isPassword(PASSWORD, kept)).toBe(true)
+    expect(await isPassword(PASSWORD.toUpperCase(), kept)).toBe(false)
+    expect(await isPassword(PASSWORD, undefined)).toBe(false)
+    expect(await hashPassword(PASSWORD)).not.toBe(kept)
+  }, 60_000)
+
+  test('can be changed; the old one is worth nothing then', async () => {
+    const { manager } = server.services.db
+    await addPerson(manager, { login: 'owl', name: 'Owl', role: 'reviewer', password: PASSWORD })
+    await changePassword(manager, 'owl', 'another long one')
+    expect((await signIn('owl', PASSWORD)).status).toBe(401)
+    expect((await signIn('owl', 'another long one')).status).toBe(201)
+    await expect(changePassword(manager, 'owl', 'short')).rejects.toThrow('can’t be a password')
+    await expect(changePassword(manager, 'nobody', PASSWORD)).rejects.toThrow('no account "nobody"')
+  })
+})
+
+test('an account that can’t be one is refused with every reason, and one name is given once', async () => {
+  const { manager } = server.services.db
+  const before = await manager.count(PersonEntity)
+  await expect(
+    addPerson(manager, { login: '<b>', name: ' ', role: 'king', password: 'x' }),
+  ).rejects.toMatchObject({
+    problems: [{ pointer: '/login' }, { pointer: '/name' }, { pointer: '/role' }, { pointer: '/password' }],
+  })
+  await expect(
+    addPerson(manager, { login: 'HERON', name: 'Other', role: 'editor', password: PASSWORD }),
+  ).rejects.toThrow('There is an account "heron" already')
+  expect(await manager.count(PersonEntity)).toBe(before)
+})
+
+test('the sample site has one account for each role', async () => {
+  const people = (await listPeople(server.services.db.manager)).filter((one) =>
+    ['ines', 'moss', 'tarn'].includes(one.login),
+  )
+  expect(people.map((one) => one.role)).toEqual(['editor', 'reviewer', 'keeper'])
+})
+
+describe('the two ports', () => {
+  test('share no cookie: the site is on another name, and never sets one', async () => {
+    const moved = await server.site.request('http://127.0.0.1/visit/')
+    expect([moved.status, moved.headers.get('location')]).toEqual([308, 'http://localhost:1/visit/'])
+    expect((await server.site.request('http://localhost/')).headers.get('set-cookie')).toBeNull()
+  })
+
+  test('answer with strict headers', async () => {
+    const editor = (await server.editor.request('http://127.0.0.1/api/site')).headers
+    const site = (await server.site.request('http://localhost/')).headers
+    for (const headers of [editor, site]) {
+      expect(headers.get('content-security-policy')).toMatch(/default-src '(self|none)'/)
+      expect(headers.get('content-security-policy')).toMatch(/frame-ancestors 'none'/)
+      expect(headers.get('content-security-policy')).not.toMatch(
+        /unsafe-eval|script-src[^;]*unsafe-inline|\*/,
+      )
+      expect(headers.get('x-content-type-options')).toBe('nosniff')
+      expect(headers.get('referrer-policy')).toBeTruthy()
+    }
+  })
+
+  test('a write that the browser says comes from another site is refused', async () => {
+    const refused = await server.ask('/api/pages/tmhome', {
+      method: 'PATCH',
+      body: { title: 'x' },
+      headers: { 'sec-fetch-site': 'same-site' },
+    })
+    expect(refused.body.code).toBe('foreign-origin')
+  })
+})

@@ -1,0 +1,106 @@
+/** A server on a database of its own, for tests. The test runner starts MariaDB and names it in GULLYLINE_TEST_DATABASE. */
+import { randomBytes } from 'node:crypto'
+import { cp, mkdtemp, readFile, rm, writeFile } from 'node:fs/promises'
+import { tmpdir } from 'node:os'
+import { basename, join } from 'node:path'
+import type { Hono } from 'hono'
+import mysql from 'mysql2/promise'
+import { pino } from 'pino'
+import type { ErrorBody, Role } from '@gullyline/core'
+import { createEditorApp, createSiteApp } from '../src/app.ts'
+import { openDatabase } from '../src/db/data-source.ts'
+import { derivePicture, type Derived } from '../src/media/derive.ts'
+import { beginSiteIfEmpty, loadDemoIfEmpty } from '../src/demo/load-demo.ts'
+import { SESSION_COOKIE, type SignedIn } from '../src/people/access.ts'
+import { listPeople } from '../src/people/store.ts'
+import { makeServices, type Services } from '../src/services.ts'
+
+interface AskOptions {
+  readonly method?: string
+  readonly body?: unknown
+  readonly headers?: Readonly<Record<string, string>>
+  readonly as?: Role | 'nobody'
+}
+
+export interface TestServer {
+  readonly services: Services
+  readonly editor: Hono<SignedIn>
+  readonly site: Hono
+  /** Asks the editor's server as its own page would, signed in as the keeper unless told otherwise; gives the status and the JSON it answered. */
+  ask<T>(path: string, options?: AskOptions): Promise<{ status: number; body: T & ErrorBody }>
+  /** The cookie of somebody of this role, signed in. */
+  cookieOf(role: Role): Promise<string>
+  close(): Promise<void>
+}
+
+/** Starts with the sample site loaded and published, or with a site that somebody has just begun. */
+export async function startTestServer(site: 'sample' | 'begun' = 'sample'): Promise<TestServer> {
+  const base = process.env.GULLYLINE_TEST_DATABASE
+  if (!base) throw new Error('GULLYLINE_TEST_DATABASE is not set: run these tests with "npm test"')
+  const name = `test_${randomBytes(6).toString('hex')}`
+  const admin = await mysql.createConnection(base)
+  await admin.query(`CREATE DATABASE ${name} CHARACTER SET utf8mb4`)
+  const dataDir = await mkdtemp(join(tmpdir(), 'gullyline-test-'))
+  const db = await openDatabase(base.replace(/\/[^/]*$/, `/${name}`))
+  const services = makeServices({
+    db,
+    log: pino({ level: 'silent' }),
+    dataDir,
+    liveOrigin: 'http://localhost:1',
+  })
+  if (site === 'sample') await loadDemoIfEmpty(services, () => undefined, deriveOnce)
+  else await beginSiteIfEmpty(services)
+  const editor = createEditorApp(services, undefined)
+  const cookies = new Map<Role, Promise<string>>()
+  const cookieOf = (role: Role): Promise<string> => {
+    const known = cookies.get(role) ?? signIn(services, role)
+    cookies.set(role, known)
+    return known
+  }
+  return {
+    services,
+    editor,
+    site: createSiteApp(services),
+    cookieOf,
+    async ask(path, { method = 'GET', body, headers = {}, as = 'keeper' } = {}) {
+      const cookie: Record<string, string> = as === 'nobody' ? {} : { cookie: await cookieOf(as) }
+      const response = await editor.request(`http://127.0.0.1${path}`, {
+        method,
+        headers: {
+          ...cookie,
+          ...(body === undefined ? {} : { 'content-type': 'application/json' }),
+          ...headers,
+        },
+        ...(body === undefined ? {} : { body: typeof body === 'string' ? body : JSON.stringify(body) }),
+      })
+      return { status: response.status, body: (await response.json()) as never }
+    },
+    async close() {
+      await db.destroy()
+      await admin.query(`DROP DATABASE ${name}`)
+      await admin.end()
+      await rm(dataDir, { recursive: true, force: true })
+    },
+  }
+}
+
+async function signIn({ db, sessions }: Services, role: Role): Promise<string> {
+  const person = (await listPeople(db.manager)).find((one) => one.role === role)
+  if (!person) throw new Error(`The sample site has nobody with the role ${role}`)
+  return `${SESSION_COOKIE}=${await sessions.start(person, undefined)}`
+}
+
+/** The sample pictures, made once for a whole run of the tests and copied after that: making them takes most of a start. */
+async function deriveOnce(original: Buffer, folder: string): Promise<Derived> {
+  const kept = join(process.env.GULLYLINE_TEST_HOME ?? tmpdir(), 'pictures', basename(folder))
+  const facts = `${kept}.json`
+  const known = await readFile(facts, 'utf8').catch(() => undefined)
+  if (known !== undefined) {
+    await cp(kept, folder, { recursive: true })
+    return JSON.parse(known) as Derived
+  }
+  const derived = await derivePicture(original, folder, 0)
+  await cp(folder, kept, { recursive: true })
+  await writeFile(facts, JSON.stringify(derived))
+  return derived
+}

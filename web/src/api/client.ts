@@ -1,0 +1,43 @@
+import type { ErrorBody } from '@gullyline/core'
+
+/** A refusal of the server, or the lack of an answer, with a sentence to show. */
+export class ApiError extends Error {
+  readonly body: ErrorBody | undefined
+
+  constructor(message: string, body?: ErrorBody) {
+    super(message)
+    this.body = body
+  }
+}
+
+const signedOutListeners = new Set<() => void>()
+
+/** Tells of every request that is refused because nobody is signed in. */
+export function onSignedOut(listener: () => void): void {
+  signedOutListeners.add(listener)
+}
+
+/** Asks the server and gives its answer; throws `ApiError` with words for people. */
+export async function request<T>(
+  path: string,
+  options: { method?: string; body?: unknown } = {},
+): Promise<T> {
+  const response = await fetch(path, {
+    method: options.method ?? 'GET',
+    ...(options.body === undefined
+      ? {}
+      : { body: JSON.stringify(options.body), headers: { 'content-type': 'application/json' } }),
+  }).catch(() => {
+    throw new ApiError(
+      'The server does not answer. Nothing was changed there; check that Gullyline is running, and try again.',
+    )
+  })
+  const answer: unknown = await response.json().catch(() => undefined)
+  if (response.ok && answer !== undefined) return answer as T
+  const body = answer as ErrorBody | undefined
+  if (body?.code === 'not-signed-in') for (const listener of signedOutListeners) listener()
+  throw new ApiError(
+    body?.message ?? 'The server answered something that could not be read. Try again.',
+    body,
+  )
+}

@@ -1,0 +1,51 @@
+import { useSyncExternalStore } from 'react'
+import useSWR, { mutate, type SWRResponse } from 'swr'
+import type { Person, SignInRequest } from '@gullyline/core'
+import { ApiError, onSignedOut, request } from './client.ts'
+
+const PATH = '/api/session'
+
+/** Who is signed in; undefined data with a `not-signed-in` error when nobody is. */
+export function usePerson(): SWRResponse<Person, Error> {
+  return useSWR<Person, Error>(PATH, (path: string) => request<Person>(path), {
+    revalidateOnFocus: false,
+    shouldRetryOnError: (error: Error) => !isSignedOut(error),
+  })
+}
+
+export function isSignedOut(error: unknown): boolean {
+  return error instanceof ApiError && error.body?.code === 'not-signed-in'
+}
+
+/** Signs in, and asks again for everything that was refused before. */
+export async function signIn(given: SignInRequest): Promise<Person> {
+  const person = await request<Person>(PATH, { method: 'POST', body: given })
+  setEnded(false)
+  await mutate(() => true)
+  return person
+}
+
+/** Ends the session on the server, and starts over with nothing of it on the screen. */
+export async function signOut(): Promise<void> {
+  await request(PATH, { method: 'DELETE' })
+  window.location.assign('/')
+}
+
+let hasEnded = false
+const listeners = new Set<() => void>()
+function setEnded(ended: boolean): void {
+  hasEnded = ended
+  for (const listener of listeners) listener()
+}
+onSignedOut(() => setEnded(true))
+
+/** Whether the server has refused something since the session that this screen began with is over. */
+export function useSessionEnded(): boolean {
+  return useSyncExternalStore(
+    (listener) => {
+      listeners.add(listener)
+      return () => listeners.delete(listener)
+    },
+    () => hasEnded,
+  )
+}

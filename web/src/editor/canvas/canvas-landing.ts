@@ -1,0 +1,71 @@
+import { frameOf, getNode } from '@gullyline/core'
+import type { DragItem, ShownLanding } from '../drag/drag-store.ts'
+import { findLanding, type Axis } from '../drag/landing.ts'
+import type { EditorStore } from '../editor-store.ts'
+import { boxOf, elementOf, hitAt, type Point } from './boxes.ts'
+import { boxToWindow, windowToFrame } from './frame-geometry.ts'
+
+/** Where a dragged thing would land on the canvas, or undefined when the point is not over it. */
+export function landingOnCanvas(
+  inner: Document,
+  store: EditorStore,
+  item: DragItem,
+  point: Point,
+): ShownLanding | undefined {
+  const frame = inner.defaultView?.frameElement as HTMLIFrameElement | null
+  const sheet = frame?.parentElement?.getBoundingClientRect()
+  if (
+    !frame ||
+    !sheet ||
+    point.x < sheet.left ||
+    point.x > sheet.right ||
+    point.y < sheet.top ||
+    point.y > sheet.bottom
+  )
+    return undefined
+  const at = windowToFrame(frame, point)
+  const hit = hitAt(inner, at)
+  if (hit.band !== undefined) {
+    return {
+      landing: undefined,
+      mark: undefined,
+      refusal: `The ${hit.band} belongs to the site, not to this page`,
+    }
+  }
+  const { page } = store.state
+  const hitId = hit.id ?? page.root
+  const landing = findLanding({
+    page,
+    registry: store.registry,
+    kind: wantedKind(item, store),
+    movingId: item.type === 'node' ? item.id : undefined,
+    hitId,
+    hitSlot: pageSlotAt(inner, at),
+    point: at,
+    boxOf: (id) => boxOf(inner, id),
+    axisOf: (id) => axisOf(inner, id),
+  })
+  return { landing, mark: landing && boxToWindow(frame, landing.mark), refusal: landing?.refusal }
+}
+
+/** On a page without sections a block lands as a new section around it, so it is the section that has to fit. */
+function wantedKind(item: DragItem, store: EditorStore): string {
+  const { page } = store.state
+  const { slots, content } = getNode(page, page.root)
+  const isEmpty = slots.sections?.length === 0 && frameOf(content).slots.main === undefined
+  return item.type === 'starter' && isEmpty ? 'section' : item.kind
+}
+
+/** The slot of the page whose own element is under a point; see kinds/page.ts. */
+function pageSlotAt(inner: Document, { x, y }: Point): string | undefined {
+  const element = inner.elementFromPoint(x, y)
+  if (element?.closest('.page-side')) return 'side'
+  return element?.closest('.page-main, .article') ? 'main' : undefined
+}
+
+/** The direction in which a container lays out its children, as the browser has it at this width. */
+function axisOf(inner: Document, id: string): Axis {
+  const element = elementOf(inner, id)
+  const style = element && inner.defaultView?.getComputedStyle(element)
+  return style?.display === 'flex' && style.flexDirection.startsWith('row') ? 'x' : 'y'
+}

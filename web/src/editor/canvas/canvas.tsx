@@ -1,0 +1,172 @@
+import { useCallback, useEffect, useState } from 'react'
+import styled from 'styled-components'
+import { useRoom } from '../../ui/use-room.ts'
+import { getNode, shownSlots } from '@gullyline/core'
+import { registerLanding } from '../drag/drag-session.ts'
+import { useEditor, useStore } from '../editor-store.ts'
+import { useSiteView } from '../site-view.ts'
+import { elementOf } from './boxes.ts'
+import { contourBackdrop } from './contours.ts'
+import { CanvasMenu } from '../selection-menu.tsx'
+import { useDrawnBox } from './box-select.ts'
+import { listenToFrame, selectAt } from './frame-input.ts'
+import { landingOnCanvas } from './canvas-landing.ts'
+import { PageFrame } from './page-frame.tsx'
+import { PageStyle, PageView } from './page-view.tsx'
+import { SelectionLayer } from './selection-layer.tsx'
+
+const MARGIN = 28
+
+const Area = styled.main`
+  position: relative;
+  overflow: hidden;
+  ${contourBackdrop}
+`
+
+const Sheet = styled.div`
+  position: absolute;
+  top: 16px;
+  left: var(--left);
+  width: var(--width);
+  bottom: 0;
+  overflow: hidden;
+  background: #fff;
+  box-shadow:
+    0 0 0 1px rgb(25 33 30 / 12%),
+    0 10px 30px rgb(25 33 30 / 18%);
+  &[data-alone]:focus-within {
+    box-shadow: 0 0 0 2px var(--accentBright);
+  }
+`
+
+interface CanvasProps {
+  /** The width of the page in px: the ruler's. */
+  readonly width: number
+  readonly onDocument: (document: Document | undefined) => void
+  readonly onKeyDown: (event: KeyboardEvent) => void
+  readonly onFollow: (href: string) => void
+}
+
+/** The page itself, at the ruler's width, scaled down when there is less room. */
+export function Canvas({ width, onDocument, onKeyDown, onFollow }: CanvasProps) {
+  const store = useStore()
+  const { site } = useSiteView()
+  const { ref: setArea, element: area, room } = useRoom()
+  const [inner, setInner] = useState<Document>()
+
+  useEffect(
+    () => (inner ? listenToFrame(inner, store, { onKeyDown, onFollow }) : undefined),
+    [inner, store, onKeyDown, onFollow],
+  )
+  const selectUnder = useCallback((target: Element) => selectAt(store, target), [store])
+  useEffect(
+    () => (inner ? registerLanding((item, point) => landingOnCanvas(inner, store, item, point)) : undefined),
+    [inner, store],
+  )
+
+  // With a block selected, its outline shows where the keys go.
+  const isAlone = useEditor((state) => state.selection === undefined)
+  const scale = room.width === 0 ? 1 : Math.min(1, (room.width - 2 * MARGIN) / width)
+  const shown = Math.round(width * scale)
+  return (
+    <Area ref={setArea} aria-label="Canvas">
+      {room.width > 0 && (
+        <Sheet
+          data-alone={isAlone ? '' : undefined}
+          style={{ '--left': `${Math.round((room.width - shown) / 2)}px`, '--width': `${shown}px` }}
+        >
+          <PageFrame
+            title={`The page, ${width} pixels wide`}
+            width={width}
+            height={Math.ceil((room.height - 16) / scale)}
+            scale={scale}
+            head={<PageStyle />}
+            isFocusHome
+            onDocument={(document) => {
+              setInner(document)
+              onDocument(document)
+            }}
+          >
+            <PageView />
+          </PageFrame>
+        </Sheet>
+      )}
+      {inner && area && <SelectionLayer inner={inner} area={area} />}
+      {inner && <KeepInView inner={inner} />}
+      {inner && <CanvasMenu inner={inner} onPoint={selectUnder} />}
+      <DrawnBox />
+      <EmptyPageHint siteName={site.name} />
+    </Area>
+  )
+}
+
+const BoxMark = styled.div`
+  position: fixed;
+  left: var(--x);
+  top: var(--y);
+  z-index: 4;
+  width: var(--w);
+  height: var(--h);
+  border: 1.5px dashed var(--accentBright);
+  background: color-mix(in srgb, var(--accentBright) 12%, transparent);
+  pointer-events: none;
+`
+
+function DrawnBox() {
+  const box = useDrawnBox()
+  if (!box) return null
+  const { left, top, width, height } = box
+  const place = { '--x': `${left}px`, '--y': `${top}px`, '--w': `${width}px`, '--h': `${height}px` }
+  return <BoxMark style={place} />
+}
+
+/** Brings what is selected into view when it was selected from elsewhere. */
+function KeepInView({ inner }: { inner: Document }) {
+  const selection = useEditor((state) => state.selection)
+  useEffect(() => {
+    if (selection === undefined) return
+    const element = elementOf(inner, selection)
+    const view = inner.defaultView
+    if (!element || !view) return
+    reveal(element)
+    const rect = element.getBoundingClientRect()
+    if (rect.bottom > 40 && rect.top < view.innerHeight - 40) return
+    view.scrollTo({ top: view.scrollY + rect.top - Math.max(40, (view.innerHeight - rect.height) / 3) })
+  }, [inner, selection])
+  return null
+}
+
+/** Opens what is folded around an element, and scrolls what is scrolled sideways, so that it can be seen. */
+function reveal(element: Element): void {
+  for (let at = element.closest('details'); at; at = at.parentElement?.closest('details') ?? null)
+    at.open = true
+  const list = element.parentElement?.closest('ul')
+  if (list && list.scrollWidth > list.clientWidth)
+    element.scrollIntoView({ block: 'nearest', inline: 'nearest' })
+}
+
+const Hint = styled.p`
+  position: absolute;
+  left: 50%;
+  top: 45%;
+  transform: translateX(-50%);
+  padding: 10px 16px;
+  border-radius: 5px;
+  background: var(--paper);
+  color: var(--plain);
+  box-shadow: 0 4px 18px rgb(25 33 30 / 20%);
+  pointer-events: none;
+`
+
+function EmptyPageHint({ siteName }: { siteName: string }) {
+  const { registry } = useStore()
+  const empty = useEditor(({ page }) => {
+    const root = getNode(page, page.root)
+    return shownSlots(root, registry).every((slot) => (root.slots[slot] ?? []).length === 0)
+  })
+  return empty ? (
+    <Hint>
+      Nothing between {siteName}’s header and footer yet: press <b>Add to page</b>.
+    </Hint>
+  ) : null
+}

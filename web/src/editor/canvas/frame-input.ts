@@ -1,0 +1,146 @@
+import { describeNode, getKind, getNode, type NodeId, type PageNode } from '@gullyline/core'
+import { followPress } from '../drag/drag-session.ts'
+import type { EditorStore } from '../editor-store.ts'
+import { followBox } from './box-select.ts'
+import { frameToWindow } from './frame-geometry.ts'
+
+export interface FrameHandlers {
+  readonly onKeyDown: (event: KeyboardEvent) => void
+  /** A link was pressed with Ctrl: it is followed, inside the editor. */
+  readonly onFollow: (href: string) => void
+}
+
+/**
+ * Pointer and keys inside the frame: pressing selects, pressing what is selected types, dragging moves. Native
+ * listeners, since keys pressed while the frame's body has the focus never reach React.
+ */
+export function listenToFrame(
+  inner: Document,
+  store: EditorStore,
+  { onKeyDown, onFollow }: FrameHandlers,
+): () => void {
+  const press = (event: PointerEvent): void => {
+    if (event.button !== 0) return
+    const target = event.target as Element
+    const href = event.ctrlKey || event.metaKey ? target.closest('a[href]')?.getAttribute('href') : undefined
+    if (href) {
+      event.preventDefault()
+      return onFollow(href)
+    }
+    const typing = store.state.typing
+    if (
+      typing &&
+      target.closest(`[data-node="${typing.id}"] [data-words], [data-node="${typing.id}"][data-words]`)
+    )
+      return
+    event.preventDefault()
+    inner.defaultView?.focus()
+    startPress(inner, store, target, event)
+  }
+  const twice = (event: MouseEvent): void => {
+    const id = nodeIdAt(event.target as Element)
+    if (id !== undefined && !store.state.typing) startTyping(store, id, event.target as Element)
+  }
+  inner.addEventListener('pointerdown', press)
+  inner.addEventListener('dblclick', twice)
+  // While it is on its way down: the text editor takes some keys, Escape among them, and tells nobody.
+  inner.addEventListener('keydown', onKeyDown, true)
+  return () => {
+    inner.removeEventListener('pointerdown', press)
+    inner.removeEventListener('dblclick', twice)
+    inner.removeEventListener('keydown', onKeyDown, true)
+  }
+}
+
+function startPress(inner: Document, store: EditorStore, target: Element, event: PointerEvent): void {
+  const band = target.closest<HTMLElement>('[data-band]')?.dataset.band
+  if (band !== undefined) {
+    store.dispatch({
+      type: 'tell',
+      words: `The ${band} belongs to the site, and stands on every page`,
+      tone: 'refused',
+    })
+    return
+  }
+  const id = nodeIdAt(target)
+  const before = store.state.selection
+  const dragged = id !== undefined && before !== undefined && isInside(target, before) ? before : id
+  const frame = inner.defaultView?.frameElement as HTMLIFrameElement | null
+  if (!frame) return
+  if (event.shiftKey) {
+    const isBlock = id !== undefined && id !== store.state.page.root
+    return followBox(inner, store, { x: event.clientX, y: event.clientY }, () => {
+      if (isBlock) store.dispatch({ type: 'toggle', id })
+    })
+  }
+  followPress({
+    store,
+    source: inner,
+    toWindow: (point) => frameToWindow(frame, point),
+    start: { x: event.clientX, y: event.clientY },
+    item: () =>
+      dragged === undefined || dragged === store.state.page.root ? undefined : dragItem(store, dragged),
+    onClick: () => {
+      if (id !== undefined && id === before) startTyping(store, id, target)
+      else store.dispatch({ type: 'select', id: id === store.state.page.root ? undefined : id })
+    },
+  })
+}
+
+function dragItem(store: EditorStore, id: NodeId) {
+  const { page } = store.state
+  return {
+    type: 'node',
+    id,
+    kind: getNode(page, id).kind,
+    title: describeNode(page, id, store.registry),
+  } as const
+}
+
+function nodeIdAt(target: Element): NodeId | undefined {
+  return target.closest<HTMLElement>('[data-node]')?.dataset.node
+}
+
+function isInside(target: Element, id: NodeId): boolean {
+  return target.closest(`[data-node="${id}"]`) !== null
+}
+
+/** Starts typing in the words under the pointer, or in the first that the block has. */
+export function startTyping(store: EditorStore, id: NodeId, target?: Element): void {
+  const node = getNode(store.state.page, id)
+  const kind = getKind(store.registry, node.kind)
+  const under = target?.closest<HTMLElement>('[data-words]')
+  const field =
+    under?.closest<HTMLElement>('[data-node]')?.dataset.node === id
+      ? under?.dataset.words
+      : firstWordsField(kind, node)
+  if (field !== undefined) store.dispatch({ type: 'start-typing', typing: { id, field } })
+}
+
+/** The field that is typed into first: the heading of what has one, else its words. */
+function firstWordsField(kind: ReturnType<typeof getKind>, node: PageNode): string | undefined {
+  const { properties, required } = kind.content
+  const isWords = (key: string) => ['words', 'list'].includes(properties[key]!.control)
+  const line = required.find((key) => properties[key]?.control === 'line')
+  if (line !== undefined && shownLines(kind, node).includes(line)) return line
+  const words = Object.keys(properties).find(isWords)
+  if (words !== undefined) return words
+  return properties.rows ? 'rows.0.0' : undefined
+}
+
+/** Lines that can be typed into on the page; others, such as words for screen readers, are set in the details. */
+function shownLines(kind: ReturnType<typeof getKind>, node: PageNode): readonly string[] {
+  const said = new Set(kind.words(node.content))
+  return Object.entries(node.content).flatMap(([key, value]) =>
+    typeof value === 'string' && (said.has(value) || value === '') ? [key] : [],
+  )
+}
+
+/** Selects the block that an element of the page belongs to, unless it is selected already, with others or alone. */
+export function selectAt(store: EditorStore, target: Element): void {
+  const id = nodeIdAt(target)
+  const { selection, also, page } = store.state
+  if (id === undefined || id === page.root) return
+  const isInSelection = [selection, ...also].some((one) => one !== undefined && isInside(target, one))
+  if (!isInSelection) store.dispatch({ type: 'select', id })
+}

@@ -1,0 +1,105 @@
+import { useEffect, useLayoutEffect, useRef } from 'react'
+import type { Editor } from '@tiptap/core'
+import {
+  getKind,
+  getNode,
+  joinBackEdits,
+  sameJson,
+  startParagraphEdits,
+  type Json,
+  type NodeId,
+  type RichText,
+} from '@gullyline/core'
+import { newId, useNode, useStore, type EditorStore } from '../editor-store.ts'
+import { setActiveEditor } from './active-editor.ts'
+import { readField, topOf, withField } from './field-path.ts'
+import { docOf, readWords, startTextEditor, type Words } from './text-editor.ts'
+
+interface InlineWordsProps {
+  readonly tag: string
+  readonly node: NodeId
+  readonly field: string
+}
+
+/**
+ * The element whose words are being typed. React renders it without children: what is inside belongs to the text
+ * editor for as long as it works here.
+ */
+export function InlineWords({ tag, node: id, field, ...attributes }: InlineWordsProps) {
+  const store = useStore()
+  const element = useRef<HTMLDivElement>(null)
+  const editor = useRef<Editor>(undefined)
+  const content = useNode(id)?.content
+  const value = content && readField(content, field)
+
+  useLayoutEffect(() => {
+    const node = store.state.page.nodes[id]
+    if (!element.current || !node) return
+    const kind = getKind(store.registry, node.kind)
+    const title = kind.title.toLowerCase()
+    const started = startTextEditor({
+      element: element.current,
+      words: wordsOf(kind.content.properties[topOf(field)]?.control, readField(node.content, field)),
+      label: `Words of the ${title}`,
+      onEdgeKey: (key) => crossEdge(store, id, key),
+      onRefused: (told) => store.dispatch({ type: 'tell', words: told, tone: 'refused' }),
+      onChange: (next) => {
+        const now = store.state.page.nodes[id]?.content
+        if (!now || sameJson(next, readField(now, field))) return
+        const top = topOf(field)
+        const whole = withField(now, field, next)[top]!
+        store.do(`Typed in ${title}`, [{ edit: 'set', nodeId: id, at: ['content', top], value: whole }], {
+          joinKey: `${id}/${field}`,
+          origin: 'typing',
+        })
+      },
+    })
+    editor.current = started
+    setActiveEditor(started)
+    return () => {
+      setActiveEditor(undefined)
+      started.destroy()
+      editor.current = undefined
+    }
+  }, [store, id, field])
+
+  // Undo and redo change the words from outside of the text editor, which then has to follow.
+  useEffect(() => {
+    const running = editor.current
+    const node = store.state.page.nodes[id]
+    if (!running || !node) return
+    const { properties } = getKind(store.registry, node.kind).content
+    const words = wordsOf(properties[topOf(field)]?.control, value)
+    if (!sameJson(readWords(running, words.form), value))
+      running.commands.setContent(docOf(words), { emitUpdate: false })
+  }, [value, store, id, field])
+
+  // Any tag a kind renders; one name stands for all of them in the types.
+  const Tag = tag as 'div'
+  return <Tag {...attributes} ref={element} />
+}
+
+/** Enter at the end of a heading starts a paragraph after it; Backspace at the beginning of a text joins it to what is before. */
+function crossEdge(store: EditorStore, id: NodeId, key: 'Enter' | 'Backspace'): boolean {
+  const { page } = store.state
+  if (key === 'Enter') {
+    const started =
+      getNode(page, id).kind === 'heading' && startParagraphEdits(page, id, store.registry, newId)
+    if (!started) return false
+    store.do('Started a paragraph', started.edits, { select: started.textId })
+    store.dispatch({ type: 'start-typing', typing: { id: started.textId, field: 'words' } })
+    return true
+  }
+  const joined = joinBackEdits(page, id)
+  if (!joined) return false
+  store.do('Joined two blocks', joined.edits, { select: joined.intoId })
+  const field = getNode(page, joined.intoId).kind === 'text' ? 'words' : 'text'
+  store.dispatch({ type: 'start-typing', typing: { id: joined.intoId, field } })
+  return true
+}
+
+function wordsOf(control: string | undefined, value: Json | undefined): Words {
+  return control === 'words' || control === 'list'
+    ? { form: control === 'list' ? 'list' : 'rich', value: (value ?? []) as unknown as RichText }
+    : { form: 'plain', value: typeof value === 'string' ? value : '' }
+}

@@ -1,0 +1,139 @@
+import { Plus } from 'lucide-react'
+import { Button } from 'react-aria-components'
+import styled from 'styled-components'
+import { findPlace, type NodeId } from '@gullyline/core'
+import { useEditor } from '../editor-store.ts'
+import { useShelf } from '../shelf/shelf-state.ts'
+import { boxOf, type Box } from './boxes.ts'
+import { boxToWindow, useFrameLayout } from './frame-geometry.ts'
+import { useNodeTitle } from './node-title.ts'
+import { ColumnDividers, useSelectedColumns } from './column-dividers.tsx'
+import { TextBar } from './text-bar.tsx'
+
+const Outline = styled.div`
+  position: absolute;
+  left: var(--x);
+  top: var(--y);
+  width: var(--w);
+  height: var(--h);
+  outline: 2px solid var(--accentBright);
+  outline-offset: -1px;
+  pointer-events: none;
+  &[data-parent] {
+    outline: 1px dashed color-mix(in srgb, var(--accentBright) 65%, transparent);
+  }
+`
+
+const Tag = styled.span`
+  position: absolute;
+  left: -2px;
+  top: -22px;
+  max-width: 260px;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  padding: 2px 8px;
+  border-radius: 3px 3px 0 0;
+  background: #0a6c7c;
+  color: #fff;
+  font-size: 11.5px;
+  font-weight: 600;
+  line-height: 18px;
+  white-space: nowrap;
+  &[data-inside] {
+    top: 0;
+    left: 0;
+    border-radius: 0 0 3px 0;
+  }
+`
+
+const AddHere = styled(Button)`
+  position: absolute;
+  left: calc(var(--x) - 12px);
+  top: calc(var(--y) + var(--h) - 10px);
+  display: grid;
+  place-items: center;
+  width: 24px;
+  height: 24px;
+  padding: 0;
+  border: 2px solid #fff;
+  border-radius: 50%;
+  background: #0a6c7c;
+  color: #fff;
+  box-shadow: 0 2px 6px rgb(0 0 0 / 30%);
+`
+
+const Clip = styled.div`
+  position: absolute;
+  inset: 0;
+  overflow: hidden;
+  pointer-events: none;
+  & > button,
+  & > [role='separator'],
+  & > [role='toolbar'] {
+    pointer-events: auto;
+  }
+`
+
+const place = ({ left, top, width, height }: Box) =>
+  ({ '--x': `${left}px`, '--y': `${top}px`, '--w': `${width}px`, '--h': `${height}px` }) as never
+
+/** What is selected, drawn over the frame: its outline and name, what holds it, and the way to add after it. */
+export function SelectionLayer({ inner, area }: { inner: Document; area: HTMLElement }) {
+  useFrameLayout(inner)
+  // Each edit may move the box, so the layer is rendered with the page.
+  useEditor((state) => state.page)
+  const selection = useEditor((state) => state.selection)
+  const parent = useEditor((state) =>
+    state.selection === undefined ? undefined : findPlace(state.page, state.selection)?.parentId,
+  )
+  const also = useEditor((state) => state.also)
+  const isTyping = useEditor((state) => state.typing !== undefined)
+  const box = useBox(inner, area, selection)
+  const around = useBox(inner, area, parent)
+  const shelf = useShelf()
+  const columns = useSelectedColumns()
+  const toLayer = (one: Box): Box => {
+    const frame = inner.defaultView?.frameElement as HTMLIFrameElement
+    const origin = area.getBoundingClientRect()
+    const inWindow = boxToWindow(frame, one)
+    return { ...inWindow, left: inWindow.left - origin.left, top: inWindow.top - origin.top }
+  }
+  if (selection === undefined || !box) return null
+  return (
+    <Clip>
+      {columns !== undefined && !isTyping && <ColumnDividers id={columns} inner={inner} toLayer={toLayer} />}
+      {around && <Outline data-parent="" style={place(around)} />}
+      {also.map((id) => (
+        <AlsoSelected key={id} id={id} inner={inner} area={area} />
+      ))}
+      <Outline style={place(box)}>{!isTyping && <NameTag id={selection} inside={box.top < 22} />}</Outline>
+      {isTyping ? (
+        <TextBar box={box} />
+      ) : (
+        <AddHere aria-label="Add below" style={place(box)} onPress={() => shelf.openAfter(selection)}>
+          <Plus size={14} strokeWidth={2.5} />
+        </AddHere>
+      )}
+    </Clip>
+  )
+}
+
+function AlsoSelected({ id, inner, area }: { id: NodeId; inner: Document; area: HTMLElement }) {
+  const box = useBox(inner, area, id)
+  return box ? <Outline style={place(box)} /> : null
+}
+
+function NameTag({ id, inside }: { id: NodeId; inside: boolean }) {
+  return <Tag data-inside={inside ? '' : undefined}>{useNodeTitle(id)}</Tag>
+}
+
+/** The box of a node in the coordinates of the canvas area, as it is laid out now. */
+function useBox(inner: Document, area: HTMLElement, id: NodeId | undefined): Box | undefined {
+  const frame = inner.defaultView?.frameElement as HTMLIFrameElement | null
+  // Measured while rendering: this component is rendered whenever the layout may have changed, and for nothing else.
+  const box = id === undefined ? undefined : boxOf(inner, id)
+  const origin = area.getBoundingClientRect()
+  if (!frame || !box) return undefined
+  const inWindow = boxToWindow(frame, box)
+  return { ...inWindow, left: inWindow.left - origin.left, top: inWindow.top - origin.top }
+}

@@ -1,0 +1,159 @@
+import { useState } from 'react'
+import styled from 'styled-components'
+import {
+  columnCountEdits,
+  columnShareEdits,
+  columnShares,
+  getNode,
+  MOST_COLUMNS,
+  sharesWith,
+  type NodeId,
+} from '@gullyline/core'
+import { fieldBox } from '../../ui/controls.tsx'
+import { newId, useEditor, useStore } from '../editor-store.ts'
+import { Group, GroupTitle } from './group.tsx'
+import { SegmentControl } from './field-control.tsx'
+
+const Widths = styled.div`
+  display: grid;
+  grid-template-columns: repeat(3, 1fr);
+  gap: 6px;
+  label {
+    display: grid;
+    gap: 2px;
+    color: var(--quiet);
+    font-size: 12px;
+  }
+  input {
+    ${fieldBox}
+  }
+`
+const Presets = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+  button {
+    display: flex;
+    gap: 2px;
+    width: 62px;
+    height: 22px;
+    padding: 3px;
+    border: 1px solid var(--control);
+    border-radius: 4px;
+    background: var(--paper);
+  }
+  button[aria-pressed='true'] {
+    border-color: var(--accent);
+    box-shadow: 0 0 0 1px var(--accent);
+  }
+  i {
+    flex: var(--share) 1 0;
+    border-radius: 1px;
+    background: var(--lineStrong);
+  }
+`
+
+/** Ready divisions by number of columns, in %. */
+const PRESETS: Readonly<Record<number, readonly (readonly number[])[]>> = {
+  1: [[100]],
+  2: [
+    [50, 50],
+    [67, 33],
+    [33, 67],
+    [75, 25],
+    [25, 75],
+  ],
+  3: [
+    [34, 33, 33],
+    [50, 25, 25],
+    [25, 50, 25],
+    [25, 25, 50],
+  ],
+  4: [[25, 25, 25, 25]],
+  5: [[20, 20, 20, 20, 20]],
+  6: [[17, 17, 17, 17, 16, 16]],
+}
+const COUNTS = Object.fromEntries(
+  Array.from({ length: MOST_COLUMNS }, (_unused, i) => [String(i + 1), String(i + 1)]),
+)
+
+/** How many columns there are and how wide each is: by number, by a ready division, or (on the page) by dragging. */
+export function ColumnsControl({ id }: { id: NodeId }) {
+  const store = useStore()
+  const page = useEditor((state) => state.page)
+  const count = getNode(page, id).slots.columns?.length ?? 0
+  const shares = columnShares(page, id)
+  const setShares = (next: readonly number[]): void =>
+    store.do(`Changed the widths of ${count} columns`, columnShareEdits(page, id, next))
+  return (
+    <Group aria-label="Columns">
+      <GroupTitle>How many</GroupTitle>
+      <SegmentControl
+        label="Number of columns"
+        value={String(count)}
+        options={COUNTS}
+        onChange={(next) =>
+          store.do(
+            next === '1' ? 'Made it one column' : `Made it ${next} columns`,
+            columnCountEdits(page, id, Number(next), store.registry, newId),
+          )
+        }
+      />
+      <GroupTitle>How wide</GroupTitle>
+      <Presets role="group" aria-label="Ready divisions">
+        {(PRESETS[count] ?? []).map((preset) => (
+          <button
+            key={preset.join()}
+            type="button"
+            aria-label={preset.map((share) => `${share} %`).join(', ')}
+            aria-pressed={preset.join() === shares.join()}
+            onClick={() => setShares(preset)}
+          >
+            {preset.map((share, i) => (
+              <i key={i} style={{ '--share': share } as never} />
+            ))}
+          </button>
+        ))}
+      </Presets>
+      <Widths>
+        {shares.map((share, i) => (
+          <ShareBox
+            key={`${i} ${share}`}
+            label={`Column ${i + 1}, %`}
+            share={share}
+            onKeep={(value) => setShares(sharesWith(shares, i, value))}
+          />
+        ))}
+      </Widths>
+    </Group>
+  )
+}
+
+interface ShareBoxProps {
+  readonly label: string
+  readonly share: number
+  readonly onKeep: (value: number) => void
+}
+
+function ShareBox({ label, share, onKeep }: ShareBoxProps) {
+  const [typed, setTyped] = useState(String(share))
+  const keep = (): void => {
+    const value = Number(typed)
+    if (typed.trim() !== '' && Number.isFinite(value) && value !== share) onKeep(value)
+    else setTyped(String(share))
+  }
+  return (
+    <label>
+      {label}
+      <input
+        type="number"
+        min={1}
+        max={100}
+        value={typed}
+        onChange={(event) => setTyped(event.target.value)}
+        onBlur={keep}
+        onKeyDown={(event) => event.key === 'Enter' && keep()}
+      />
+    </label>
+  )
+}

@@ -1,0 +1,223 @@
+import { useState } from 'react'
+import styled from 'styled-components'
+import { STEP_WORDS, type FieldSchema, type Json, type JsonObject, type Link } from '@gullyline/core'
+import { fieldBox } from '../../ui/controls.tsx'
+import { useSiteView } from '../site-view.ts'
+import { LinkField } from './link-field.tsx'
+import { IconField } from './icon-field.tsx'
+import { MediaField } from './media-field.tsx'
+import { TableControl } from './table-control.tsx'
+
+const Line = styled.input`
+  ${fieldBox}
+`
+const Area = styled.textarea`
+  ${fieldBox}
+  height: auto;
+  padding: 5px 9px;
+  resize: vertical;
+`
+const Choice = styled.select`
+  ${fieldBox}
+`
+const Segments = styled.div`
+  display: flex;
+  border: 1px solid var(--control);
+  border-radius: 4px;
+  overflow: hidden;
+  button {
+    flex: 1;
+    height: 26px;
+    padding: 0 4px;
+    border: 0;
+    border-left: 1px solid var(--line);
+    background: var(--paper);
+  }
+  button:first-child {
+    border-left: 0;
+  }
+  button[aria-pressed='true'] {
+    background: var(--accentTint);
+    color: var(--accent);
+    font-weight: 650;
+  }
+  button:focus-visible {
+    outline-offset: -2px;
+  }
+`
+const Words = styled.p`
+  color: var(--quiet);
+  font-size: 12px;
+`
+
+interface FieldControlProps {
+  readonly label: string
+  readonly field: FieldSchema
+  /** The value in force, own or not. */
+  readonly value: Json | undefined
+  /** Takes the value away when undefined. */
+  readonly onChange: (value: Json | undefined) => void
+}
+
+/** The control for one field, by what its schema says it is. */
+export function FieldControl({ label, field, value, onChange }: FieldControlProps) {
+  const { site } = useSiteView()
+  switch (field.control) {
+    case 'line':
+    case 'anchor':
+      return (
+        <LineControl
+          key={choiceOf(value)}
+          label={label}
+          value={typeof value === 'string' ? value : ''}
+          isLong={Number(field.maxLength) > 500}
+          onChange={onChange}
+        />
+      )
+    case 'words':
+    case 'list':
+      return <Words>Typed on the page itself: press Enter on the block.</Words>
+    case 'table':
+      return <TableControl value={value} onChange={onChange} />
+    case 'icon':
+      return <IconField label={label} value={choiceOf(value)} onChange={onChange} />
+    case 'date':
+      return (
+        <Line
+          type="date"
+          aria-label={label}
+          value={choiceOf(value)}
+          onChange={(event) => onChange(event.target.value === '' ? undefined : event.target.value)}
+        />
+      )
+    case 'percent':
+      return (
+        <LineControl
+          key={choiceOf(value)}
+          label={label}
+          value={choiceOf(value)}
+          isLong={false}
+          onChange={(next) => onChange(Number(next))}
+        />
+      )
+    case 'toggle':
+      return (
+        <SegmentControl
+          label={label}
+          value={value === true ? 'yes' : 'no'}
+          options={{ yes: 'Yes', no: 'No' }}
+          onChange={(next) => onChange(next === 'yes')}
+        />
+      )
+    case 'level':
+      return (
+        <SegmentControl
+          label={label}
+          value={choiceOf(value)}
+          options={LEVELS}
+          onChange={(next) => onChange(Number(next))}
+        />
+      )
+    case 'surface': {
+      const options = Object.fromEntries(
+        Object.entries(site.look.surfaces).map(([name, surface]) => [name, surface.title]),
+      )
+      return (
+        <SelectControl
+          label={label}
+          value={typeof value === 'string' ? value : ''}
+          options={{ '': 'As the page', ...options }}
+          onChange={(next) => onChange(next === '' ? undefined : next)}
+        />
+      )
+    }
+    case 'choice':
+    case 'step': {
+      const options = optionsOf(field)
+      const isShort = Object.keys(options).length <= 3 && Object.values(options).join('').length <= 18
+      const Control = isShort ? SegmentControl : SelectControl
+      return <Control label={label} value={choiceOf(value)} options={options} onChange={onChange} />
+    }
+    case 'link':
+      return (
+        <LinkField
+          label={label}
+          value={value as unknown as Link | undefined}
+          onChange={(link) => onChange(link)}
+        />
+      )
+    case 'media':
+      return <MediaField label={label} value={value as JsonObject | undefined} onChange={onChange} hasFocus />
+  }
+}
+
+const LEVELS = Object.fromEntries([1, 2, 3, 4, 5, 6].map((level) => [String(level), String(level)]))
+
+/** The value of a choice as its option is called. */
+export function choiceOf(value: Json | undefined): string {
+  return typeof value === 'string' || typeof value === 'number' || typeof value === 'boolean'
+    ? String(value)
+    : ''
+}
+
+/** The words for the values that a choice or a step can have. */
+export function optionsOf(field: FieldSchema): Readonly<Record<string, string>> {
+  return field.words ?? (field.scale ? STEP_WORDS[field.scale] : { true: 'yes', false: 'no' })
+}
+
+/** Typed words are kept when the field is left or Enter is pressed, so that each letter is not a step to undo. */
+function LineControl({
+  label,
+  value,
+  isLong,
+  onChange,
+}: {
+  label: string
+  value: string
+  isLong: boolean
+  onChange: (value: Json | undefined) => void
+}) {
+  const [typed, setTyped] = useState(value)
+  const keep = (): void => {
+    if (typed !== value) onChange(typed)
+  }
+  const shared = {
+    'aria-label': label,
+    value: typed,
+    onChange: (event: { target: { value: string } }) => setTyped(event.target.value),
+    onBlur: keep,
+  }
+  if (isLong) return <Area rows={3} {...shared} />
+  return <Line {...shared} onKeyDown={(event) => event.key === 'Enter' && keep()} />
+}
+
+interface OptionsProps {
+  readonly label: string
+  readonly value: string
+  readonly options: Readonly<Record<string, string>>
+  readonly onChange: (value: string) => void
+}
+
+export function SegmentControl({ label, value, options, onChange }: OptionsProps) {
+  return (
+    <Segments role="group" aria-label={label}>
+      {Object.entries(options).map(([option, words]) => (
+        <button key={option} type="button" aria-pressed={option === value} onClick={() => onChange(option)}>
+          {words}
+        </button>
+      ))}
+    </Segments>
+  )
+}
+
+function SelectControl({ label, value, options, onChange }: OptionsProps) {
+  return (
+    <Choice aria-label={label} value={value} onChange={(event) => onChange(event.target.value)}>
+      {Object.entries(options).map(([option, words]) => (
+        <option key={option} value={option}>
+          {words}
+        </option>
+      ))}
+    </Choice>
+  )
+}

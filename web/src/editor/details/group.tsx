@@ -1,0 +1,12 @@
+import styled from 'styled-components'
+
+/** Settings that belong together in the details, under their title. */
+export const Group = styled.section`
+  display: grid;
+  gap: 8px;
+`
+export const GroupTitle = styled.h3`
+  color: var(--quiet);
+  font-size: 12px;
+  font-weight: 450;
+`

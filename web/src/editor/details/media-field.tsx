@@ -1,0 +1,121 @@
+import { lazy, Suspense, useState } from 'react'
+import styled from 'styled-components'
+import type { Crop, JsonObject } from '@gullyline/core'
+import { findPictures, PictureGrid, thumbnail } from '../../media/picture-grid.tsx'
+import { UploadArea } from '../../media/upload-area.tsx'
+import { Button, FindBox } from '../../ui/controls.tsx'
+import { Dialog } from '../../ui/dialog.tsx'
+import { useSiteView } from '../site-view.ts'
+
+const Chosen = styled.div`
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  min-width: 0;
+  img {
+    width: 44px;
+    height: 30px;
+    border-radius: 3px;
+    object-fit: cover;
+  }
+`
+
+const Acts = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+`
+
+const CropDialog = lazy(async () => ({ default: (await import('./crop-dialog.tsx')).CropDialog }))
+
+interface MediaFieldProps {
+  readonly label: string
+  readonly value: JsonObject | undefined
+  readonly onChange: (value: JsonObject | undefined) => void
+  /** Whether this use shows a part of the picture that can be chosen. */
+  readonly hasFocus?: boolean
+}
+
+/** A picture of the library, chosen by looking at it. */
+export function MediaField({ label, value, onChange, hasFocus = false }: MediaFieldProps) {
+  const { site } = useSiteView()
+  const [isOpen, setOpen] = useState(false)
+  const [isFocusing, setFocusing] = useState(false)
+  const [search, setSearch] = useState('')
+  const picture = typeof value?.id === 'string' ? site.pictures[value.id] : undefined
+  const pick = (id: string): void => {
+    onChange({ id })
+    setOpen(false)
+  }
+  const focus = value?.focus as { x: number; y: number } | undefined
+  return (
+    <Chosen>
+      {picture && <img src={thumbnail(picture)} alt={picture.alt} />}
+      <Acts>
+        <Button onPress={() => setOpen(true)} aria-label={`${label}: ${picture ? 'change' : 'choose'}`}>
+          {picture ? 'Change' : 'Choose…'}
+        </Button>
+        {picture && hasFocus && (
+          <Button onPress={() => setFocusing(true)} aria-label={`${label}: crop and focus`}>
+            Crop…
+          </Button>
+        )}
+      </Acts>
+      {isOpen && (
+        <Dialog
+          title="Choose a picture"
+          isWide
+          onClose={() => setOpen(false)}
+          acts={
+            <>
+              {picture && (
+                <Button
+                  onPress={() => {
+                    onChange(undefined)
+                    setOpen(false)
+                  }}
+                >
+                  No picture
+                </Button>
+              )}
+              <Button onPress={() => setOpen(false)}>Cancel</Button>
+            </>
+          }
+        >
+          <UploadArea
+            beside={
+              <FindBox
+                label="Find a picture"
+                placeholder="Find by name or words"
+                value={search}
+                onChange={setSearch}
+              />
+            }
+          >
+            <PictureGrid
+              pictures={findPictures(site.pictures, search)}
+              chosenId={picture?.id}
+              onChoose={pick}
+            />
+          </UploadArea>
+        </Dialog>
+      )}
+      {isFocusing && picture && (
+        <Suspense>
+          <CropDialog
+            picture={picture}
+            value={{
+              ...(focus ? { focus } : {}),
+              ...(value?.crop ? { crop: value.crop as unknown as Crop } : {}),
+            }}
+            onKeep={(next) => {
+              onChange({ id: picture.id, ...(next as unknown as JsonObject) })
+              setFocusing(false)
+            }}
+            onClose={() => setFocusing(false)}
+          />
+        </Suspense>
+      )}
+    </Chosen>
+  )
+}

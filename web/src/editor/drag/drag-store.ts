@@ -1,0 +1,43 @@
+import { useSyncExternalStore } from 'react'
+import type { NodeId, Starter } from '@gullyline/core'
+import type { Box, Point } from '../canvas/boxes.ts'
+import type { Landing } from './landing.ts'
+
+/** What is dragged: a block of the page, or something new from the shelf. */
+export type DragItem =
+  | { readonly type: 'node'; readonly id: NodeId; readonly kind: string; readonly title: string }
+  | { readonly type: 'starter'; readonly starter: Starter; readonly kind: string; readonly title: string }
+
+/** A landing with its mark in the coordinates of the editor's window, and the words for a place outside of the page. */
+export interface ShownLanding {
+  readonly landing: Landing | undefined
+  readonly mark: Box | undefined
+  readonly refusal: string | undefined
+}
+
+export interface Drag {
+  readonly item: DragItem
+  /** In the coordinates of the editor's window. */
+  readonly point: Point
+  readonly shown: ShownLanding
+}
+
+let current: Drag | undefined
+const listeners = new Set<() => void>()
+
+/** The drag under way. One at a time: there is one pointer. */
+export const dragStore = {
+  get: (): Drag | undefined => current,
+  set: (drag: Drag | undefined): void => {
+    current = drag
+    for (const listener of listeners) listener()
+  },
+  subscribe: (listener: () => void): (() => void) => {
+    listeners.add(listener)
+    return () => listeners.delete(listener)
+  },
+}
+
+export function useDrag(): Drag | undefined {
+  return useSyncExternalStore(dragStore.subscribe, dragStore.get)
+}

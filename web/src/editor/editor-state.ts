@@ -1,0 +1,190 @@
+/** What is being edited, as one pure reducer. */
+import {
+  ancestry,
+  applyEdits,
+  EMPTY_HISTORY,
+  findNode,
+  findPlace,
+  record,
+  redo,
+  undo,
+  type History,
+  type NodeId,
+  type Page,
+  type Registry,
+  type Transaction,
+} from '@gullyline/core'
+
+/** A field of a node whose words are being typed on the page itself. */
+export interface Typing {
+  readonly id: NodeId
+  readonly field: string
+}
+
+/** What is told to the person about the last act, by eye and by ear. */
+export interface Notice {
+  readonly words: string
+  readonly tone: 'done' | 'refused'
+  /** Counts up, so that the same words twice are told twice. */
+  readonly count: number
+}
+
+export interface EditorState {
+  readonly page: Page
+  readonly history: History
+  /** The selected block that keys and details go by; undefined for the page itself. */
+  readonly selection: NodeId | undefined
+  /** Blocks selected with it: siblings of it, in no certain order. */
+  readonly also: readonly NodeId[]
+  readonly typing: Typing | undefined
+  /** The version that edits were made from, and the step of the history that was last when it was saved. */
+  readonly saved: { readonly version: number; readonly step: History['done'][number] | undefined }
+  readonly notice: Notice
+}
+
+export type EditorAction =
+  | {
+      readonly type: 'do'
+      readonly transaction: Transaction
+      readonly select?: NodeId | undefined
+      readonly also?: readonly NodeId[]
+    }
+  | { readonly type: 'undo' }
+  | { readonly type: 'redo' }
+  | { readonly type: 'select'; readonly id: NodeId | undefined; readonly also?: readonly NodeId[] }
+  /** Adds a block to the selection, or takes it out again. Only siblings are selected together. */
+  | { readonly type: 'toggle'; readonly id: NodeId }
+  | { readonly type: 'start-typing'; readonly typing: Typing }
+  | { readonly type: 'stop-typing' }
+  | { readonly type: 'saved'; readonly version: number; readonly step: History['done'][number] | undefined }
+  | { readonly type: 'rebased'; readonly version: number; readonly saved: boolean }
+  | { readonly type: 'tell'; readonly words: string; readonly tone: Notice['tone'] }
+
+export function openEditor(page: Page, version: number): EditorState {
+  return {
+    page,
+    history: EMPTY_HISTORY,
+    selection: undefined,
+    also: NONE,
+    typing: undefined,
+    saved: { version, step: undefined },
+    notice: { words: '', tone: 'done', count: 0 },
+  }
+}
+
+/** The state after an action. A transaction that does not fit changes nothing but the notice, which says why. */
+export function reduceEditor(state: EditorState, action: EditorAction, registry: Registry): EditorState {
+  switch (action.type) {
+    case 'do':
+      return doTransaction(state, action, registry)
+    case 'undo':
+    case 'redo':
+      return stepHistory(state, action.type, registry)
+    case 'select':
+      return state.selection === action.id && !state.typing && !action.also && state.also.length === 0
+        ? state
+        : { ...state, selection: action.id, also: action.also ?? NONE, typing: undefined }
+    case 'toggle':
+      return toggleSelected(state, action.id)
+    case 'start-typing':
+      return { ...state, selection: action.typing.id, also: NONE, typing: action.typing }
+    case 'stop-typing':
+      return state.typing ? { ...state, typing: undefined } : state
+    case 'saved':
+      return { ...state, saved: { version: action.version, step: action.step } }
+    case 'rebased':
+      return {
+        ...state,
+        saved: { version: action.version, step: action.saved ? state.history.done.at(-1) : state.saved.step },
+      }
+    case 'tell':
+      return tell(state, action.words, action.tone)
+  }
+}
+
+function doTransaction(
+  state: EditorState,
+  { transaction, select, also }: Extract<EditorAction, { type: 'do' }>,
+  registry: Registry,
+): EditorState {
+  const result = applyEdits(state.page, transaction.edits, registry)
+  if (!result.ok) return tell(state, result.message, 'refused')
+  const next: EditorState = {
+    ...state,
+    page: result.page,
+    history: record(state.history, transaction, result.inverse),
+    selection: select ?? state.selection,
+    also: also ?? (select === undefined ? state.also : NONE),
+  }
+  const typed = transaction.joinKey !== undefined
+  return dropWhatIsGone(typed ? next : tell(next, transaction.label, 'done'), state.page)
+}
+
+function stepHistory(state: EditorState, direction: 'undo' | 'redo', registry: Registry): EditorState {
+  const result = (direction === 'undo' ? undo : redo)(state.history, state.page, registry)
+  if (!result) return tell(state, direction === 'undo' ? 'Nothing to undo' : 'Nothing to redo', 'refused')
+  const verb = direction === 'undo' ? 'Undone' : 'Done again'
+  const next = { ...state, page: result.page, history: result.history }
+  return dropWhatIsGone(tell(next, `${verb}: ${result.step.transaction.label}`, 'done'), state.page)
+}
+
+function toggleSelected(state: EditorState, id: NodeId): EditorState {
+  const { selection, also, page } = state
+  if (selection === undefined) return { ...state, selection: id, typing: undefined }
+  if (id === selection) {
+    const [next, ...rest] = also
+    return next === undefined ? state : { ...state, selection: next, also: rest }
+  }
+  if (also.includes(id)) return { ...state, also: also.filter((one) => one !== id) }
+  if (!areSiblings(page, selection, id))
+    return tell(state, 'Only blocks that stand beside each other can be selected together', 'refused')
+  return { ...state, selection: id, also: [...also, selection], typing: undefined }
+}
+
+function areSiblings(page: Page, a: NodeId, b: NodeId): boolean {
+  const [placeA, placeB] = [findPlace(page, a), findPlace(page, b)]
+  return placeA?.parentId === placeB?.parentId && placeA?.slot === placeB?.slot
+}
+
+/** All selected blocks in the order they stand in. */
+export function selectedIds({ selection, also, page }: EditorState): readonly NodeId[] {
+  if (selection === undefined) return NONE
+  if (also.length === 0) return [selection]
+  const place = findPlace(page, selection)
+  const siblings = place ? (findNode(page, place.parentId)?.slots[place.slot] ?? NONE) : NONE
+  return siblings.filter((id) => id === selection || also.includes(id))
+}
+
+const NONE: readonly NodeId[] = []
+
+/** Instead of a selected block that is no longer on the page, what held it is selected; and one that stands elsewhere is not selected with the others. */
+function dropWhatIsGone(state: EditorState, before: Page): EditorState {
+  const has = (id: NodeId | undefined) => id !== undefined && findNode(state.page, id) !== undefined
+  const holders = state.selection === undefined ? NONE : ancestry(before, state.selection)
+  const selection = has(state.selection)
+    ? state.selection
+    : holders.find((id) => id !== state.page.root && has(id))
+  const also =
+    selection === undefined || state.also.length === 0
+      ? NONE
+      : state.also.filter((id) => has(id) && areSiblings(state.page, selection, id))
+  return {
+    ...state,
+    selection,
+    also,
+    typing: has(state.typing?.id) ? state.typing : undefined,
+  }
+}
+
+function tell(state: EditorState, words: string, tone: Notice['tone']): EditorState {
+  return { ...state, notice: { words, tone, count: state.notice.count + 1 } }
+}
+
+/** How many steps lie between the page and what was saved: 0 means that everything is saved. */
+export function unsavedCount({ history, saved }: EditorState): number {
+  if (history.done.at(-1) === saved.step) return 0
+  const at = saved.step ? history.done.indexOf(saved.step) : -1
+  if (at >= 0 || saved.step === undefined) return Math.max(1, history.done.length - 1 - at)
+  // What was saved has been undone since, or typing went on in the same step.
+  return Math.max(1, history.undone.length - history.undone.indexOf(saved.step))
+}

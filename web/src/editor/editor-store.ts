@@ -1,0 +1,150 @@
+import { createContext, useCallback, useContext, useSyncExternalStore } from 'react'
+import {
+  changedIds,
+  findNode,
+  heldRefusal,
+  ID_BYTES,
+  idFrom,
+  type Edit,
+  type NodeId,
+  type PageNode,
+  type Registry,
+} from '@gullyline/core'
+import { editsOf, type Journal } from './journal.ts'
+import { reduceEditor, type EditorAction, type EditorState } from './editor-state.ts'
+
+interface StoreOptions {
+  readonly mayChange?: boolean
+  readonly onKept?: () => void
+}
+
+const CHANGES: ReadonlySet<EditorAction['type']> = new Set(['do', 'undo', 'redo', 'start-typing'])
+const NOT_ALLOWED: EditorAction = {
+  type: 'tell',
+  words: 'Reviewers look at pages and publish them; changing them is for editors',
+  tone: 'refused',
+}
+
+/** Holds the editor's state outside React, so that a component is rendered only when what it reads has changed. */
+export class EditorStore {
+  readonly registry: Registry
+  readonly journal: Journal
+  /** False for those who look and publish. */
+  readonly mayChange: boolean
+  #state: EditorState
+  readonly #listeners = new Set<() => void>()
+  readonly #nodeListeners = new Map<NodeId, Set<() => void>>()
+
+  readonly #onKept: () => void
+
+  /** `onKept` is called for every act that went into the journal. */
+  constructor(state: EditorState, registry: Registry, journal: Journal, more: StoreOptions = {}) {
+    this.#state = state
+    this.registry = registry
+    this.journal = journal
+    this.mayChange = more.mayChange ?? true
+    this.#onKept = more.onKept ?? (() => undefined)
+  }
+
+  get state(): EditorState {
+    return this.#state
+  }
+
+  dispatch = (action: EditorAction): void => {
+    const before = this.#state
+    const allowed = this.mayChange || !CHANGES.has(action.type) ? action : NOT_ALLOWED
+    const next = reduceEditor(before, allowed, this.registry)
+    if (next === before) return
+    this.#state = next
+    if (next.page !== before.page) this.#keep(before, action)
+    for (const listener of this.#listeners) listener()
+    this.#tellNodes(before, next)
+  }
+
+  subscribe = (listener: () => void): (() => void) => {
+    this.#listeners.add(listener)
+    return () => this.#listeners.delete(listener)
+  }
+
+  /** Calls `listener` when this node changed, or when typing in it began or ended: a letter concerns one node of a thousand. */
+  subscribeNode = (id: NodeId, listener: () => void): (() => void) => {
+    const listeners = this.#nodeListeners.get(id) ?? new Set()
+    this.#nodeListeners.set(id, listeners)
+    listeners.add(listener)
+    return () => {
+      listeners.delete(listener)
+      if (listeners.size === 0) this.#nodeListeners.delete(id)
+    }
+  }
+
+  #tellNodes(before: EditorState, next: EditorState): void {
+    const ids = new Set(before.page === next.page ? [] : changedIds(before.page.nodes, next.page.nodes))
+    if (before.typing !== next.typing)
+      for (const typing of [before.typing, next.typing]) if (typing) ids.add(typing.id)
+    for (const id of ids) for (const listener of this.#nodeListeners.get(id) ?? []) listener()
+  }
+
+  /** Every change of the page goes into the journal in the same turn. */
+  #keep(before: EditorState, action: EditorAction): void {
+    const edits = editsOf(before, action)
+    if (!edits) return
+    if (this.journal.keep(before.saved.version, Date.now(), edits)) return this.#onKept()
+    const words = 'This browser has no room to keep your edits: save soon'
+    this.#state = reduceEditor(this.#state, { type: 'tell', words, tone: 'refused' }, this.registry)
+  }
+
+  /** Does edits as one step. `select` is selected afterwards; edits with the same `joinKey` in a row are undone together. */
+  do(
+    label: string,
+    edits: readonly Edit[],
+    more: { select?: NodeId; also?: readonly NodeId[]; joinKey?: string; origin?: string } = {},
+  ): void {
+    const { select, also, joinKey, origin = 'editor' } = more
+    const held =
+      origin === 'merge' ? undefined : edits.map((edit) => heldRefusal(this.#state.page, edit, this.registry))
+    const refusal = held?.find((words) => words !== undefined)
+    if (refusal !== undefined) return this.dispatch({ type: 'tell', words: refusal, tone: 'refused' })
+    this.dispatch({
+      type: 'do',
+      transaction: { label, origin, at: Date.now(), edits, ...(joinKey === undefined ? {} : { joinKey }) },
+      ...(select === undefined ? {} : { select }),
+      ...(also === undefined ? {} : { also }),
+    })
+  }
+}
+
+/** A new random node id. */
+export function newId(): NodeId {
+  return idFrom(crypto.getRandomValues(new Uint8Array(ID_BYTES)))
+}
+
+const StoreContext = createContext<EditorStore | undefined>(undefined)
+export const EditorProvider = StoreContext.Provider
+
+export function useStore(): EditorStore {
+  const store = useContext(StoreContext)
+  if (!store) throw new Error('useStore is used outside of the editor')
+  return store
+}
+
+/** A part of the editor's state. `select` must give the same value for the same state: no new objects. */
+export function useEditor<T>(select: (state: EditorState) => T): T {
+  const store = useStore()
+  return useSyncExternalStore(store.subscribe, () => select(store.state))
+}
+
+/** A node as it is now, or undefined when it is no longer on the page. */
+export function useNode(id: NodeId): PageNode | undefined {
+  return useNodeState(id, (state) => findNode(state.page, id))
+}
+
+/** The field of a node that is being typed in, or undefined. */
+export function useTypingField(id: NodeId): string | undefined {
+  return useNodeState(id, ({ typing }) => (typing?.id === id ? typing.field : undefined))
+}
+
+function useNodeState<T>(id: NodeId, select: (state: EditorState) => T): T {
+  const store = useStore()
+  const subscribe = useCallback((listener: () => void) => store.subscribeNode(id, listener), [store, id])
+  return useSyncExternalStore(subscribe, () => select(store.state))
+}

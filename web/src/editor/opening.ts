@@ -1,0 +1,102 @@
+/** What happens before a page can be worked on: edits that were kept and not saved are looked for, here and on the server. */
+import { useEffect, useState } from 'react'
+import {
+  defaultRegistry,
+  type JournalEntry,
+  type KeptJournal,
+  type Page,
+  type PageDocument,
+  type Person,
+} from '@gullyline/core'
+import { request } from '../api/client.ts'
+import { openEditor, type EditorState } from './editor-state.ts'
+import { goOnFrom, Journal, journalsInBrowser, keptFrom, type Kept } from './journal.ts'
+import { claimTab, openTabs } from './tab.ts'
+
+/** A journal that nobody works on: of this tab before it was loaded again, of a tab that died, or of another browser. */
+export interface FoundJournal {
+  readonly tab: string
+  readonly entries: readonly JournalEntry[]
+  readonly kept: Kept
+}
+
+export type Opening =
+  | { readonly type: 'looking' }
+  | {
+      readonly type: 'ask'
+      readonly found: FoundJournal
+      readonly goOn: () => void
+      readonly drop: () => void
+    }
+  | { readonly type: 'open'; readonly start: EditorState; readonly journal: Journal }
+
+/** Opens a page as it was saved, after asking what is to become of edits that were not. */
+export function useOpening({ summary, document }: PageDocument, me: Person): Opening {
+  const [found, setFound] = useState<readonly FoundJournal[]>()
+  const [tab, setTab] = useState<string>()
+  const [start, setStart] = useState<EditorState>()
+  const { id, version } = summary
+  useEffect(() => {
+    let isHere = true
+    void (async () => {
+      const own = await claimTab()
+      const journals = me.role === 'reviewer' ? [] : await findJournals(me.id, id, own)
+      if (!isHere) return
+      setTab(own)
+      setFound(journals)
+    })()
+    return () => {
+      isHere = false
+    }
+  }, [id, me])
+  if (!found || tab === undefined) return { type: 'looking' }
+  const owner = { personId: me.id, pageId: id, tab }
+  const [first] = found
+  if (start) return { type: 'open', start, journal: new Journal(localStorage, owner) }
+  if (!first)
+    return { type: 'open', start: openEditor(document, version), journal: new Journal(localStorage, owner) }
+  return {
+    type: 'ask',
+    found: first,
+    drop: () => {
+      dropFound(first, owner)
+      setFound(found.slice(1))
+    },
+    goOn: () => {
+      void (async () => {
+        const { base } = first.kept
+        const page = base === version ? document : await request<Page>(`/api/pages/${id}/versions/${base}`)
+        if (first.tab !== tab) {
+          const journal = new Journal(localStorage, owner)
+          for (const entry of first.entries) journal.keep(entry.base, entry.at, entry.edits)
+          dropFound(first, owner)
+        }
+        setStart(goOnFrom(page, first.kept, defaultRegistry))
+      })()
+    },
+  }
+}
+
+/** Journals nobody works on, the newest first. Without the server, those of this browser. */
+async function findJournals(personId: string, pageId: string, own: string): Promise<FoundJournal[]> {
+  const isOpen = await openTabs()
+  const here = journalsInBrowser(localStorage, personId, pageId)
+  const onServer = await request<KeptJournal[]>(`/api/pages/${pageId}/journal`).catch(() => [])
+  const elsewhere = onServer.filter(
+    ({ tab, isOpen: isInUse }) => !isInUse && !here.some((one) => one.tab === tab),
+  )
+  return [...here, ...elsewhere]
+    .filter(({ tab }) => tab === own || !isOpen(tab))
+    .flatMap(({ tab, entries }): FoundJournal[] => {
+      const kept = keptFrom(entries)
+      return kept ? [{ tab, entries, kept }] : []
+    })
+    .sort((a, b) => b.kept.at - a.kept.at)
+}
+
+function dropFound({ tab }: FoundJournal, owner: { personId: string; pageId: string }): void {
+  const journal = new Journal(localStorage, { ...owner, tab })
+  journal.dropUntil(journal.mark(), 0)
+  // When the server can't be told now, it offers them again, and they can be dropped then.
+  request(`/api/pages/${owner.pageId}/journal/${tab}`, { method: 'DELETE' }).catch(() => undefined)
+}

@@ -1,0 +1,29 @@
+import { useMemo } from 'react'
+import { runChecks, themedLook, type CheckedSite, type Finding } from '@gullyline/core'
+import { useEditor, useStore } from '../editor-store.ts'
+import { useLater } from '../../ui/use-later.ts'
+import { useSiteView } from '../site-view.ts'
+
+/** The checks wait until somebody has stopped typing for this long: nobody reads problems between two letters. */
+const PAUSE_MS = 250
+
+/** What the checks find on the page as it is, a moment after it was changed. */
+export function useFindings(): readonly Finding[] {
+  const { registry } = useStore()
+  const { site, pages, summary } = useSiteView()
+  const page = useLater(
+    useEditor((state) => state.page),
+    PAUSE_MS,
+  )
+  return useMemo(() => {
+    const checked: CheckedSite = {
+      title: summary.title,
+      description: summary.description,
+      look: themedLook(site.look, summary.more.theme),
+      // Places on other pages are not known here; publishing knows them.
+      pages: Object.fromEntries(pages.map((one) => [one.id, undefined])),
+      pictures: site.pictures,
+    }
+    return runChecks(page, checked, registry)
+  }, [page, site, pages, summary, registry])
+}

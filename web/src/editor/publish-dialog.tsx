@@ -1,0 +1,121 @@
+import { useState } from 'react'
+import styled from 'styled-components'
+import type { PageSummary, PublishResult } from '@gullyline/core'
+import { Button, MainButton } from '../ui/controls.tsx'
+import { Dialog } from '../ui/dialog.tsx'
+import { unsavedCount } from './editor-state.ts'
+import { useEditor, useStore } from './editor-store.ts'
+import { useShownFindings } from './problems/findings-context.tsx'
+import type { Saving } from './use-save.ts'
+
+const Errors = styled.ul`
+  display: grid;
+  gap: 2px;
+  margin: 0;
+  padding: 0;
+  list-style: none;
+  button {
+    width: 100%;
+    padding: 6px 8px;
+    border: 0;
+    border-radius: 4px;
+    background: none;
+    color: var(--clay);
+    text-align: left;
+    text-decoration: underline;
+    text-underline-offset: 3px;
+  }
+  button:hover {
+    background: var(--panel);
+  }
+`
+const MOST_ERRORS = 12
+
+interface PublishDialogProps {
+  readonly summary: PageSummary
+  readonly saving: Saving
+  readonly onClose: () => void
+}
+
+/** Says what will go live, makes it so, and then leads to it. */
+export function PublishDialog({ summary, saving, onClose }: PublishDialogProps) {
+  const store = useStore()
+  const unsaved = useEditor(unsavedCount)
+  const errors = useShownFindings().filter(({ severity }) => severity === 'error')
+  const [result, setResult] = useState<PublishResult>()
+  const [isBusy, setBusy] = useState(false)
+  const publish = async (saveFirst: boolean): Promise<void> => {
+    setBusy(true)
+    const ready = !saveFirst || (await saving.save())
+    const published = ready ? await saving.publish() : undefined
+    setBusy(false)
+    if (published) setResult(published)
+    else onClose()
+  }
+  if (result) {
+    return (
+      <Dialog title="Published" onClose={onClose} acts={<Button onPress={onClose}>Go on editing</Button>}>
+        <p>
+          Visitors see it now at{' '}
+          <a href={result.url} target="_blank" rel="noreferrer">
+            {result.url}
+          </a>
+        </p>
+      </Dialog>
+    )
+  }
+  if (errors.length > 0) {
+    return (
+      <Dialog
+        title={errors.length === 1 ? 'One thing to mend first' : `${errors.length} things to mend first`}
+        onClose={onClose}
+        acts={<Button onPress={onClose}>Go on editing</Button>}
+      >
+        <p>A page with errors can be saved, and can’t go live. Visitors go on seeing what they see now.</p>
+        <Errors>
+          {errors.slice(0, MOST_ERRORS).map(({ message, nodeId }, i) => (
+            <li key={i}>
+              <button
+                type="button"
+                onClick={() => {
+                  store.dispatch({
+                    type: 'select',
+                    id: nodeId === store.state.page.root ? undefined : nodeId,
+                  })
+                  onClose()
+                }}
+              >
+                {message}
+              </button>
+            </li>
+          ))}
+        </Errors>
+      </Dialog>
+    )
+  }
+  return (
+    <Dialog
+      title={`Publish “${summary.title}”?`}
+      onClose={onClose}
+      acts={
+        <>
+          <Button onPress={onClose}>Cancel</Button>
+          {unsaved > 0 && (
+            <Button isDisabled={isBusy} onPress={() => void publish(false)}>
+              Publish what was saved
+            </Button>
+          )}
+          <MainButton isDisabled={isBusy} onPress={() => void publish(unsaved > 0)}>
+            {unsaved > 0 ? 'Save and publish' : 'Publish'}
+          </MainButton>
+        </>
+      }
+    >
+      <p>
+        Visitors will see {unsaved > 0 ? 'the page as it is on the screen' : `version ${summary.version}`} at{' '}
+        {summary.path}. Other pages stay as they are.
+      </p>
+      {unsaved > 0 && <p>{unsaved === 1 ? 'One edit is' : `${unsaved} edits are`} not saved yet.</p>}
+    </Dialog>
+  )
+}

@@ -1,0 +1,44 @@
+import { useMemo } from 'react'
+import { newNode, getKind, type Page, type Starter } from '@gullyline/core'
+import { newId, useStore } from '../editor-store.ts'
+import { useSiteView } from '../site-view.ts'
+import { LivePicture } from './live-picture.tsx'
+
+const SIZE = { width: 186, height: 112 }
+/** Width in px of the screen that the picture shows: blocks are looked at closer than whole sections. */
+const SCREEN = { section: 760, block: 420 } as const
+
+/** A live picture of what would be placed. */
+export function StarterPicture({ starter }: { starter: Starter }) {
+  const { registry } = useStore()
+  const { renderer } = useSiteView()
+  const isSection = getKind(registry, starter.kind).group === 'section'
+  const page = useMemo(() => pageAround(starter, registry, isSection), [starter, registry, isSection])
+  return (
+    <LivePicture
+      page={page}
+      context={renderer.context}
+      title={starter.title}
+      screen={isSection ? SCREEN.section : SCREEN.block}
+      size={SIZE}
+      css={isSection ? '' : '.section{padding:24px 0!important}'}
+    />
+  )
+}
+
+function pageAround(starter: Starter, registry: Parameters<typeof getKind>[0], isSection: boolean): Page {
+  const built = starter.build(newId)
+  const [root, around] = [newId(), newId()]
+  const sections = isSection ? [built.rootId] : [around]
+  return {
+    format: 2,
+    root,
+    nodes: {
+      ...built.nodes,
+      [root]: newNode(getKind(registry, 'page'), { slots: { sections } }),
+      ...(isSection
+        ? {}
+        : { [around]: newNode(getKind(registry, 'section'), { slots: { blocks: [built.rootId] } }) }),
+    },
+  }
+}

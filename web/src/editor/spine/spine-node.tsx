@@ -1,0 +1,359 @@
+import { Lock } from 'lucide-react'
+import { useEffect, useRef, useState } from 'react'
+import styled from 'styled-components'
+import {
+  ancestry,
+  childIds,
+  describeNode,
+  findNode,
+  getKind,
+  getNode,
+  nodeLabel,
+  isWithin,
+  subtreeIds,
+  type Finding,
+  type NodeId,
+  type PageNode,
+} from '@gullyline/core'
+import { followPress } from '../drag/drag-session.ts'
+import { useEditor, useNode, useStore } from '../editor-store.ts'
+import { TYPING_PAUSE_MS, useLater } from '../../ui/use-later.ts'
+import { KindIcon } from '../kind-icon.ts'
+import { useShownFindings } from '../problems/findings-context.tsx'
+import { TroubleMark } from '../problems/trouble-mark.tsx'
+
+const Section = styled.li`
+  display: flex;
+  flex: var(--grow) 0 auto;
+  flex-direction: column;
+  min-height: 40px;
+  max-height: max(160px, 40vh);
+  border: 1px solid var(--line);
+  border-radius: 5px;
+  position: relative;
+  background: var(--paper);
+  &::before {
+    content: '';
+    position: absolute;
+    inset: 6px auto 6px 5px;
+    width: 2px;
+    background: var(--lineStrong);
+  }
+  &[data-open] {
+    max-height: none;
+    border-color: var(--accentBright);
+    box-shadow: 0 0 0 1px var(--accentBright);
+  }
+  &[data-open]::before {
+    background: var(--accent);
+  }
+  &[data-open] > [role='group'] {
+    margin-bottom: 8px;
+  }
+`
+const Row = styled.div`
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  min-height: 24px;
+  padding: 1px 8px 1px calc(14px + (var(--level) - 2) * 12px);
+  border-radius: 3px;
+  cursor: default;
+  touch-action: none;
+  user-select: none;
+  span {
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
+  & > svg:first-child {
+    flex: none;
+    color: var(--quiet);
+  }
+  & > svg:last-child:not(:first-child) {
+    margin-left: auto;
+  }
+  &:hover {
+    background: var(--panel);
+  }
+  &[data-selected] {
+    background: var(--accentTint);
+    color: var(--accent);
+    font-weight: 650;
+  }
+  &[data-hidden] {
+    opacity: 0.65;
+    text-decoration: line-through;
+  }
+  &[data-level='1'] {
+    flex: 1;
+    align-items: flex-start;
+    padding: 6px 8px 6px 14px;
+    color: var(--strong);
+    font-weight: 550;
+  }
+  [data-open] > &[data-level='1'] {
+    flex: none;
+  }
+`
+const Group = styled.ul`
+  margin: 0;
+  padding: 0;
+  list-style: none;
+  [data-open] > & {
+    margin: 0 6px 0 10px;
+  }
+`
+const Fold = styled.i`
+  flex: none;
+  width: 0;
+  height: 0;
+  margin-left: -11px;
+  border: 4px solid transparent;
+  border-left-color: var(--control);
+  border-right: 0;
+  &[data-open] {
+    rotate: 90deg;
+  }
+`
+/** Steps, for what differs from size to size. */
+const DiffersMark = styled.i`
+  flex: none;
+  width: 9px;
+  height: 8px;
+  margin-left: auto;
+  background:
+    linear-gradient(var(--quiet) 0 0) 0 100% / 2px 3px,
+    linear-gradient(var(--quiet) 0 0) 3.5px 100% / 2px 5.5px,
+    linear-gradient(var(--quiet) 0 0) 100% 100% / 2px 8px;
+  background-repeat: no-repeat;
+`
+const NameBox = styled.input`
+  width: 100%;
+  height: 22px;
+  padding: 0 4px;
+  border: 1px solid var(--accentBright);
+  border-radius: 3px;
+  background: var(--paper);
+`
+
+interface SpineNodeProps {
+  readonly id: NodeId
+  readonly level: number
+  /** The section that is worked on. */
+  readonly openId: NodeId | undefined
+  readonly height: number
+}
+
+/** A block in the spine, with what is inside it when its section is open. */
+export function SpineNode({ id, level, openId, height }: SpineNodeProps) {
+  const node = useNode(id)
+  const [isFolded, setFolded] = useState(false)
+  if (!node) return null
+  const children = childIds(node)
+  const isOpen = level > 1 ? !isFolded : id === openId
+  const inside = isOpen && children.length > 0 && (
+    <Group role="group">
+      {children.map((child) => (
+        <SpineNode key={child} id={child} level={level + 1} openId={openId} height={0} />
+      ))}
+    </Group>
+  )
+  const Item = level === 1 ? Section : 'li'
+  const grow =
+    level === 1
+      ? {
+          style: { '--grow': Math.max(1, Math.round(height)) } as never,
+          'data-open': isOpen ? '' : undefined,
+        }
+      : {}
+  return (
+    <Item role="none" {...grow}>
+      <SpineRow
+        id={id}
+        node={node}
+        level={level}
+        isOpen={children.length > 0 ? isOpen : undefined}
+        {...(level > 1 && children.length > 0 ? { onFold: () => setFolded(!isFolded) } : {})}
+      />
+      {inside}
+    </Item>
+  )
+}
+
+/** Every block whose name, words or kind has what was typed, in reading order. */
+export function SpineFound({ search }: { search: string }) {
+  const { registry } = useStore()
+  const page = useEditor((state) => state.page)
+  const wanted = search.trim().toLowerCase()
+  const found = subtreeIds(page, page.root).filter((id) => {
+    const node = page.nodes[id]!
+    const kind = getKind(registry, node.kind)
+    const text = `${node.name ?? ''} ${kind.title} ${kind.words(node.content).join(' ')}`.toLowerCase()
+    return id !== page.root && text.includes(wanted)
+  })
+  if (found.length === 0) return <li role="none">No block here is called “{search.trim()}”.</li>
+  return found.slice(0, MOST_FOUND).map((id) => (
+    <li key={id} role="none">
+      <SpineRow id={id} node={page.nodes[id]!} level={2} isOpen={undefined} />
+    </li>
+  ))
+}
+
+const MOST_FOUND = 100
+
+interface SpineRowProps {
+  readonly id: NodeId
+  readonly node: PageNode
+  readonly level: number
+  readonly isOpen: boolean | undefined
+  /** Folds what is inside away, or out again; absent where nothing can be folded. */
+  readonly onFold?: () => void
+}
+
+function SpineRow({ id, node, level, isOpen, onFold }: SpineRowProps) {
+  const store = useStore()
+  const row = useRef<HTMLDivElement>(null)
+  const [isNaming, setNaming] = useState(false)
+  const isLead = useEditor((state) => state.selection === id)
+  const isSelected = useEditor((state) => state.selection === id || state.also.includes(id))
+  const isFirst = useEditor(
+    (state) => state.selection === undefined && childIds(getNode(state.page, state.page.root))[0] === id,
+  )
+  const label = useLabel(id)
+  const kind = getKind(store.registry, node.kind).title
+  const problem = useShownProblem(id, level === 1)
+
+  useEffect(() => {
+    if (!isLead) return
+    row.current?.scrollIntoView({ block: 'nearest' })
+    // Keys that move the selection from within the tree take the focus along.
+    const tree = row.current?.closest('[role="tree"]')
+    if (tree?.contains(document.activeElement)) row.current?.focus()
+  }, [isLead])
+
+  return (
+    <Row
+      ref={row}
+      role="treeitem"
+      aria-level={level}
+      aria-selected={isSelected}
+      aria-expanded={isOpen}
+      aria-label={label === kind ? label : `${kind}: ${label}`}
+      tabIndex={isLead || isFirst ? 0 : -1}
+      data-spine-row={id}
+      data-level={level}
+      data-selected={isSelected ? '' : undefined}
+      data-hidden={Object.values(node.sizes).some((values) => values.shown === false) ? '' : undefined}
+      style={{ '--level': level }}
+      onFocus={() => !isSelected && store.dispatch({ type: 'select', id })}
+      onDoubleClick={() => setNaming(true)}
+      onKeyDown={(event) => {
+        if (event.key === 'F2') setNaming(true)
+        // As trees go: right unfolds and left folds, before either walks on.
+        const folds = onFold && (isOpen ? event.key === 'ArrowLeft' : event.key === 'ArrowRight')
+        if (!folds || event.altKey || event.ctrlKey || event.metaKey) return
+        event.preventDefault()
+        event.stopPropagation()
+        onFold()
+      }}
+      onPointerDown={(event) => {
+        if (event.button !== 0 || isNaming) return
+        if (event.shiftKey || event.ctrlKey || event.metaKey) {
+          // The press would focus the row, and so select it alone.
+          event.preventDefault()
+          store.dispatch({ type: 'toggle', id })
+          return
+        }
+        if (isSelected && !isLead) store.dispatch({ type: 'select', id })
+        event.currentTarget.setPointerCapture(event.pointerId)
+        followPress({
+          store,
+          source: document,
+          toWindow: (point) => point,
+          start: { x: event.clientX, y: event.clientY },
+          item: () => ({
+            type: 'node',
+            id,
+            kind: node.kind,
+            title: describeNode(store.state.page, id, store.registry),
+          }),
+        })
+      }}
+    >
+      {onFold && (
+        <Fold
+          aria-hidden="true"
+          data-open={isOpen ? '' : undefined}
+          onPointerDown={(event) => event.stopPropagation()}
+          onClick={onFold}
+        />
+      )}
+      {level > 1 && <KindIcon kind={node.kind} size={14} />}
+      {isNaming ? (
+        <NameField id={id} initial={node.name ?? label} onDone={() => setNaming(false)} />
+      ) : (
+        <span>{label}</span>
+      )}
+      {level > 1 && Object.keys(node.sizes).length > 1 && (
+        <DiffersMark title="Arranged differently at a narrower size" />
+      )}
+      {node.held && (
+        <Lock
+          size={12}
+          strokeWidth={2}
+          aria-label={node.held === 'all' ? 'Held' : 'Held but for its words'}
+        />
+      )}
+      {problem && <TroubleMark severity={problem.severity} title={problem.message} />}
+    </Row>
+  )
+}
+
+/** What the row says. While words are typed on the page it follows once they pause, so that a letter paints the page alone. */
+function useLabel(id: NodeId): string {
+  const { registry } = useStore()
+  const now = useEditor((state) => (findNode(state.page, id) ? nodeLabel(state.page, id, registry) : ''))
+  const isTyping = useEditor((state) => state.typing !== undefined)
+  const later = useLater(now, TYPING_PAUSE_MS)
+  return isTyping ? later : now
+}
+
+/** The worst problem of a block; a section whose blocks are not shown stands for all of them. */
+function useShownProblem(id: NodeId, isSection: boolean): Finding | undefined {
+  const findings = useShownFindings()
+  return useEditor(({ page, selection }) => {
+    const isOpen = !isSection || (selection !== undefined && ancestry(page, selection).at(-2) === id)
+    return findings.find(
+      ({ nodeId }) => nodeId !== undefined && (isOpen ? nodeId === id : isWithin(page, nodeId, id)),
+    )
+  })
+}
+
+/** Gives a block a name of its own; an empty one puts back the name from its words. */
+function NameField({ id, initial, onDone }: { id: NodeId; initial: string; onDone: () => void }) {
+  const store = useStore()
+  const cancelled = useRef(false)
+  const keep = (name: string): void => {
+    if (!cancelled.current && name !== initial) {
+      const value = name.trim() === '' ? {} : { value: name.trim() }
+      store.do(`Named “${name.trim()}”`, [{ edit: 'set', nodeId: id, at: ['name'], ...value }])
+    }
+    onDone()
+  }
+  return (
+    <NameBox
+      autoFocus
+      aria-label="Name"
+      defaultValue={initial}
+      maxLength={200}
+      onFocus={(event) => event.target.select()}
+      onBlur={(event) => keep(event.target.value)}
+      onKeyDown={(event) => {
+        event.stopPropagation()
+        if (event.key === 'Escape') cancelled.current = true
+        if (event.key === 'Enter' || event.key === 'Escape') event.currentTarget.blur()
+      }}
+    />
+  )
+}

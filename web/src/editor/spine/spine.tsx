@@ -1,0 +1,177 @@
+import { Plus } from 'lucide-react'
+import { Fragment, useEffect, useRef, useState } from 'react'
+import styled from 'styled-components'
+import { ancestry, ASIDE, frameOf, getNode, type NodeId } from '@gullyline/core'
+import { Button, FindBox } from '../../ui/controls.tsx'
+import { registerLanding } from '../drag/drag-session.ts'
+import { useEditor, useStore } from '../editor-store.ts'
+import { useShelf } from '../shelf/shelf-state.ts'
+import { useHeights } from './section-heights.ts'
+import { landingOnRow } from './spine-landing.ts'
+import { SpineFound, SpineNode } from './spine-node.tsx'
+
+const Pane = styled.nav`
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
+  padding: 10px;
+  background: var(--panel);
+  border-right: 1px solid var(--line);
+`
+const Title = styled.h2`
+  display: flex;
+  justify-content: space-between;
+  padding: 0 2px 8px;
+  color: var(--quiet);
+  font-size: 12px;
+  font-weight: 450;
+`
+const Tree = styled.ul`
+  flex: 1;
+  display: flex;
+  flex-direction: column;
+  gap: 5px;
+  min-height: 0;
+  margin: 6px -4px 0;
+  padding: 2px 4px 10px;
+  overflow: auto;
+  list-style: none;
+`
+const PartTitle = styled.li`
+  flex: none;
+  padding: 4px 2px 0;
+  color: var(--quiet);
+  font-size: 12px;
+  &[data-aside] {
+    color: var(--clay);
+  }
+`
+/** A double rule at the left edge: it belongs to the site and stands on every page. */
+const Band = styled.li`
+  position: relative;
+  flex: none;
+  padding: 5px 8px 6px 16px;
+  border: 1px solid var(--line);
+  border-radius: 5px;
+  background: var(--paper);
+  color: var(--strong);
+  font-weight: 550;
+  &::before {
+    content: '';
+    position: absolute;
+    inset: 5px auto 5px 5px;
+    width: 5px;
+    border: solid var(--control);
+    border-width: 0 1.5px;
+  }
+  span {
+    margin-left: 6px;
+    color: var(--quiet);
+    font-size: 12px;
+    font-weight: 450;
+  }
+`
+
+/** The page in proportion: tall sections are tall here too. The one that is worked on is opened. */
+export function Spine({ inner }: { inner: Document | undefined }) {
+  const store = useStore()
+  const shelf = useShelf()
+  const tree = useRef<HTMLUListElement>(null)
+  const slots = useEditor(({ page }) => getNode(page, page.root).slots)
+  const content = useEditor(({ page }) => getNode(page, page.root).content)
+  const frame = frameOf(content)
+  const parts = Object.entries({ ...frame.slots, [ASIDE]: 'Aside: not published' }).map(([slot, title]) => ({
+    slot,
+    title,
+    ids: slots[slot] ?? NONE,
+  }))
+  // What stands in slots that this template does not show is aside as well.
+  const hidden = Object.entries(slots).flatMap(([slot, ids]) =>
+    slot === ASIDE || slot in frame.slots ? [] : ids,
+  )
+  const sections = slots.sections ?? NONE
+  const isSimple = Object.keys(frame.slots).length === 1
+  const [search, setSearch] = useState('')
+  const openId = useEditor((state) =>
+    state.selection === undefined ? undefined : ancestry(state.page, state.selection).at(-2),
+  )
+  const heights = useHeights(inner, sections)
+
+  useEffect(
+    () =>
+      registerLanding((item, point) => {
+        const row = document.elementFromPoint(point.x, point.y)?.closest<HTMLElement>('[data-spine-row]')
+        const id = row?.dataset.spineRow
+        if (!row || id === undefined || !tree.current?.contains(row)) return undefined
+        return landingOnRow(
+          store.state.page,
+          store.registry,
+          item,
+          { id, box: row.getBoundingClientRect() },
+          point,
+        )
+      }),
+    [store],
+  )
+
+  return (
+    <Pane aria-label="Spine">
+      <Title>
+        <span>Spine</span>
+        <span>{sections.length === 1 ? '1 section' : `${sections.length} sections`}</span>
+      </Title>
+      <FindBox label="Find a block" placeholder="Find a block" value={search} onChange={setSearch} />
+      <Tree
+        ref={tree}
+        role="tree"
+        aria-label="Sections and blocks"
+        aria-multiselectable="true"
+        onKeyDown={(event) => onTreeKey(event, tree.current)}
+      >
+        <Band role="treeitem" aria-disabled="true" aria-level={1}>
+          Header<span>on every page</span>
+        </Band>
+        {search.trim() === '' ? (
+          parts.map(({ slot, title, ids }) => {
+            const all = slot === ASIDE ? [...ids, ...hidden] : ids
+            return (
+              <Fragment key={slot}>
+                {(slot === ASIDE ? all.length > 0 : !isSimple) && (
+                  <PartTitle role="none" data-aside={slot === ASIDE ? '' : undefined}>
+                    {title}
+                  </PartTitle>
+                )}
+                {all.map((id) => (
+                  <SpineNode key={id} id={id} level={1} openId={openId} height={heights.get(id) ?? 0} />
+                ))}
+              </Fragment>
+            )
+          })
+        ) : (
+          <SpineFound search={search} />
+        )}
+        <Band role="treeitem" aria-disabled="true" aria-level={1}>
+          Footer<span>on every page</span>
+        </Band>
+      </Tree>
+      <Button onPress={() => shelf.openAfter(store.state.selection)}>
+        <Plus size={15} strokeWidth={2} /> Add to page
+      </Button>
+    </Pane>
+  )
+}
+
+const NONE: readonly NodeId[] = []
+
+/** Up and down through what is shown, as trees go (ARIA Authoring Practices, "Tree View"). */
+function onTreeKey(event: React.KeyboardEvent, tree: HTMLElement | null): void {
+  if (event.altKey || event.ctrlKey || event.metaKey || event.shiftKey) return
+  if (event.target instanceof HTMLInputElement) return
+  const rows = [...(tree?.querySelectorAll<HTMLElement>('[data-spine-row]') ?? [])]
+  const at = rows.indexOf(document.activeElement as HTMLElement)
+  const to = { ArrowDown: at + 1, ArrowUp: at - 1, Home: 0, End: rows.length - 1 }[event.key]
+  if (to === undefined || at < 0) return
+  event.preventDefault()
+  event.stopPropagation()
+  rows[Math.min(rows.length - 1, Math.max(0, to))]?.focus()
+}

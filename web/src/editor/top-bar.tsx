@@ -1,0 +1,144 @@
+import { ChevronRight, GalleryHorizontal, Redo2, Undo2 } from 'lucide-react'
+import { Link } from 'react-router'
+import styled from 'styled-components'
+import type { PageSummary } from '@gullyline/core'
+import { MeButton } from '../people/me-button.tsx'
+import { Button, IconButton, MainButton } from '../ui/controls.tsx'
+import { Chip } from '../ui/chip.tsx'
+import { Mark } from '../ui/mark.tsx'
+import { when } from '../ui/when.ts'
+import { keysOf, useRunCommand } from './commands.ts'
+import { unsavedCount } from './editor-state.ts'
+import { useEditor, useStore } from './editor-store.ts'
+import { OthersHere, type Others } from './presence.tsx'
+import { ProblemsButton } from './problems/problems-button.tsx'
+import type { SaveState, Saving } from './use-save.ts'
+
+export const Bar = styled.header`
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  height: 48px;
+  padding: 0 14px 0 12px;
+  border-bottom: 1px solid var(--line);
+  background: var(--paper);
+`
+export const Crumbs = styled.nav`
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  margin-right: 6px;
+  white-space: nowrap;
+  a {
+    color: var(--quiet);
+    text-decoration: none;
+  }
+  a:hover {
+    text-decoration: underline;
+  }
+  h1 {
+    font-size: 14.5px;
+  }
+`
+const Right = styled.div`
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  margin-left: auto;
+`
+const Quiet = styled.span`
+  color: var(--quiet);
+  font-size: 12px;
+  white-space: nowrap;
+`
+
+interface TopBarProps {
+  readonly siteName: string
+  readonly summary: PageSummary
+  readonly saving: Saving
+  readonly others: Others
+  readonly isLineUp: boolean
+}
+
+/** Where you are, what state it is in, and the few acts on it. */
+export function TopBar({ siteName, summary, saving, others, isLineUp }: TopBarProps) {
+  const run = useRunCommand()
+  const { mayChange } = useStore()
+  const isBusy = saving.state.type === 'saving'
+  const unsaved = useEditor(unsavedCount)
+  const canUndo = useEditor((state) => state.history.done.length > 0)
+  const canRedo = useEditor((state) => state.history.undone.length > 0)
+  return (
+    <Bar>
+      <Mark />
+      <Crumbs aria-label="Where you are">
+        <Link to="/">{siteName}</Link>
+        <ChevronRight size={15} color="var(--quiet)" aria-hidden="true" />
+        <h1>{summary.title}</h1>
+      </Crumbs>
+      <StateChip saveState={saving.state} unsaved={unsaved} />
+      <ProblemsButton />
+      <Quiet>{liveWords(summary)}</Quiet>
+      <Right>
+        <OthersHere others={others} onTakeIn={(saved) => void saving.takeIn(saved)} />
+        <MeButton />
+        <IconButton
+          label={keysOf('undo').title}
+          keys={keysOf('undo').keys}
+          isDisabled={!canUndo}
+          onPress={() => run('undo')}
+        >
+          <Undo2 size={17} strokeWidth={1.75} />
+        </IconButton>
+        <IconButton
+          label={keysOf('redo').title}
+          keys={keysOf('redo').keys}
+          isDisabled={!canRedo}
+          onPress={() => run('redo')}
+        >
+          <Redo2 size={17} strokeWidth={1.75} />
+        </IconButton>
+        <Button onPress={() => run('line-up')} aria-pressed={isLineUp}>
+          <GalleryHorizontal size={15} strokeWidth={1.75} aria-hidden="true" />{' '}
+          {isLineUp ? 'Back to the page' : 'Line-up'}
+        </Button>
+        {mayChange && (
+          <MainButton onPress={() => run('save')} isDisabled={unsaved === 0 || isBusy}>
+            Save
+          </MainButton>
+        )}
+        <Button onPress={() => run('publish')} isDisabled={isBusy}>
+          Publish
+        </Button>
+      </Right>
+    </Bar>
+  )
+}
+
+function StateChip({ saveState, unsaved }: { saveState: SaveState; unsaved: number }) {
+  if (saveState.type === 'saving') return <Chip role="status">Saving…</Chip>
+  if (saveState.type === 'failed') {
+    return (
+      <Chip role="alert" data-tone="trouble" title={saveState.message}>
+        Not saved, edits kept
+      </Chip>
+    )
+  }
+  if (unsaved > 0)
+    return (
+      <Chip role="status" data-tone="waiting">
+        {unsaved === 1 ? '1 edit not saved' : `${unsaved} edits not saved`}
+      </Chip>
+    )
+  return (
+    <Chip role="status" data-tone="fine">
+      Saved
+    </Chip>
+  )
+}
+
+function liveWords(summary: PageSummary): string {
+  if (summary.liveSince === null) return 'never published'
+  const since = when(summary.liveSince, new Date())
+  return summary.state === 'live' ? `live since ${since}` : `an older version is live since ${since}`
+}

@@ -1,0 +1,35 @@
+import '@fontsource-variable/hanken-grotesk'
+import '@fontsource-variable/martian-mono'
+import { lazy, StrictMode, Suspense } from 'react'
+import { createRoot } from 'react-dom/client'
+import { createBrowserRouter, RouterProvider } from 'react-router'
+import { EditorScreen } from './editor/editor-screen.tsx'
+import { SignInGate } from './people/sign-in-gate.tsx'
+import { GlobalStyle } from './ui/theme.ts'
+import { Waiting } from './ui/waiting.tsx'
+
+/** Screens that opening a page does not need come when they are gone to. */
+const PagesScreen = lazy(async () => ({ default: (await import('./pages/pages-screen.tsx')).PagesScreen }))
+const MediaScreen = lazy(async () => ({ default: (await import('./media/media-screen.tsx')).MediaScreen }))
+const NavigationScreen = lazy(async () => ({
+  default: (await import('./pages/navigation-screen.tsx')).NavigationScreen,
+}))
+
+const router = createBrowserRouter([
+  { path: '/', element: <PagesScreen /> },
+  { path: '/pictures', element: <MediaScreen /> },
+  { path: '/navigation', element: <NavigationScreen /> },
+  { path: '/pages/:pageId', element: <EditorScreen /> },
+  { path: '*', element: <Waiting title="There is no such screen">The address may be mistyped.</Waiting> },
+])
+
+createRoot(document.getElementById('app')!).render(
+  <StrictMode>
+    <GlobalStyle />
+    <SignInGate>
+      <Suspense fallback={<Waiting title="One moment…" />}>
+        <RouterProvider router={router} />
+      </Suspense>
+    </SignInGate>
+  </StrictMode>,
+)

@@ -1,0 +1,212 @@
+import { Upload as UploadIcon, X } from 'lucide-react'
+import { useEffect, useRef, useState, type ReactNode } from 'react'
+import styled from 'styled-components'
+import { mutate } from 'swr'
+import type { Picture } from '@gullyline/core'
+import { request } from '../api/client.ts'
+import { Button, fieldBox, IconButton } from '../ui/controls.tsx'
+import { dropUpload, filesOf, startUploads, useUploads, type Upload } from './uploads.ts'
+
+const Area = styled.div`
+  display: grid;
+  gap: 12px;
+  min-height: 0;
+  &[data-over] {
+    outline: 2px dashed var(--accentBright);
+    outline-offset: 6px;
+    border-radius: 4px;
+  }
+`
+const List = styled.ul`
+  display: grid;
+  gap: 6px;
+  margin: 0;
+  padding: 0;
+  list-style: none;
+`
+const Line = styled.li`
+  display: grid;
+  grid-template-columns: 44px minmax(0, 1fr) auto;
+  gap: 10px;
+  align-items: center;
+  padding: 6px 6px 6px 8px;
+  border: 1px solid var(--line);
+  border-radius: 5px;
+  img {
+    width: 44px;
+    height: 32px;
+    border-radius: 3px;
+    object-fit: cover;
+  }
+  strong {
+    display: block;
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+    font-weight: 600;
+  }
+  small {
+    color: var(--quiet);
+    font-size: 12px;
+  }
+  small[role='alert'] {
+    color: var(--clay);
+  }
+  progress {
+    width: 100%;
+    height: 6px;
+    accent-color: var(--accent);
+  }
+`
+const Alt = styled.div`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
+  gap: 10px;
+  align-items: center;
+  margin-top: 4px;
+  input[type='text'] {
+    ${fieldBox}
+  }
+  label {
+    display: flex;
+    gap: 6px;
+    align-items: center;
+    white-space: nowrap;
+    font-size: 12px;
+  }
+`
+
+interface UploadAreaProps {
+  readonly children: ReactNode
+  /** Controls beside the button that chooses files. */
+  readonly beside?: ReactNode
+}
+
+/** A place where pictures can be added to the library: chosen, dropped or pasted, several at once. */
+export function UploadArea({ children, beside }: UploadAreaProps) {
+  const [isOver, setOver] = useState(false)
+  const input = useRef<HTMLInputElement>(null)
+  const uploads = useUploads()
+  useEffect(() => {
+    const paste = (event: ClipboardEvent): void => {
+      const files = filesOf(event.clipboardData)
+      if (files.length === 0) return
+      event.preventDefault()
+      startUploads(files)
+    }
+    document.addEventListener('paste', paste)
+    return () => document.removeEventListener('paste', paste)
+  }, [])
+  return (
+    <Area
+      data-over={isOver ? '' : undefined}
+      onDragOver={(event) => {
+        event.preventDefault()
+        setOver(true)
+      }}
+      onDragLeave={() => setOver(false)}
+      onDrop={(event) => {
+        event.preventDefault()
+        setOver(false)
+        startUploads(filesOf(event.dataTransfer))
+      }}
+    >
+      <div style={{ display: 'flex', gap: 10, alignItems: 'center' }}>
+        {beside}
+        <Button onPress={() => input.current?.click()}>
+          <UploadIcon size={15} strokeWidth={1.75} /> Add pictures
+        </Button>
+        <input
+          ref={input}
+          hidden
+          type="file"
+          multiple
+          accept="image/*,.svg"
+          aria-label="Picture files"
+          onChange={(event) => {
+            startUploads([...(event.target.files ?? [])])
+            event.target.value = ''
+          }}
+        />
+      </div>
+      {uploads.length > 0 && (
+        <List aria-label="Uploads">
+          {uploads.map((upload) => (
+            <UploadLine key={upload.id} upload={upload} />
+          ))}
+        </List>
+      )}
+      {children}
+    </Area>
+  )
+}
+
+function UploadLine({ upload: { id, name, state } }: { upload: Upload }) {
+  const isDone = state.type === 'done' || state.type === 'refused'
+  return (
+    <Line>
+      {state.type === 'done' ? <img src={state.picture.fallback} alt="" /> : <span />}
+      <div>
+        <strong>{name}</strong>
+        {state.type === 'waiting' && <small>Waiting its turn</small>}
+        {state.type === 'sending' && (
+          <>
+            <progress value={state.share} aria-label={`Sending ${name}`} />
+            <small>
+              {state.share < 1 ? `${Math.round(state.share * 100)} % sent` : 'Sent; making its sizes'}
+            </small>
+          </>
+        )}
+        {state.type === 'refused' && <small role="alert">{state.message}</small>}
+        {state.type === 'done' && <PictureWords picture={state.picture} />}
+      </div>
+      <IconButton
+        label={isDone ? `Take ${name} off this list` : `Cancel ${name}`}
+        onPress={() => dropUpload(id)}
+      >
+        <X size={15} strokeWidth={1.75} />
+      </IconButton>
+    </Line>
+  )
+}
+
+/** What stands for a picture for those who don't see it, or that it says nothing. Kept as soon as it is left. */
+export function PictureWords({ picture }: { picture: Picture }) {
+  const [alt, setAlt] = useState(picture.alt)
+  const [isDecoration, setDecoration] = useState(picture.isDecoration ?? false)
+  const [trouble, setTrouble] = useState<string>()
+  const keep = (body: { readonly alt?: string; readonly isDecoration?: boolean }): void => {
+    setTrouble(undefined)
+    request(`/api/media/${picture.id}`, { method: 'PATCH', body })
+      .then(() => mutate('/api/site'))
+      .catch((error: unknown) => setTrouble(error instanceof Error ? error.message : String(error)))
+  }
+  return (
+    <>
+      <Alt>
+        <input
+          type="text"
+          aria-label={`Alternative text of ${picture.name}`}
+          placeholder="What can be seen, in a few words"
+          maxLength={1000}
+          disabled={isDecoration}
+          value={alt}
+          onChange={(event) => setAlt(event.target.value)}
+          onBlur={() => alt.trim() !== picture.alt && keep({ alt: alt.trim() })}
+        />
+        <label>
+          <input
+            type="checkbox"
+            checked={isDecoration}
+            onChange={(event) => {
+              setDecoration(event.target.checked)
+              keep({ isDecoration: event.target.checked })
+            }}
+          />
+          Only decoration
+        </label>
+      </Alt>
+      {trouble && <small role="alert">{trouble}</small>}
+    </>
+  )
+}

@@ -1,0 +1,115 @@
+/** Uploads under way: one list for the whole screen, so that they go on whatever is opened meanwhile. */
+import { useSyncExternalStore } from 'react'
+import { mutate } from 'swr'
+import type { ErrorBody, Picture } from '@gullyline/core'
+
+export interface Upload {
+  readonly id: number
+  readonly name: string
+  readonly state:
+    | { readonly type: 'waiting' }
+    /** `share` is how much has been sent, from 0 to 1; then the server makes its sizes. */
+    | { readonly type: 'sending'; readonly share: number }
+    | { readonly type: 'done'; readonly picture: Picture }
+    | { readonly type: 'refused'; readonly message: string }
+}
+
+/** This many are sent at a time: the server makes sizes one after another anyway. */
+const AT_ONCE = 2
+
+let uploads: readonly Upload[] = []
+let nextId = 1
+const files = new Map<number, File>()
+const requests = new Map<number, XMLHttpRequest>()
+const listeners = new Set<() => void>()
+
+function set(next: readonly Upload[]): void {
+  uploads = next
+  for (const listener of listeners) listener()
+}
+
+function change(id: number, state: Upload['state']): void {
+  set(uploads.map((one) => (one.id === id ? { ...one, state } : one)))
+}
+
+export function useUploads(): readonly Upload[] {
+  return useSyncExternalStore(
+    (listener) => {
+      listeners.add(listener)
+      return () => listeners.delete(listener)
+    },
+    () => uploads,
+  )
+}
+
+/** Adds files to the library, one line in the list for each. */
+export function startUploads(chosen: readonly File[]): void {
+  const added = chosen.map((file): Upload => {
+    const id = nextId++
+    files.set(id, file)
+    return { id, name: file.name || 'Pasted picture', state: { type: 'waiting' } }
+  })
+  set([...uploads, ...added])
+  sendNext()
+}
+
+/** Stops an upload and takes it off the list; one that is done stays in the library. */
+export function dropUpload(id: number): void {
+  requests.get(id)?.abort()
+  requests.delete(id)
+  files.delete(id)
+  set(uploads.filter((one) => one.id !== id))
+  sendNext()
+}
+
+function sendNext(): void {
+  const waiting = uploads.find(({ state }) => state.type === 'waiting')
+  if (!waiting || requests.size >= AT_ONCE) return
+  const file = files.get(waiting.id)!
+  const path = `/api/media?name=${encodeURIComponent(waiting.name)}`
+  change(waiting.id, { type: 'sending', share: 0 })
+  const request = sendFile('POST', path, file, (share) => change(waiting.id, { type: 'sending', share }))
+  requests.set(waiting.id, request.xhr)
+  void request.answer.then((state) => {
+    if (!requests.delete(waiting.id)) return
+    files.delete(waiting.id)
+    change(waiting.id, state)
+    if (state.type === 'done') void mutate('/api/site')
+    sendNext()
+  })
+  sendNext()
+}
+
+type Answer = Extract<Upload['state'], { type: 'done' | 'refused' }>
+
+/** Sends a file and tells how far it is: what `fetch` can't. */
+export function sendFile(
+  method: 'POST' | 'PUT',
+  path: string,
+  file: File,
+  onShare: (share: number) => void,
+): { readonly xhr: XMLHttpRequest; readonly answer: Promise<Answer> } {
+  const xhr = new XMLHttpRequest()
+  xhr.open(method, path)
+  xhr.setRequestHeader('content-type', 'application/octet-stream')
+  xhr.responseType = 'json'
+  xhr.upload.onprogress = ({ loaded, total }) => onShare(total === 0 ? 0 : loaded / total)
+  const answer = new Promise<Answer>((resolve) => {
+    xhr.onload = () => {
+      if (xhr.status < 300 && xhr.response) return resolve({ type: 'done', picture: xhr.response as Picture })
+      const body = xhr.response as ErrorBody | null
+      const message = body?.message ?? 'The server answered something that could not be read. Try again.'
+      resolve({ type: 'refused', message })
+    }
+    xhr.onerror = () =>
+      resolve({ type: 'refused', message: 'The server does not answer. The file was not added; try again.' })
+    xhr.onabort = () => resolve({ type: 'refused', message: 'Cancelled. Nothing was added.' })
+  })
+  xhr.send(file)
+  return { xhr, answer }
+}
+
+/** Files among what was dropped or pasted. */
+export function filesOf(data: DataTransfer | null): readonly File[] {
+  return data ? [...data.files] : []
+}

@@ -1,0 +1,62 @@
+import { useMemo } from 'react'
+import styled from 'styled-components'
+import { useRoom } from '../ui/use-room.ts'
+import { defaultRegistry, publishedPage, renderPage, type PageSummary, type SiteInfo } from '@gullyline/core'
+import { usePageDocument } from '../api/hooks.ts'
+import { viewSite } from '../editor/site-view.ts'
+
+const SCREEN = 1280
+
+const Sheet = styled.div`
+  position: absolute;
+  inset: 28px 28px 0;
+  overflow: hidden;
+  background: #fff;
+  box-shadow:
+    0 0 0 1px rgb(25 33 30 / 12%),
+    0 10px 30px rgb(25 33 30 / 18%);
+  iframe {
+    border: 0;
+    transform-origin: 0 0;
+  }
+`
+
+interface PagePictureProps {
+  readonly site: SiteInfo
+  readonly pages: readonly PageSummary[]
+  readonly page: PageSummary
+}
+
+/** A page as it was last saved, rendered live on a wide screen and shown small. */
+export function PagePicture({ site, pages, page }: PagePictureProps) {
+  const { data } = usePageDocument(page.id)
+  const { ref, room } = useRoom()
+  const html = useMemo(() => {
+    if (!data) return undefined
+    const { context } = viewSite(site, pages, page, defaultRegistry).renderer
+    const parts = {
+      page: publishedPage(data.document, defaultRegistry),
+      header: site.header,
+      footer: site.footer,
+      title: page.title,
+      description: page.description,
+    }
+    return renderPage(parts, defaultRegistry, { ...context, purpose: 'publish' }, 'inline').html
+  }, [data, site, pages, page])
+  const scale = room.width / SCREEN
+  return (
+    <Sheet ref={ref}>
+      {html !== undefined && scale > 0 && (
+        <iframe
+          title={`Picture of ${page.title}`}
+          tabIndex={-1}
+          sandbox="allow-same-origin"
+          srcDoc={html}
+          width={SCREEN}
+          height={Math.ceil(room.height / scale)}
+          style={{ transform: `scale(${scale})` }}
+        />
+      )}
+    </Sheet>
+  )
+}

@@ -1,0 +1,86 @@
+import { createContext, useContext, useState, type ReactNode } from 'react'
+import styled from 'styled-components'
+import type { Person } from '@gullyline/core'
+import { isSignedOut, usePerson, useSessionEnded } from '../api/person.ts'
+import { contourBackdrop } from '../editor/canvas/contours.ts'
+import { Dialog } from '../ui/dialog.tsx'
+import { Mark } from '../ui/mark.tsx'
+import { Waiting } from '../ui/waiting.tsx'
+import { SignInForm } from './sign-in-form.tsx'
+
+const Screen = styled.main`
+  display: grid;
+  place-content: center;
+  height: 100%;
+  ${contourBackdrop}
+`
+const Card = styled.div`
+  display: grid;
+  gap: 18px;
+  width: 340px;
+  padding: 28px 30px 26px;
+  border-radius: 6px;
+  background: var(--paper);
+  box-shadow: 0 18px 60px rgb(25 33 30 / 22%);
+`
+const Name = styled.h1`
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  font-size: 18px;
+`
+const Foot = styled.p`
+  color: var(--quiet);
+  font-size: 12px;
+`
+
+const PersonContext = createContext<Person | undefined>(undefined)
+
+/** Who is signed in. */
+export function useMe(): Person {
+  const person = useContext(PersonContext)
+  if (!person) throw new Error('useMe is used outside of the sign-in gate')
+  return person
+}
+
+/**
+ * Shows what is inside to whoever is signed in, and the sign-in to everybody else. When the session ends while
+ * somebody works, it is asked for over the screen, which stays as it is.
+ */
+export function SignInGate({ children }: { children: ReactNode }) {
+  const { data, error } = usePerson()
+  const hasEnded = useSessionEnded()
+  // Who the screen began with: a refusal later must not take the screen away.
+  const [me, setMe] = useState<Person>()
+  if (data && data.id !== me?.id) setMe(data)
+  if (!me) {
+    if (isSignedOut(error)) return <SignInScreen />
+    if (error) return <Waiting title="Gullyline can’t be opened">{error.message}</Waiting>
+    return <Waiting title="Opening…" />
+  }
+  return (
+    <PersonContext value={me}>
+      {children}
+      {hasEnded && (
+        <Dialog title="Sign in to go on" onClose={() => undefined} mustAnswer acts={null}>
+          <p>Your session has ended. Everything on the screen is kept; sign in, and go on.</p>
+          <SignInForm login={me.login} />
+        </Dialog>
+      )}
+    </PersonContext>
+  )
+}
+
+function SignInScreen() {
+  return (
+    <Screen>
+      <Card>
+        <Name>
+          <Mark /> Sign in to Gullyline
+        </Name>
+        <SignInForm />
+        <Foot>Accounts are made by the site’s keeper.</Foot>
+      </Card>
+    </Screen>
+  )
+}

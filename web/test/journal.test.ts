@@ -1,0 +1,116 @@
+import { describe, expect, test } from '@jest/globals'
+import fc from 'fast-check'
+import { defaultRegistry, type Edit, type Page } from '@gullyline/core'
+import { openEditor, unsavedCount, type EditorAction } from '../src/editor/editor-state.ts'
+import { EditorStore } from '../src/editor/editor-store.ts'
+import { goOnFrom, Journal, type JournalStorage } from '../src/editor/journal.ts'
+import { anyPage, editFor } from '../../core/test/arbitraries/page.ts'
+
+/** A browser's storage, with room for a number of entries. */
+function storage(room = Infinity): JournalStorage {
+  const entries = new Map<string, string>()
+  return {
+    getItem: (key) => entries.get(key) ?? null,
+    setItem: (key, value) => {
+      if (entries.size >= room && !entries.has(key)) throw new Error('QuotaExceededError')
+      entries.set(key, value)
+    },
+    removeItem: (key) => void entries.delete(key),
+    key: (index) => [...entries.keys()][index] ?? null,
+    get length() {
+      return entries.size
+    },
+  }
+}
+
+const owner = { personId: 'ines', pageId: 'page', tab: 'tab' }
+
+const steps = fc.array(
+  fc.record({ act: fc.constantFrom('do', 'do', 'do', 'undo', 'redo'), seed: fc.integer() }),
+  { maxLength: 10 },
+)
+
+/** What a person does: edits that fit or do not, undo and redo. */
+function work(store: EditorStore, acts: readonly { act: string; seed: number }[]): void {
+  for (const { act, seed } of acts) {
+    if (act !== 'do') store.dispatch({ type: act } as EditorAction)
+    else store.do('Did it', fc.sample(editFor(store.state.page), { numRuns: 1, seed }))
+  }
+}
+
+/** A page on which nothing is held, so that every edit is the person's to make. */
+function somePage(): Page {
+  const [page] = fc.sample(anyPage, { numRuns: 1, seed: 4 }) as [Page]
+  const free = Object.entries(page.nodes).map(([id, { held: _held, ...node }]) => [id, node] as const)
+  return { ...page, nodes: Object.fromEntries(free) }
+}
+
+describe('the journal', () => {
+  test('a tab that dies at any moment leaves the very page that was on the screen', () => {
+    fc.assert(
+      fc.property(anyPage, steps, (page, acts) => {
+        const kept = storage()
+        const store = new EditorStore(openEditor(page, 3), defaultRegistry, new Journal(kept, owner))
+        work(store, acts)
+        const found = new Journal(kept, owner).read()
+        const state = found ? goOnFrom(page, found, defaultRegistry) : openEditor(page, 3)
+        expect(state.page).toEqual(store.state.page)
+        expect(found?.base ?? 3).toBe(3)
+      }),
+      { numRuns: 1000 },
+    )
+  })
+
+  test('a save drops what it saved, and keeps what was done while it was under way', () => {
+    fc.assert(
+      fc.property(anyPage, steps, steps, (page, before, during) => {
+        const kept = storage()
+        const journal = new Journal(kept, owner)
+        const store = new EditorStore(openEditor(page, 1), defaultRegistry, journal)
+        work(store, before)
+        const [saved, step, mark] = [store.state.page, store.state.history.done.at(-1), journal.mark()]
+        work(store, during)
+        store.dispatch({ type: 'saved', version: 2, step })
+        journal.dropUntil(mark, 2)
+        const found = new Journal(kept, owner).read()
+        const page2 = found ? goOnFrom(saved, found, defaultRegistry).page : saved
+        expect(page2).toEqual(store.state.page)
+        if (found) expect(found.base).toBe(2)
+      }),
+      { numRuns: 300 },
+    )
+  })
+
+  test('two pages do not see each other’s', () => {
+    const kept = storage()
+    new Journal(kept, { ...owner, pageId: 'a' }).keep(1, 0, [])
+    expect(new Journal(kept, { ...owner, pageId: 'b' }).read()).toBeUndefined()
+    expect(new Journal(kept, { ...owner, pageId: 'a' }).read()?.acts).toBe(1)
+  })
+
+  test('no room left is told to the person, and the edit is still made', () => {
+    const page = somePage()
+    const store = new EditorStore(
+      openEditor(page, 1),
+      defaultRegistry,
+      new Journal(storage(0), { ...owner, pageId: 'page' }),
+    )
+    const named: Edit = { edit: 'set', nodeId: page.root, at: ['name'], value: 'Named' }
+    store.do('Named it', [named])
+    expect(unsavedCount(store.state)).toBe(1)
+    expect(store.state.notice.tone).toBe('refused')
+    expect(store.state.notice.words).toMatch(/no room/)
+  })
+
+  test('entries that cannot be read or do not fit are left alone, and said', () => {
+    const page = somePage()
+    const kept = storage()
+    kept.setItem('gullyline.journal.page.00000000', 'nonsense')
+    const journal = new Journal(kept, owner)
+    expect(journal.read()).toBeUndefined()
+    journal.keep(1, 0, [{ edit: 'remove', nodeId: 'nosuch' }])
+    const state = goOnFrom(page, journal.read()!, defaultRegistry)
+    expect(state.page).toBe(page)
+    expect(state.notice.words).toMatch(/do not fit/)
+  })
+})
