@@ -17,6 +17,7 @@ const common = {
   testMatch: ['<rootDir>/test/**/*.test.{ts,tsx}'],
 }
 export default {
+  testSequencer: './scripts/lib/longest-first.mjs',
   projects: [
     { ...common, displayName: 'core', rootDir: 'core', testEnvironment: 'node' },
     { ...common, displayName: 'web', rootDir: 'web', testEnvironment: 'jsdom' },

@@ -1,5 +1,5 @@
 /** `npm run bench`: installs what is missing, builds, and measures; see bench/run.ts. */
-import { ensureGenerated, ensureWeb } from './lib/build.mjs'
+import { ensureGenerated, ensureServer, ensureWeb } from './lib/build.mjs'
 import { ensureDebian, ensurePackages } from './lib/install.mjs'
 import { CHROMIUM, MARIADB, root, tool } from './lib/paths.mjs'
 import { runCommand } from './lib/run-command.mjs'
@@ -13,6 +13,7 @@ await run(async () => {
   await ensurePackages()
   await ensureGenerated()
   await ensureWeb()
+  await ensureServer()
   say('Measuring; leave the machine to itself for about two minutes')
   const { code } = await runCommand(
     process.execPath,

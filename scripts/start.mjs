@@ -2,7 +2,7 @@
 import { spawn } from 'node:child_process'
 import { existsSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { ensureGenerated, ensureWeb } from './lib/build.mjs'
+import { ensureGenerated, ensureServer, ensureWeb } from './lib/build.mjs'
 import { ensureDebian, ensurePackages } from './lib/install.mjs'
 import { startMariadb } from './lib/mariadb.mjs'
 import { MARIADB, root, tool } from './lib/paths.mjs'
@@ -26,7 +26,11 @@ await run(async () => {
     await ensureDebian(MARIADB)
   }
   await ensurePackages()
-  await (dev ? ensureGenerated() : ensureWeb())
+  if (dev) await ensureGenerated()
+  else {
+    await ensureWeb()
+    await ensureServer()
+  }
 
   const running = []
   const stop = stopper(running)
@@ -42,13 +46,16 @@ await run(async () => {
       databaseUrl = database.url
     }
     say('Starting the server')
-    const server = startServer({
-      GULLYLINE_DATABASE_URL: databaseUrl,
-      GULLYLINE_DATA: dataDir,
-      GULLYLINE_EDITOR_PORT: String(editorPort),
-      GULLYLINE_SITE_PORT: String(sitePort),
-      ...(dev ? {} : { GULLYLINE_WEB_DIR: join(root, 'web/dist') }),
-    })
+    const server = startServer(
+      {
+        GULLYLINE_DATABASE_URL: databaseUrl,
+        GULLYLINE_DATA: dataDir,
+        GULLYLINE_EDITOR_PORT: String(editorPort),
+        GULLYLINE_SITE_PORT: String(sitePort),
+        ...(dev ? {} : { GULLYLINE_WEB_DIR: join(root, 'web/dist') }),
+      },
+      { fromSource: dev },
+    )
     running.push(server)
     await server.ready
     if (dev) running.push(startVite())

@@ -2,7 +2,7 @@
 import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { ensureGenerated, ensureWeb } from './lib/build.mjs'
+import { ensureGenerated, ensureServer, ensureWeb } from './lib/build.mjs'
 import { ensureDebian, ensurePackages } from './lib/install.mjs'
 import { startMariadb } from './lib/mariadb.mjs'
 import { CHROMIUM, MARIADB, root, tool } from './lib/paths.mjs'
@@ -39,21 +39,21 @@ const PARTS = [
     // Most of it waits for processes to start and end; every file has a database of its own.
     args: [...JEST, '--maxWorkers', '2', '--selectProjects', 'server'],
     count: countJest,
-    needs: ['database'],
+    needs: ['database', 'server'],
     lane: 'first',
   },
   {
     name: 'browser',
     args: [...PLAYWRIGHT],
     count: countPlaywright,
-    needs: ['database', 'web', 'chromium'],
+    needs: ['database', 'server', 'web', 'chromium'],
     lane: 'browser',
   },
   {
     name: 'screenshots',
     args: [...PLAYWRIGHT, '--config', 'playwright.screenshots.config.ts'],
     count: countPlaywright,
-    needs: ['database', 'web', 'chromium'],
+    needs: ['database', 'server', 'web', 'chromium'],
     lane: 'browser',
     onlyOnDemand: true,
   },
@@ -72,6 +72,7 @@ await run(async () => {
   await ensurePackages()
   await ensureGenerated()
   if (needs.has('web')) await ensureWeb()
+  if (needs.has('server')) await ensureServer()
   const home = mkdtempSync(join(tmpdir(), 'gullyline-test-'))
   let database
   const env = { GULLYLINE_TEST_HOME: home, FORCE_COLOR: '0' }

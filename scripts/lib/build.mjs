@@ -1,7 +1,8 @@
-/** Builds what is out of date: validators from schemas, and the editor's files. */
+/** Builds what is out of date: validators from schemas, the editor's files and the server's. */
 import { existsSync, readdirSync, readFileSync, statSync, utimesSync, writeFileSync } from 'node:fs'
 import { brotliCompressSync } from 'node:zlib'
 import { join } from 'node:path'
+import { pathToFileURL } from 'node:url'
 import { root, tool } from './paths.mjs'
 import { runCommand } from './run-command.mjs'
 import { say, Stop } from './say.mjs'
@@ -41,6 +42,52 @@ export async function ensureWeb() {
   say('Building the editor')
   await must('the editor', [tool('vite/bin/vite.js'), 'build', 'web', '--logLevel', 'warn'])
   compressAssets(join(root, 'web/dist/assets'))
+}
+
+/** The server in one file: Node starts it in a third of the time that it takes to read each source on its own. */
+export async function ensureServer() {
+  await ensureGenerated()
+  const output = join(root, 'server/dist/main.js')
+  if (isNewer(output, ['core/src', 'core/generated', 'demo/src', 'server/src', 'package-lock.json'])) return
+  say('Building the server')
+  const { build } = await import('esbuild')
+  try {
+    await build({
+      entryPoints: [join(root, 'server/src/main.ts')],
+      outfile: output,
+      bundle: true,
+      platform: 'node',
+      format: 'esm',
+      target: 'node20',
+      sourcemap: true,
+      logLevel: 'silent',
+      plugins: [ownPackagesOnly, staysBesideItsFiles],
+    })
+  } catch (error) {
+    throw new Stop(`Building the server failed:\n${error.message}`)
+  }
+}
+
+/** Packages from the registry stay where they are; ours are TypeScript, which Node can't read. */
+const ownPackagesOnly = {
+  name: 'own-packages-only',
+  setup: (build) =>
+    build.onResolve({ filter: /^[^./]/ }, ({ path, kind }) =>
+      kind === 'entry-point' || path.startsWith('@gullyline/') ? undefined : { path, external: true },
+    ),
+}
+
+/** The demo finds its pictures beside its source, wherever the bundle is. */
+const staysBesideItsFiles = {
+  name: 'stays-beside-its-files',
+  setup: (build) =>
+    build.onLoad({ filter: /demo[\\/]src[\\/].*\.ts$/ }, ({ path }) => ({
+      loader: 'ts',
+      contents: readFileSync(path, 'utf8').replaceAll(
+        'import.meta.url',
+        JSON.stringify(pathToFileURL(path).href),
+      ),
+    })),
 }
 
 /** Brotli beside each script and stylesheet, made once and not at every visit. */

@@ -5,4 +5,7 @@ export interface RunningServer {
   stop(): Promise<void>
   kill(): Promise<void>
 }
-export function startServer(env: Readonly<Record<string, string>>): RunningServer
+export function startServer(
+  env: Readonly<Record<string, string>>,
+  options?: { readonly fromSource?: boolean },
+): RunningServer

@@ -1,13 +1,21 @@
 import { spawn } from 'node:child_process'
 import { join } from 'node:path'
+import { pathToFileURL } from 'node:url'
 import { root, tool } from './paths.mjs'
 import { say, Stop } from './say.mjs'
 
-/** Starts our server and waits until it serves. `env` is its configuration; see server/src/config.ts. */
-export function startServer(env) {
+const FROM_SOURCE = ['--import', pathToFileURL(tool('tsx/dist/loader.mjs')).href]
+
+/**
+ * Starts our server and waits until it serves. `env` is its configuration; see server/src/config.ts. It runs as it was
+ * built, or from its source.
+ */
+export function startServer(env, { fromSource = false } = {}) {
   const server = spawn(
     process.execPath,
-    ['--import', new URL(`file://${tool('tsx/dist/loader.mjs')}`).href, join(root, 'server/src/main.ts')],
+    fromSource
+      ? [...FROM_SOURCE, join(root, 'server/src/main.ts')]
+      : ['--enable-source-maps', join(root, 'server/dist/main.js')],
     {
       cwd: root,
       env: { ...process.env, ...env },

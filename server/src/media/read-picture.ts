@@ -1,7 +1,6 @@
 /** What was uploaded, told by its bytes and not by its name, within limits, and harmless. */
-import DOMPurify from 'dompurify'
+import type { DOMPurify } from 'dompurify'
 import { fileTypeFromBuffer } from 'file-type'
-import { JSDOM } from 'jsdom'
 import sharp from 'sharp'
 import { Refused } from '../http/errors.ts'
 import { MOST_BYTES } from './limits.ts'
@@ -63,7 +62,7 @@ async function readDrawing(bytes: Buffer): Promise<ReadPicture> {
       'too-large',
       `The drawing is larger than ${MOST_SVG_BYTES / 1024 / 1024} MB. It was not added.`,
     )
-  const clean = Buffer.from(cleanSvg(text))
+  const clean = Buffer.from(await cleanSvg(text))
   const { width = 0, height = 0 } = await sharp(clean, { limitInputPixels: MOST_PIXELS })
     .metadata()
     .catch(() => {
@@ -73,15 +72,28 @@ async function readDrawing(bytes: Buffer): Promise<ReadPicture> {
   return { type: 'drawing', bytes: clean, width, height }
 }
 
-const purify = DOMPurify(new JSDOM('').window)
+let sanitiser: Promise<DOMPurify> | undefined
 
 /**
  * A drawing without anything that could run or reach elsewhere: DOMPurify with its profile for SVG, and no links to
  * other files at all. A drawing is only ever shown as a picture, where browsers run nothing either (SVG Integration,
  * "secure static mode"); both hold.
  */
-function cleanSvg(text: string): string {
-  purify.removeAllHooks()
+async function cleanSvg(text: string): Promise<string> {
+  sanitiser ??= makeSanitiser()
+  const purify = await sanitiser
+  const clean = purify.sanitize(text, {
+    USE_PROFILES: { svg: true, svgFilters: true },
+    FORBID_TAGS: ['style', 'script', 'foreignObject', 'image', 'a', 'animate', 'set'],
+    FORBID_ATTR: ['style'],
+  })
+  return /xmlns=/.test(clean) ? clean : clean.replace('<svg', '<svg xmlns="http://www.w3.org/2000/svg"')
+}
+
+/** Half a second's work, which a server that starts need not wait for: most sites never see a drawing. */
+async function makeSanitiser(): Promise<DOMPurify> {
+  const [{ default: createDOMPurify }, { JSDOM }] = await Promise.all([import('dompurify'), import('jsdom')])
+  const purify = createDOMPurify(new JSDOM('').window)
   purify.addHook('afterSanitizeAttributes', (node) => {
     for (const name of ['href', 'xlink:href']) {
       const value = node.getAttribute(name)
@@ -91,12 +103,7 @@ function cleanSvg(text: string): string {
       if (/url\(\s*['"]?\s*(?!['"]?#)/i.test(value)) node.removeAttribute(name)
     }
   })
-  const clean = purify.sanitize(text, {
-    USE_PROFILES: { svg: true, svgFilters: true },
-    FORBID_TAGS: ['style', 'script', 'foreignObject', 'image', 'a', 'animate', 'set'],
-    FORBID_ATTR: ['style'],
-  })
-  return /xmlns=/.test(clean) ? clean : clean.replace('<svg', '<svg xmlns="http://www.w3.org/2000/svg"')
+  return purify
 }
 
 function refused(why: string): Refused {

@@ -1,0 +1,25 @@
+/** The order of jest's test files: those that take minutes begin first, so that the others fill the time beside them. */
+import TestSequencer from '@jest/test-sequencer'
+
+const LONG = [
+  'server-kills',
+  'two-editors',
+  'database-kills',
+  'page-tree',
+  'render',
+  'edits',
+  'attacks',
+  'templates',
+  'compare',
+]
+
+export default class LongestFirst extends TestSequencer {
+  sort(tests) {
+    return [...super.sort(tests)].sort((a, b) => rank(a) - rank(b))
+  }
+}
+
+function rank({ path }) {
+  const at = LONG.findIndex((name) => path.endsWith(`${name}.test.ts`))
+  return at < 0 ? LONG.length : at
+}

@@ -1,0 +1,164 @@
+/** Power cuts: writers that save pages all the time, something that is killed meanwhile, and what must be there after. */
+import { mkdtemp, readFile, rm } from 'node:fs/promises'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { expect } from '@jest/globals'
+import {
+  defaultRegistry,
+  validatePage,
+  type Page,
+  type PageDocument,
+  type PageSummary,
+} from '@gullyline/core'
+import { startMariadb, type Database } from '../../scripts/lib/mariadb.mjs'
+import { freePort } from '../../scripts/lib/ports.mjs'
+import { startServer, type RunningServer } from '../../scripts/lib/server.mjs'
+
+/** Saves under way at any moment, each by a writer with a page of its own. */
+const PAGES = ['tmhome', 'tmvisit', 'tmabout', 'tmquestions'] as const
+
+/** A server and a MariaDB of their own, each of which can be killed and started again; a site keeper is signed in. */
+export class Machine {
+  #home!: string
+  #ports!: { database: number; editor: number; site: number }
+  #database!: Database
+  #server!: RunningServer
+  #cookie = ''
+
+  async start(): Promise<void> {
+    this.#home = await mkdtemp(join(tmpdir(), 'gullyline-faults-'))
+    this.#ports = { database: await freePort(), editor: await freePort(), site: await freePort() }
+    this.#database = await startMariadb(join(this.#home, 'database'), this.#ports.database)
+    await this.#startServer()
+    const accounts = JSON.parse(await readFile(join(this.#home, 'demo-accounts.json'), 'utf8')) as {
+      login: string
+      password: string
+      role: string
+    }[]
+    const { login, password } = accounts.find((one) => one.role === 'keeper')!
+    const answer = await this.ask('/api/session', 'POST', { login, password })
+    this.#cookie = answer.headers.get('set-cookie')!.split(';')[0]!
+  }
+
+  async stop(): Promise<void> {
+    await this.#server.stop()
+    await this.#database.stop()
+    await rm(this.#home, { recursive: true, force: true })
+  }
+
+  async killServer(): Promise<void> {
+    await this.#server.kill()
+    await this.#startServer()
+  }
+
+  /** The server notices by itself that its connections are dead, and makes new ones. */
+  async killDatabase(): Promise<void> {
+    process.kill(this.#database.pid, 'SIGKILL')
+    await this.#database.ended
+    this.#database = await startMariadb(join(this.#home, 'database'), this.#ports.database)
+  }
+
+  ask(path: string, method = 'GET', body?: unknown): Promise<Response> {
+    return fetch(`http://127.0.0.1:${this.#ports.editor}${path}`, {
+      method,
+      headers: {
+        cookie: this.#cookie,
+        ...(body === undefined ? {} : { 'content-type': 'application/json' }),
+      },
+      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+    })
+  }
+
+  async open(id: string): Promise<PageDocument> {
+    return (await this.ask(`/api/pages/${id}`)).json() as Promise<PageDocument>
+  }
+
+  async #startServer(): Promise<void> {
+    this.#server = startServer({
+      GULLYLINE_DATABASE_URL: this.#database.url,
+      GULLYLINE_DATA: this.#home,
+      GULLYLINE_PICTURE_EFFORT: '0',
+      GULLYLINE_EDITOR_PORT: String(this.#ports.editor),
+      GULLYLINE_SITE_PORT: String(this.#ports.site),
+      GULLYLINE_LOG: 'silent',
+    })
+    await this.#server.ready
+  }
+}
+
+/** The newest save of a page that was answered with success, and what may have been saved without an answer. */
+interface Told {
+  acknowledged: { version: number; words: string }
+  asked: Map<number, string>
+}
+
+function withName(page: Page, words: string): Page {
+  const id = page.nodes[page.root]!.slots.sections![0]!
+  return { ...page, nodes: { ...page.nodes, [id]: { ...page.nodes[id]!, name: words } } }
+}
+const nameIn = (page: Page): string => page.nodes[page.nodes[page.root]!.slots.sections![0]!]!.name ?? ''
+
+/** Saves one page over and over until told to stop; when nobody answers, it goes on from what the page turns out to be. */
+async function keepSaving(machine: Machine, id: string, told: Told, isOver: () => boolean): Promise<void> {
+  const opened = await machine.open(id).catch(() => undefined)
+  if (!opened) return
+  let { document, summary } = opened
+  for (let n = 0; !isOver(); n++) {
+    const words = `${id} ${summary.version + 1} ${n} ${'x'.repeat((n * 7919) % 20_000)}`.slice(0, 190)
+    const next = withName(document, words)
+    told.asked.set(summary.version + 1, words)
+    try {
+      const body = { base: summary.version, document: next, journal: null }
+      const answer = await machine.ask(`/api/pages/${id}/document`, 'PUT', body)
+      if (answer.status !== 200) return
+      summary = (await answer.json()) as PageSummary
+      document = next
+      told.acknowledged = { version: summary.version, words }
+    } catch {
+      return
+    }
+  }
+}
+
+async function assertNothingLost(machine: Machine, told: ReadonlyMap<string, Told>): Promise<void> {
+  for (const [id, { acknowledged, asked }] of told) {
+    const { document, summary } = await machine.open(id)
+    expect(validatePage(document, defaultRegistry)).toEqual([])
+    // What was answered is there; one more may be, whose answer was cut off, and then it is whole.
+    expect(summary.version).toBeGreaterThanOrEqual(acknowledged.version)
+    expect(summary.version).toBeLessThanOrEqual(acknowledged.version + 1)
+    if (acknowledged.version > 1) {
+      const kept = (await (
+        await machine.ask(`/api/pages/${id}/versions/${acknowledged.version}`)
+      ).json()) as Page
+      expect(nameIn(kept)).toBe(acknowledged.words)
+    }
+    if (asked.has(summary.version)) expect(nameIn(document)).toBe(asked.get(summary.version))
+    told.get(id)!.acknowledged = { version: summary.version, words: nameIn(document) }
+  }
+}
+
+/** Kills `kills` times while every page is saved, and looks after each what is there. Gives how many saves went through. */
+export async function saveWhileKilling(
+  machine: Machine,
+  kills: number,
+  kill: () => Promise<void>,
+): Promise<number> {
+  const told = new Map<string, Told>()
+  for (const id of PAGES) {
+    const { document, summary } = await machine.open(id)
+    told.set(id, { acknowledged: { version: summary.version, words: nameIn(document) }, asked: new Map() })
+  }
+  const before = [...told.values()].reduce((sum, one) => sum + one.acknowledged.version, 0)
+  for (let round = 0; round < kills; round++) {
+    let isOver = false
+    const writers = PAGES.map((id) => keepSaving(machine, id, told.get(id)!, () => isOver))
+    // At another moment each time, so that every step of a save is hit.
+    await new Promise((resolve) => setTimeout(resolve, 40 + ((round * 37) % 110)))
+    await kill()
+    isOver = true
+    await Promise.all(writers)
+    await assertNothingLost(machine, told)
+  }
+  return [...told.values()].reduce((sum, one) => sum + one.acknowledged.version, 0) - before
+}
