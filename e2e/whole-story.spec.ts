@@ -9,6 +9,8 @@ test('a page is opened, filled, rearranged, looked at, saved, published, and is 
   test.setTimeout(180_000)
   const canvas = await openPage(page, app, 'About')
   const spine = page.getByRole('navigation', { name: 'Spine' })
+  // Other tests may have left cards of the same words on this page.
+  const section = canvas.locator('section', { hasText: 'What sixty volunteers do' })
 
   await test.step('add a section from the shelf, below one that is chosen', async () => {
     await spine.getByRole('treeitem', { name: 'How it began' }).click()
@@ -26,7 +28,7 @@ test('a page is opened, filled, rearranged, looked at, saved, published, and is 
     await page.keyboard.type('What sixty volunteers do')
     await page.keyboard.press('Escape')
     await expect(canvas.getByRole('heading', { name: 'What sixty volunteers do' })).toBeVisible()
-    const card = canvas.getByText('Two or three lines on what this is.').first()
+    const card = section.getByText('Two or three lines on what this is.').first()
     await card.dblclick()
     await page.keyboard.press('Control+a')
     await page.keyboard.type('They open the dome.')
@@ -58,10 +60,10 @@ test('a page is opened, filled, rearranged, looked at, saved, published, and is 
   })
 
   await test.step('drag a card to another place in its row', async () => {
-    const cards = canvas.locator('section', { hasText: 'What sixty volunteers do' }).locator('.row > .card')
+    const cards = section.locator('.row > .card')
     const before = await cards.evaluateAll((all) => all.map((one) => (one as HTMLElement).dataset.node))
-    await canvas.getByText('They open the dome.').click()
-    const from = await centreOf(canvas.getByText('They open the dome.'))
+    await section.getByText('They open the dome.').click()
+    const from = await centreOf(section.getByText('They open the dome.'))
     const last = await cards.nth(2).boundingBox()
     await drag(page, from, { x: last!.x + last!.width * 0.8, y: last!.y + last!.height / 2 })
     await expect

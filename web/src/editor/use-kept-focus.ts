@@ -20,7 +20,7 @@ export function useKeptFocus(): void {
     }
     // Removing an element that has the focus fires no event in every browser, so changes of the screen are watched.
     const changes = new MutationObserver(look)
-    changes.observe(document.body, { childList: true, subtree: true })
+    changes.observe(document.body, { childList: true, subtree: true, attributeFilter: [FOCUS_HOME] })
     document.addEventListener('focusout', look)
     look()
     return () => {

@@ -48,7 +48,8 @@ export function PageFrame({
     <Frame
       title={title}
       sandbox="allow-same-origin"
-      {...(isFocusHome ? { [FOCUS_HOME]: '' } : {})}
+      // A frame that is still loading hears no keys: until then they stay with the editor's own window.
+      {...(isFocusHome && inner ? { [FOCUS_HOME]: '' } : {})}
       srcDoc={EMPTY_DOCUMENT}
       width={width}
       height={height}
