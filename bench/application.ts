@@ -8,13 +8,21 @@ import { freePort } from '../scripts/lib/ports.mjs'
 import { startServer } from '../scripts/lib/server.mjs'
 import { pageOf } from './thousand-nodes.ts'
 
+interface MadePage {
+  readonly id: string
+  readonly path: string
+}
+
 export interface Application {
   readonly editor: string
   readonly site: string
   /** A session of the keeper, as a Cookie header. */
   readonly cookie: string
   /** A page of 1,000 blocks, saved and published. */
-  readonly largePage: { readonly id: string; readonly path: string }
+  readonly largePage: MadePage
+  /** A page of 200 blocks, saved and published. */
+  readonly mediumPage: MadePage
+  readonly serverPid: number
   stop(): Promise<void>
 }
 
@@ -37,7 +45,9 @@ export async function startApplication(): Promise<Application> {
     editor,
     site: `http://localhost:${sitePort}`,
     cookie,
-    largePage: await makeLargePage(editor, cookie),
+    largePage: await makePage(editor, cookie, 1_000),
+    mediumPage: await makePage(editor, cookie, 200),
+    serverPid: server.pid,
     stop: async () => {
       await server.stop()
       await database.stop()
@@ -61,16 +71,19 @@ async function signIn(editor: string, home: string): Promise<string> {
   return answer.headers.get('set-cookie')!.split(';')[0]!
 }
 
-async function makeLargePage(editor: string, cookie: string): Promise<{ id: string; path: string }> {
+async function makePage(editor: string, cookie: string, count: number): Promise<MadePage> {
   const ask = async (path: string, method: string, body: unknown): Promise<unknown> => {
     const headers = { 'content-type': 'application/json', cookie }
     const answer = await fetch(editor + path, { method, headers, body: JSON.stringify(body) })
     if (!answer.ok) throw new Error(`${method} ${path}: ${await answer.text()}`)
     return answer.json()
   }
-  const made = (await ask('/api/pages', 'POST', { title: 'A large page', parentId: null })) as PageDocument
+  const made = (await ask('/api/pages', 'POST', {
+    title: `Of ${count} blocks`,
+    parentId: null,
+  })) as PageDocument
   const { id, version, path } = made.summary
-  await ask(`/api/pages/${id}/document`, 'PUT', { base: version, document: pageOf(1_000), journal: null })
+  await ask(`/api/pages/${id}/document`, 'PUT', { base: version, document: pageOf(count), journal: null })
   await ask(`/api/pages/${id}/publish`, 'POST', {})
   return { id, path }
 }

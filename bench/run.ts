@@ -2,10 +2,13 @@
 import { startApplication } from './application.ts'
 import { actFigures } from './figures/acts.ts'
 import { coreFigures } from './figures/core.ts'
+import { dragFigure } from './figures/drag.ts'
 import { editorSizeFigure } from './figures/editor-size.ts'
 import { httpFigure } from './figures/http.ts'
+import { openingFigure } from './figures/opening.ts'
 import { publishedSizeFigure } from './figures/published-size.ts'
 import { typingFigure } from './figures/typing.ts'
+import { uploadsFigure } from './figures/uploads.ts'
 import type { Figure } from './measure.ts'
 
 const asJson = process.argv.includes('--json')
@@ -21,6 +24,10 @@ async function main(): Promise<void> {
     ['f', httpFigure],
     ['h', editorSizeFigure],
     ['ijk', actFigures],
+    ['l', dragFigure],
+    ['m', openingFigure],
+    // Last: it is the server's greatest memory since it started.
+    ['n', uploadsFigure],
   ] as const
   const wanted = withApplication.filter(([names]) => only === undefined || names.includes(only))
   const app = wanted.length > 0 ? await startApplication() : undefined

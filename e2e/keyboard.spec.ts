@@ -109,3 +109,38 @@ test('two blocks are put in a row and taken out again, and undo leads back', asy
   await page.keyboard.press('Control+z')
   await expect(page.getByText('Saved', { exact: true })).toBeVisible()
 })
+
+test('blocks go to other programs as HTML and text, and words of other programs come in as blocks', async ({
+  page,
+  app,
+}) => {
+  await page.context().grantPermissions(['clipboard-read', 'clipboard-write'], { origin: app.editor })
+  const canvas = await openPage(page, app, 'Visit')
+  await canvas.getByRole('heading', { name: 'Opening hours' }).click()
+  await page.keyboard.press('Control+c')
+  await expect(page.getByRole('contentinfo').getByRole('status')).toHaveText(/^Copied heading/)
+  const copied = await page.evaluate(async () => {
+    const [item] = await navigator.clipboard.read()
+    const read = async (type: string) => (await item!.getType(type)).text()
+    return { html: await read('text/html'), text: await read('text/plain') }
+  })
+  expect(copied.text).toBe('Opening hours')
+  expect(copied.html).toContain('<h2>Opening hours</h2>')
+
+  await page.evaluate(async () => {
+    const html =
+      '<h2 style="color:red">From afar</h2><p>Come <b>warm</b>.</p><script>document.title = "evil"</script>' +
+      '<table><tr><th>What</th><th>When</th></tr><tr><td>Dome</td><td>Nightfall</td></tr></table>'
+    const blob = new Blob([html], { type: 'text/html' })
+    await navigator.clipboard.write([new ClipboardItem({ 'text/html': blob })])
+  })
+  await page.keyboard.press('Control+v')
+  await expect(canvas.getByRole('heading', { name: 'From afar' })).toBeVisible()
+  await expect(canvas.locator('strong', { hasText: 'warm' })).toBeVisible()
+  await expect(canvas.getByRole('columnheader', { name: 'When' })).toBeVisible()
+  await expect(canvas.getByRole('cell', { name: 'Nightfall' })).toBeVisible()
+  await expect(page).not.toHaveTitle('evil')
+  await page.keyboard.press('Control+z')
+  await expect(canvas.getByRole('heading', { name: 'From afar' })).toHaveCount(0)
+  await expect(canvas.getByRole('cell', { name: 'Nightfall' })).toHaveCount(0)
+})

@@ -22,7 +22,10 @@ export async function startMariadb(dataDir, port) {
   mkdirSync(dataDir, { recursive: true })
   const password = keptPassword(dataDir)
   const files = join(dataDir, 'mysql')
-  if (!existsSync(join(files, 'mysql'))) await initialise(files, asRoot)
+  // Of its own: a MariaDB that starts deletes what it takes for leftovers there, and two would delete each other's.
+  const temporary = join(dataDir, 'tmp')
+  mkdirSync(temporary, { recursive: true })
+  if (!existsSync(join(files, 'mysql'))) await initialise(files, temporary, asRoot)
   // The path of a socket may have 107 bytes at most (unix(7)), so it can't stand in a deep checkout.
   const socketDir = mkdtempSync(join(tmpdir(), 'gullyline-db-'))
   const socket = join(socketDir, 's')
@@ -33,6 +36,7 @@ export async function startMariadb(dataDir, port) {
       '--no-defaults',
       ...asRoot,
       `--datadir=${files}`,
+      `--tmpdir=${temporary}`,
       `--socket=${socket}`,
       `--port=${port}`,
       `--bind-address=${HOST}`,
@@ -76,15 +80,19 @@ export async function runningMariadb(dataDir, port) {
   return { url, stop: async () => undefined }
 }
 
-async function initialise(files, asRoot) {
+async function initialise(files, temporary, asRoot) {
   say('Making a data directory for MariaDB')
-  const { code, output } = await runCommand('/usr/bin/mariadb-install-db', [
-    '--no-defaults',
-    ...asRoot,
-    `--datadir=${files}`,
-    '--auth-root-authentication-method=normal',
-    '--skip-test-db',
-  ])
+  const { code, output } = await runCommand(
+    '/usr/bin/mariadb-install-db',
+    [
+      '--no-defaults',
+      ...asRoot,
+      `--datadir=${files}`,
+      '--auth-root-authentication-method=normal',
+      '--skip-test-db',
+    ],
+    { env: { TMPDIR: temporary } },
+  )
   if (code !== 0)
     throw new Stop(
       `MariaDB's data directory could not be made:\n${output.trim()}\nCheck that there is room on the disk and that you may write to ${files}.`,

@@ -19,6 +19,7 @@ import {
   unwrapEdits,
   wrapEdits,
   type Edit,
+  type Fragment,
   type NodeId,
   type PageNode,
 } from '@gullyline/core'
@@ -319,20 +320,28 @@ export function remove(store: EditorStore): void {
   })(store)
 }
 
-export function copy(store: EditorStore): void {
-  const { page } = store.state
-  const ids = selectedIds(store.state).filter((id) => id !== page.root)
-  if (ids.length === 0) return
-  writeClipboard(
-    localStorage,
-    ids.map((id) => copyFragment(page, id, newId)),
-  )
-  store.dispatch({ type: 'tell', words: `Copied ${what(store, ids)}`, tone: 'done' })
+/** What is selected and can be copied: the page itself can't. */
+export function copiedIds(store: EditorStore): readonly NodeId[] {
+  return selectedIds(store.state).filter((id) => id !== store.state.page.root)
 }
 
-export function cut(store: EditorStore): void {
-  copy(store)
-  remove(store)
+/** Keeps what is selected for pasting, and gives it. */
+export function copy(store: EditorStore): readonly Fragment[] {
+  const ids = copiedIds(store)
+  if (ids.length === 0) {
+    store.dispatch({ type: 'tell', words: 'Select a block first', tone: 'refused' })
+    return []
+  }
+  const fragments = ids.map((id) => copyFragment(store.state.page, id, newId))
+  writeClipboard(localStorage, fragments)
+  store.dispatch({ type: 'tell', words: `Copied ${what(store, ids)}`, tone: 'done' })
+  return fragments
+}
+
+export function cut(store: EditorStore): readonly Fragment[] {
+  const fragments = copy(store)
+  if (fragments.length > 0) remove(store)
+  return fragments
 }
 
 /** Does the inserts as one step, and selects all that they bring. */
@@ -342,9 +351,8 @@ function placeSeveral(store: EditorStore, label: string, edits: readonly Edit[])
   if (select !== undefined) store.do(label, edits, { select, also })
 }
 
-/** What was copied, here or on another page of this browser, is placed after the selection with new ids. */
-export function paste(store: EditorStore): void {
-  const copied = readClipboard(localStorage)
+/** Blocks, or else what was copied last in this browser, are placed after the selection with new ids. */
+export function paste(store: EditorStore, copied = readClipboard(localStorage)): void {
   if (copied.length === 0)
     return store.dispatch({ type: 'tell', words: 'Nothing has been copied yet', tone: 'refused' })
   const fragments = copied.map((one) => copyFragment(one, one.rootId, newId))

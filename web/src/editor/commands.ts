@@ -58,6 +58,7 @@ export type CommandId =
   | 'let-go'
   | 'to-heading'
   | 'to-text'
+  | 'settings'
   | 'delete'
   | 'add'
   | 'copy'
@@ -73,6 +74,8 @@ export type CommandId =
 /** What commands do to the screen around the page. */
 export interface ScreenActs {
   readonly openShelf: () => void
+  /** Opens what the selected block is mostly set by: its picture, or where it leads. */
+  readonly openSetting: () => void
   /** Steps the ruler to the next named size. */
   readonly stepSize: (direction: -1 | 1) => void
   readonly toggleLineUp: () => void
@@ -88,7 +91,9 @@ interface Command {
   /** Whether it works while words are being typed. */
   readonly whileTyping: boolean
   readonly inLineUp?: boolean
-  readonly run: (store: EditorStore, acts: ScreenActs) => void
+  /** The browser does it when its keys are pressed, and tells the page; see canvas/use-clipboard.ts. */
+  readonly byBrowser?: boolean
+  readonly run: (store: EditorStore, acts: ScreenActs) => unknown
 }
 
 const COMMANDS: Readonly<Record<CommandId, Command>> = {
@@ -228,11 +233,37 @@ const COMMANDS: Readonly<Record<CommandId, Command>> = {
   },
   'to-heading': { title: 'Make it a heading', keys: ['Alt+1'], whileTyping: true, run: toHeading },
   'to-text': { title: 'Make it text', keys: ['Alt+0'], whileTyping: true, run: withSelection(toText) },
+  settings: {
+    title: 'Choose its picture or where it leads',
+    keys: ['Alt+Enter'],
+    whileTyping: false,
+    run: (store, acts) => withSelection(() => acts.openSetting())(store),
+  },
   delete: { title: 'Delete', keys: ['Delete', 'Backspace'], whileTyping: false, run: remove },
   add: { title: 'Add', keys: ['Ctrl+Enter'], whileTyping: true, run: (_store, acts) => acts.openShelf() },
-  copy: { title: 'Copy', keys: ['Ctrl+C'], whileTyping: false, run: withSelection(copy) },
-  cut: { title: 'Cut', keys: ['Ctrl+X'], whileTyping: false, run: withSelection(cut) },
-  paste: { title: 'Paste', keys: ['Ctrl+V'], whileTyping: false, run: paste },
+  copy: {
+    title: 'Copy',
+    keys: ['Ctrl+C'],
+    whileTyping: false,
+    byBrowser: true,
+    // The newer interface has no types of one's own, so other sites would get no blocks.
+    run: (store) => document.execCommand('copy') || copy(store),
+  },
+  cut: {
+    title: 'Cut',
+    keys: ['Ctrl+X'],
+    whileTyping: false,
+    byBrowser: true,
+    run: (store) => document.execCommand('cut') || cut(store),
+  },
+  paste: {
+    title: 'Paste',
+    keys: ['Ctrl+V'],
+    whileTyping: false,
+    byBrowser: true,
+    // From a menu, browsers give away nothing of the system's clipboard.
+    run: (store) => paste(store),
+  },
   narrower: {
     title: 'Next narrower size',
     keys: ['Alt+PageUp'],
@@ -309,7 +340,7 @@ export function runKey(
   const command = Object.values(COMMANDS).find(
     (one) => one.keys.includes(name) && (one.whileTyping || !isTyping) && (shown === 'page' || one.inLineUp),
   )
-  if (!command) return false
+  if (!command || command.byBrowser) return false
   event.preventDefault()
   event.stopPropagation()
   command.run(store, acts)

@@ -20,6 +20,7 @@ import { ConflictsDialog } from './conflicts-dialog.tsx'
 import { CommandsDialog } from './commands-dialog.tsx'
 import { keyName, runKey, ScreenActsProvider, type ScreenActs } from './commands.ts'
 import { Details } from './details/details.tsx'
+import { openMainSetting } from './details/main-setting.ts'
 import { DragLayer } from './drag/drag-layer.tsx'
 import { dragStore } from './drag/drag-store.ts'
 import type { EditorState } from './editor-state.ts'
@@ -189,6 +190,11 @@ function Editor({ store, sender, site, pages, summary }: EditorProps) {
   const acts = useMemo(
     (): ScreenActs => ({
       openShelf: () => shelf.openAfter(store.state.selection),
+      openSetting: () => {
+        setFolded(false)
+        // Folded details are there a frame later.
+        requestAnimationFrame(openMainSetting)
+      },
       stepSize: (direction) => setWidth((now) => nextSample(rulerSizes(site.look), now, direction)),
       toggleLineUp: () => {
         store.dispatch({ type: 'stop-typing' })

@@ -13,6 +13,7 @@ import { listenToFrame, selectAt } from './frame-input.ts'
 import { landingOnCanvas } from './canvas-landing.ts'
 import { PageFrame } from './page-frame.tsx'
 import { PageStyle, PageView } from './page-view.tsx'
+import { useClipboard } from './use-clipboard.ts'
 import { SelectionLayer } from './selection-layer.tsx'
 
 const MARGIN = 28
@@ -58,6 +59,7 @@ export function Canvas({ width, onDocument, onKeyDown, onFollow }: CanvasProps) 
     () => (inner ? listenToFrame(inner, store, { onKeyDown, onFollow }) : undefined),
     [inner, store, onKeyDown, onFollow],
   )
+  useClipboard(store, inner)
   const selectUnder = useCallback((target: Element) => selectAt(store, target), [store])
   useEffect(
     () => (inner ? registerLanding((item, point) => landingOnCanvas(inner, store, item, point)) : undefined),

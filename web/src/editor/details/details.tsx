@@ -1,5 +1,6 @@
-import { ChevronDown, ChevronUp, Copy, PanelRightClose, Trash2, Type } from 'lucide-react'
+import { ChevronDown, ChevronRight, ChevronUp, Copy, PanelRightClose, Trash2, Type } from 'lucide-react'
 import { memo, useState } from 'react'
+import { Button as AriaButton, Disclosure, DisclosurePanel } from 'react-aria-components'
 import styled from 'styled-components'
 import {
   frameOf,
@@ -17,6 +18,7 @@ import { FindBox, IconButton } from '../../ui/controls.tsx'
 import { keysOf, useRunCommand, type CommandId } from '../commands.ts'
 import { selectedIds } from '../editor-state.ts'
 import { useEditor, useNode, useStore } from '../editor-store.ts'
+import { goHome } from '../use-kept-focus.ts'
 import { SelectionMenuButton } from '../selection-menu.tsx'
 import { KindIcon } from '../kind-icon.ts'
 import { NodeProblems } from '../problems/node-problems.tsx'
@@ -73,6 +75,44 @@ const FieldRow = styled.div`
     grid-template-columns: minmax(0, 1fr) 16px;
   }
 `
+const Folded = styled(Disclosure)`
+  display: grid;
+  gap: 8px;
+`
+const FoldTitle = styled(AriaButton)`
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  min-width: 0;
+  padding: 4px 0;
+  border: 0;
+  background: none;
+  color: var(--plain);
+  font-size: 12px;
+  text-align: left;
+  svg {
+    flex: none;
+    color: var(--quiet);
+  }
+  &[aria-expanded='true'] svg {
+    rotate: 90deg;
+  }
+  small {
+    overflow: hidden;
+    color: var(--quiet);
+    font-size: 12px;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
+  &[aria-expanded='true'] small {
+    display: none;
+  }
+`
+const FoldedPanel = styled(DisclosurePanel)`
+  &[hidden] {
+    display: none;
+  }
+`
 const Origin = styled.button`
   width: 16px;
   height: 24px;
@@ -102,6 +142,8 @@ interface DetailsProps {
 
 /** Everything that can be set on what is selected. What is set stands first; the rest is found by typing its name. */
 export function Details({ size, onFold }: DetailsProps) {
+  // For the next block, too: who sets the look of one mostly sets that of others.
+  const [isLookOpen, setLookOpen] = useState(false)
   const selection = useEditor((state) => state.selection)
   const root = useEditor((state) => state.page.root)
   const isTyping = useEditor((state) => state.typing !== undefined)
@@ -111,7 +153,15 @@ export function Details({ size, onFold }: DetailsProps) {
   const later = useLater(now, TYPING_PAUSE_MS)
   const node = isTyping && later?.kind === now?.kind ? later : now
   return (
-    <Pane aria-label="Details">
+    <Pane
+      aria-label="Details"
+      onKeyDownCapture={(event) => {
+        // Fields mean by Escape what was there before, and a dialog over the pane, whose keys React lets through here, closes.
+        const target = event.target as Element
+        const isLeft = event.currentTarget.contains(target) && target.matches('button, select')
+        if (event.key === 'Escape' && isLeft) goHome()
+      }}
+    >
       {node && (
         <NodeDetails
           key={id}
@@ -120,6 +170,8 @@ export function Details({ size, onFold }: DetailsProps) {
           size={size}
           isPage={selection === undefined}
           onFold={onFold}
+          isLookOpen={isLookOpen}
+          onLookOpen={setLookOpen}
         />
       )}
     </Pane>
@@ -130,17 +182,31 @@ interface NodeDetailsProps extends DetailsProps {
   readonly id: NodeId
   readonly node: PageNode
   readonly isPage: boolean
+  readonly isLookOpen: boolean
+  readonly onLookOpen: (isOpen: boolean) => void
 }
 
-const NodeDetails = memo(function NodeDetails({ id, node, size, isPage, onFold }: NodeDetailsProps) {
+const NodeDetails = memo(function NodeDetails({
+  id,
+  node,
+  size,
+  isPage,
+  onFold,
+  isLookOpen,
+  onLookOpen,
+}: NodeDetailsProps) {
   const store = useStore()
   const [search, setSearch] = useState('')
   const count = useEditor((state) => selectedIds(state).length)
   const kind = getKind(store.registry, node.kind)
   const repeated = repeatedKind(node, store.registry)
   const fields = fieldsOf(kind, node, search)
-  const own = fields.filter((field) => field.isSet)
-  const rest = fields.filter((field) => !field.isSet)
+  // As it was when the block was selected: a setting that moves away while it is being set is lost to hand and keys.
+  const [wasSet] = useState(
+    () => new Set(fields.filter((one) => one.isSet).map(({ part, key }) => `${part}.${key}`)),
+  )
+  const own = fields.filter(({ part, key }) => wasSet.has(`${part}.${key}`))
+  const rest = fields.filter(({ part, key }) => !wasSet.has(`${part}.${key}`))
   const arranged = Object.entries(kind.arrangement.properties).filter(
     ([, field]) => !field.hidden && matches(field.title, search),
   )
@@ -177,7 +243,14 @@ const NodeDetails = memo(function NodeDetails({ id, node, size, isPage, onFold }
           <SizeTable id={id} node={node} current={size} keys={arranged.map(([key]) => key)} />
         </Group>
       )}
-      <Fields title="Can be set" id={id} fields={rest} />
+      <Fields title="Can be set" id={id} fields={rest.filter(({ part }) => part === 'content')} />
+      <FoldedFields
+        title="Look"
+        id={id}
+        fields={rest.filter(({ part }) => part === 'look')}
+        isOpen={isLookOpen || search !== ''}
+        onOpen={onLookOpen}
+      />
       {search !== '' && fields.length + arranged.length === 0 && (
         <About>No setting of this block is called “{search}”.</About>
       )}
@@ -255,6 +328,34 @@ function Fields({ title, id, fields }: { title: string; id: NodeId; fields: read
         <Field key={`${entry.part}.${entry.key}`} id={id} entry={entry} />
       ))}
     </Group>
+  )
+}
+
+interface FoldedFieldsProps {
+  readonly title: string
+  readonly id: NodeId
+  readonly fields: readonly FieldEntry[]
+  readonly isOpen: boolean
+  readonly onOpen: (isOpen: boolean) => void
+}
+
+function FoldedFields({ title, id, fields, isOpen, onOpen }: FoldedFieldsProps) {
+  if (fields.length === 0) return null
+  return (
+    <Folded isExpanded={isOpen} onExpandedChange={onOpen}>
+      <FoldTitle slot="trigger">
+        <ChevronRight size={14} strokeWidth={2} aria-hidden="true" />
+        {title}
+        <small>{fields.map(({ field }) => field.title.toLowerCase()).join(', ')}</small>
+      </FoldTitle>
+      <FoldedPanel>
+        <Group aria-label={title}>
+          {fields.map((entry) => (
+            <Field key={`${entry.part}.${entry.key}`} id={id} entry={entry} />
+          ))}
+        </Group>
+      </FoldedPanel>
+    </Folded>
   )
 }
 

@@ -6,6 +6,7 @@ import { request } from '../../api/client.ts'
 import { useEditor, useStore } from '../editor-store.ts'
 import { fieldBox } from '../../ui/controls.tsx'
 import { useSiteView } from '../site-view.ts'
+import { MAIN_SETTING } from './main-setting.ts'
 import { meantAddress } from './meant-address.ts'
 
 const Group = styled.div`
@@ -51,7 +52,12 @@ export function LinkField({ label, value, onChange }: LinkFieldProps) {
     <Group>
       <label>
         {label}
-        <select aria-label={label} value={chosen} onChange={(event) => choose(event.target.value)}>
+        <select
+          {...MAIN_SETTING}
+          aria-label={label}
+          value={chosen}
+          onChange={(event) => choose(event.target.value)}
+        >
           <option value={NOWHERE}>Nowhere yet</option>
           {pages.map((page) => (
             <option key={page.id} value={page.id}>

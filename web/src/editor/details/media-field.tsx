@@ -6,6 +6,7 @@ import { UploadArea } from '../../media/upload-area.tsx'
 import { Button, FindBox } from '../../ui/controls.tsx'
 import { Dialog } from '../../ui/dialog.tsx'
 import { useSiteView } from '../site-view.ts'
+import { MAIN_SETTING } from './main-setting.ts'
 
 const Chosen = styled.div`
   display: flex;
@@ -43,6 +44,7 @@ export function MediaField({ label, value, onChange, hasFocus = false }: MediaFi
   const [isFocusing, setFocusing] = useState(false)
   const [search, setSearch] = useState('')
   const picture = typeof value?.id === 'string' ? site.pictures[value.id] : undefined
+  const found = findPictures(site.pictures, search)
   const pick = (id: string): void => {
     onChange({ id })
     setOpen(false)
@@ -52,7 +54,11 @@ export function MediaField({ label, value, onChange, hasFocus = false }: MediaFi
     <Chosen>
       {picture && <img src={thumbnail(picture)} alt={picture.alt} />}
       <Acts>
-        <Button onPress={() => setOpen(true)} aria-label={`${label}: ${picture ? 'change' : 'choose'}`}>
+        <Button
+          {...MAIN_SETTING}
+          onPress={() => setOpen(true)}
+          aria-label={`${label}: ${picture ? 'change' : 'choose'}`}
+        >
           {picture ? 'Change' : 'Choose…'}
         </Button>
         {picture && hasFocus && (
@@ -89,14 +95,12 @@ export function MediaField({ label, value, onChange, hasFocus = false }: MediaFi
                 placeholder="Find by name or words"
                 value={search}
                 onChange={setSearch}
+                autoFocus
+                onEnter={() => search !== '' && found[0] && pick(found[0].id)}
               />
             }
           >
-            <PictureGrid
-              pictures={findPictures(site.pictures, search)}
-              chosenId={picture?.id}
-              onChoose={pick}
-            />
+            <PictureGrid pictures={found} chosenId={picture?.id} onChoose={pick} />
           </UploadArea>
         </Dialog>
       )}

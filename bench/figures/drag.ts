@@ -1,0 +1,70 @@
+import type { Page } from '@playwright/test'
+import type { Application } from '../application.ts'
+import { figureOf, median, type Figure } from '../measure.ts'
+import { openBrowser } from './typing.ts'
+
+const DRAG_MS = 2_000
+const ROUNDS = 3
+
+/** (l): frames painted in two seconds while a block is dragged over a page of 1,000 blocks, against the same page at rest. At least 55 of 60 have to come. */
+export async function dragFigure(app: Application): Promise<Figure> {
+  const { browser, context } = await openBrowser(app)
+  const page = await context.newPage()
+  await page.goto(`${app.editor}/pages/${app.largePage.id}`)
+  const heading = page
+    .frameLocator('iframe[title^="The page,"]')
+    .getByRole('heading', { name: 'Heading s1h' })
+  await heading.click()
+  const box = (await heading.boundingBox())!
+  const start = { x: box.x + 20, y: box.y + box.height / 2 }
+  const counts = { dragging: [] as number[], resting: [] as number[] }
+  for (let round = 0; round < ROUNDS; round++) {
+    counts.resting.push(await framesWhile(page, () => page.waitForTimeout(DRAG_MS)))
+    await page.mouse.move(start.x, start.y)
+    await page.mouse.down()
+    counts.dragging.push(await framesWhile(page, () => wander(page, start)))
+    await page.keyboard.press('Escape')
+    await page.mouse.up()
+  }
+  await browser.close()
+  // As time for a frame, so that more is worse, as in every other figure.
+  const each = (frames: readonly number[]): number => DRAG_MS / median(frames)
+  return figureOf(
+    'l',
+    60 / 55,
+    'A frame while dragging on a page of 1,000 blocks, against the page at rest',
+    {
+      ours: each(counts.dragging),
+      reference: each(counts.resting),
+    },
+  )
+}
+
+/** Moves the pointer over the page as a hand does, until the time is over. */
+async function wander(page: Page, { x, y }: { x: number; y: number }): Promise<void> {
+  const until = Date.now() + DRAG_MS
+  for (let step = 0; Date.now() < until; step++) {
+    await page.mouse.move(x + 200 * Math.sin(step / 20), y + 150 * Math.sin(step / 33))
+    await page.waitForTimeout(8)
+  }
+}
+
+/** Frames painted in DRAG_MS, counted from when `act` begins. */
+async function framesWhile(page: Page, act: () => Promise<void>): Promise<number> {
+  const counting = page.evaluate(
+    (ms) =>
+      new Promise<number>((resolve) => {
+        let frames = 0
+        const begin = performance.now()
+        const next = (now: number): void => {
+          if (now - begin > ms) return resolve(frames)
+          frames++
+          requestAnimationFrame(next)
+        }
+        requestAnimationFrame(next)
+      }),
+    DRAG_MS,
+  )
+  await act()
+  return counting
+}

@@ -1,0 +1,108 @@
+/**
+ * What other programs copy, as blocks: headings, tables and quotes each become their own, and the words between them
+ * texts. Meaning is kept and style is dropped; whatever could run was never more than text here, since the page is parsed
+ * apart from any window.
+ */
+import { getSchema } from '@tiptap/core'
+import { DOMParser as DocumentParser } from '@tiptap/pm/model'
+import {
+  getKind,
+  newNode,
+  type Fragment,
+  type Json,
+  type JsonObject,
+  type NodeId,
+  type Registry,
+} from '@gullyline/core'
+import { fromEditorDoc } from './canvas/rich-text-doc.ts'
+import { RICH } from './canvas/text-editor.ts'
+
+const schema = getSchema(RICH)
+
+/** Has nothing to read, or only what can't be taken from elsewhere, as pictures. */
+const LEFT_OUT =
+  'script, style, template, head, title, meta, link, noscript, iframe, object, embed, svg, img, video, audio, input, select, textarea, button'
+/** Breaks the words around it, wherever it stands. */
+const BREAKS = 'h1, h2, h3, h4, h5, h6, table, blockquote, hr'
+/** Stands below what is before it. */
+const BLOCKS = `${BREAKS}, p, ul, ol, dl, pre, div, section, article, main, header, footer, aside, figure, address`
+/** The most that a table and a line of ours hold. */
+const MOST_ROWS = 200
+const MOST_COLUMNS = 12
+const MOST_LINE = 500
+
+/** The blocks that a piece of HTML stands for, in its order. None when it has no words. */
+export function blocksFromHtml(html: string, registry: Registry, newId: () => NodeId): readonly Fragment[] {
+  const { body } = new DOMParser().parseFromString(html, 'text/html')
+  for (const element of body.querySelectorAll(LEFT_OUT)) element.remove()
+  const found: Fragment[] = []
+  const words = document.implementation.createHTMLDocument('').body
+  const add = (kind: string, content: JsonObject): void => {
+    const id = newId()
+    found.push({ rootId: id, nodes: { [id]: newNode(getKind(registry, kind), { content }) } })
+  }
+  const flush = (): void => {
+    const text = richText(words)
+    if (words.textContent.trim() !== '') add('text', { words: text })
+    words.replaceChildren()
+  }
+  const visit = (node: Node): void => {
+    if (node.nodeType !== Node.ELEMENT_NODE) {
+      if (node.nodeType === Node.TEXT_NODE) words.append(node.cloneNode())
+      return
+    }
+    const element = node as Element
+    if (element.matches('h1, h2, h3, h4, h5, h6')) {
+      flush()
+      const text = oneLine(element)
+      // A page has one heading of the first level, and that is its title.
+      if (text !== '') add('heading', { text, level: Math.max(2, Number(element.tagName[1])) })
+    } else if (element.matches('hr')) flush()
+    else if (element.matches('table')) {
+      flush()
+      const rows = rowsOf(element)
+      // A table of one cell only ever arranged something.
+      if (rows.length > 0 && rows[0]!.length * rows.length > 1)
+        add('table', { rows, heads: headsOf(element) })
+      else for (const cell of element.querySelectorAll('td, th')) cell.childNodes.forEach(visit)
+    } else if (element.matches('blockquote')) {
+      flush()
+      if (element.textContent.trim() !== '') add('quote', { words: richText(element) })
+    } else if (element.matches('p, ul, ol, pre')) words.append(element.cloneNode(true))
+    else if (element.querySelector(BLOCKS)) element.childNodes.forEach(visit)
+    else if (element.matches(BLOCKS)) {
+      const line = words.ownerDocument.createElement('p')
+      line.append(...[...element.childNodes].map((one) => one.cloneNode(true)))
+      words.append(line)
+    } else words.append(element.cloneNode(true))
+  }
+  body.childNodes.forEach(visit)
+  flush()
+  return found
+}
+
+function richText(element: Element): Json {
+  const doc = DocumentParser.fromSchema(schema).parse(element)
+  return fromEditorDoc(doc.toJSON() as Parameters<typeof fromEditorDoc>[0]) as unknown as Json
+}
+
+function oneLine(element: Element): string {
+  return element.textContent.replace(/\s+/g, ' ').trim().slice(0, MOST_LINE)
+}
+
+function rowsOf(table: Element): string[][] {
+  const rows = [...table.querySelectorAll('tr')]
+    .slice(0, MOST_ROWS)
+    .map((row) => [...row.querySelectorAll(':scope > td, :scope > th')].slice(0, MOST_COLUMNS).map(oneLine))
+    .filter((row) => row.length > 0)
+  const width = Math.max(0, ...rows.map((row) => row.length))
+  return rows.map((row) => [...row, ...Array<string>(width - row.length).fill('')])
+}
+
+function headsOf(table: Element): string {
+  const rows = [...table.querySelectorAll('tr')]
+  const isHead = (cell: Element | null | undefined): boolean => cell?.tagName === 'TH'
+  const row = [...(rows[0]?.children ?? [])].every(isHead)
+  const column = rows.slice(1).length > 0 && rows.slice(1).every((one) => isHead(one.firstElementChild))
+  return row ? (column ? 'both' : 'row') : column ? 'column' : 'none'
+}
