@@ -18,10 +18,8 @@ export interface Application {
   readonly site: string
   /** A session of the keeper, as a Cookie header. */
   readonly cookie: string
-  /** A page of 1,000 blocks, saved and published. */
-  readonly largePage: MadePage
-  /** A page of 200 blocks, saved and published. */
-  readonly mediumPage: MadePage
+  /** Makes a page of so many blocks, saved and published: each figure has its own, since edits of one are offered to the next. */
+  makePage(blocks: number): Promise<MadePage>
   readonly serverPid: number
   stop(): Promise<void>
 }
@@ -36,7 +34,7 @@ export async function startApplication(): Promise<Application> {
     GULLYLINE_PICTURE_EFFORT: '0',
     GULLYLINE_EDITOR_PORT: String(editorPort),
     GULLYLINE_SITE_PORT: String(sitePort),
-    GULLYLINE_WEB_DIR: process.env.WEBDIR ?? join(import.meta.dirname, '../web/dist'),
+    GULLYLINE_WEB_DIR: join(import.meta.dirname, '../web/dist'),
   })
   await server.ready
   const editor = `http://127.0.0.1:${editorPort}`
@@ -45,8 +43,7 @@ export async function startApplication(): Promise<Application> {
     editor,
     site: `http://localhost:${sitePort}`,
     cookie,
-    largePage: await makePage(editor, cookie, 1_000),
-    mediumPage: await makePage(editor, cookie, 200),
+    makePage: (blocks) => makePage(editor, cookie, blocks),
     serverPid: server.pid,
     stop: async () => {
       await server.stop()

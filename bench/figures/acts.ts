@@ -11,9 +11,10 @@ const ROUNDS = 2
  */
 export async function actFigures(app: Application): Promise<Figure[]> {
   const { browser, context } = await openBrowser(app)
+  const { id } = await app.makePage(1_000)
   const open = async () => {
     const page = await context.newPage()
-    await page.goto(`${app.editor}/pages/${app.largePage.id}`)
+    await page.goto(`${app.editor}/pages/${id}`)
     const canvas = page.frameLocator('iframe[title^="The page,"]')
     await canvas.getByRole('heading', { name: 'Heading s1h' }).click()
     await page.keyboard.press('Escape')

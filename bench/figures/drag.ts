@@ -9,8 +9,9 @@ const ROUNDS = 3
 /** (l): frames painted in two seconds while a block is dragged over a page of 1,000 blocks, against the same page at rest. At least 55 of 60 have to come. */
 export async function dragFigure(app: Application): Promise<Figure> {
   const { browser, context } = await openBrowser(app)
+  const { id } = await app.makePage(1_000)
   const page = await context.newPage()
-  await page.goto(`${app.editor}/pages/${app.largePage.id}`)
+  await page.goto(`${app.editor}/pages/${id}`)
   const heading = page
     .frameLocator('iframe[title^="The page,"]')
     .getByRole('heading', { name: 'Heading s1h' })

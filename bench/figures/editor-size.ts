@@ -6,7 +6,7 @@ const MOST_BYTES = 400_000
 
 /** (h): the scripts that the editor loads to open a page, as a browser that takes Brotli gets them. */
 export async function editorSizeFigure(app: Application): Promise<Figure> {
-  const html = await (await fetch(`${app.editor}/pages/${app.largePage.id}`)).text()
+  const html = await (await fetch(`${app.editor}/pages/tmhome`)).text()
   const paths = [...html.matchAll(/(?:src|href)="(\/assets\/[^"]+\.js)"/g)].map((match) => match[1]!)
   const sizes = await Promise.all(
     paths.map(async (path) => {

@@ -13,7 +13,7 @@ const REFERENCE = '/bench-reference'
  */
 export async function openingFigure(app: Application): Promise<Figure> {
   const { browser } = await openBrowser(app)
-  const { id, path } = app.mediumPage
+  const { id, path } = await app.makePage(200)
   const shell = await (await fetch(`${app.editor}/pages/${id}`)).text()
   const scripts = [...shell.matchAll(/<(?:script|link)[^>]+\.js"[^>]*>(?:<\/script>)?/g)].join('')
   const published = await (await fetch(app.site + path)).text()
@@ -23,10 +23,10 @@ export async function openingFigure(app: Application): Promise<Figure> {
   // The scripts want a place to begin in; they find no screen of this address, and say so there.
   const withScripts = published
     .replace(/<link rel="stylesheet"[^>]*>/, `<style>${css}</style>${scripts}`)
-    .replace('</body>', '<div id="root"></div></body>')
+    .replace('</body>', '<div id="app"></div></body>')
   const times = { ours: [] as number[], reference: [] as number[] }
   for (let round = 0; round < ROUNDS; round++) {
-    times.reference.push(await timeOf(browser, app, REFERENCE, '#root *', withScripts))
+    times.reference.push(await timeOf(browser, app, REFERENCE, '#app *', withScripts))
     times.ours.push(await timeOf(browser, app, `/pages/${id}`, 'iframe[title^="The page,"]'))
   }
   await browser.close()

@@ -11,9 +11,10 @@ const ROUNDS = 3
  */
 export async function typingFigure(app: Application): Promise<Figure> {
   const { browser, context } = await openBrowser(app)
+  const { id } = await app.makePage(1_000)
   const open = async (): Promise<{ page: Page; heading: Locator }> => {
     const page = await context.newPage()
-    await page.goto(`${app.editor}/pages/${app.largePage.id}`)
+    await page.goto(`${app.editor}/pages/${id}`)
     const canvas = page.frameLocator('iframe[title^="The page,"]')
     return { page, heading: canvas.getByRole('heading', { name: 'Heading s1h' }) }
   }

@@ -4,11 +4,11 @@
  * give what the HTML means, for the constructs that our formatted text has.
  */
 import { createRequire } from 'node:module'
-import { describe, expect, test } from '@jest/globals'
+import { beforeAll, describe, expect, test } from '@jest/globals'
 import { getSchema, type JSONContent } from '@tiptap/core'
 import { DOMParser as DocumentParser } from '@tiptap/pm/model'
 import { safeHref, type RichText } from '@gullyline/core'
-import { markdownToHtml } from '../src/editor/canvas/paste.ts'
+import { loadMarkdown, markdownToHtml } from '../src/editor/canvas/paste.ts'
 import { fromEditorDoc } from '../src/editor/canvas/rich-text-doc.ts'
 import { RICH } from '../src/editor/canvas/text-editor.ts'
 import { meantAddress } from '../src/editor/details/meant-address.ts'
@@ -20,6 +20,8 @@ interface Example {
   readonly number: number
 }
 const spec = createRequire(import.meta.url)('commonmark-spec') as { tests: readonly Example[] }
+
+beforeAll(() => loadMarkdown())
 
 /** Sections about what our formatted text has words for. */
 const KEPT = [
@@ -119,7 +121,7 @@ describe.each(KEPT)('%s', (section) => {
       .flatMap(({ number, markdown, html }) => {
         const wanted = meaning(html)
         const asHtml = meaningOf(pasted(html))
-        const asMarkdown = meaningOf(pasted(markdownToHtml(markdown)))
+        const asMarkdown = meaningOf(pasted(markdownToHtml(markdown)!))
         return asHtml === wanted && asMarkdown === wanted ? [] : [{ number, wanted, asHtml, asMarkdown }]
       })
     expect(wrong).toEqual([])

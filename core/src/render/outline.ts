@@ -1,6 +1,6 @@
 /** The headings of a page with their anchors: what links point to and what jump lists are made of. */
 import { getKind, type Registry } from '../blocks/registry.ts'
-import { getNode, type NodeId, type Nodes, type Page } from '../page/page.ts'
+import { getNode, type NodeId, type Nodes, type Page, type PageNode } from '../page/page.ts'
 import { shownIds } from '../blocks/shown.ts'
 import { lastStep } from '../page/with-nodes.ts'
 import { anchorFrom } from './anchor-from.ts'
@@ -15,7 +15,17 @@ export interface OutlineEntry {
   readonly anchor: string
 }
 
+/** What a node is to the outline: a heading, a place with a name, or both. */
+interface Mark {
+  readonly heading?: { readonly level: number; readonly text: string }
+  readonly anchor?: string
+  /** What the anchor of a heading without its own begins with. */
+  readonly wanted?: string
+}
+
 interface Known {
+  /** Every node that has one, in reading order. */
+  readonly marks: ReadonlyMap<NodeId, Mark>
   readonly entries: readonly OutlineEntry[]
   readonly byId: ReadonlyMap<NodeId, OutlineEntry>
 }
@@ -32,48 +42,85 @@ export function anchorAt(page: Page, id: NodeId, registry: Registry): string | u
   return find(page, registry).byId.get(id)?.anchor
 }
 
+/** Headings whose anchor differs between two pages on which the same headings stand. */
+export function anchorsChanged(before: Page, page: Page, registry: Registry): readonly NodeId[] {
+  const [was, is] = [find(before, registry).byId, find(page, registry).byId]
+  if (was === is) return []
+  const ids = [...is.keys(), ...[...was.keys()].filter((id) => !is.has(id))]
+  return ids.filter((id) => was.get(id)?.anchor !== is.get(id)?.anchor)
+}
+
 function find(page: Page, registry: Registry): Known {
-  let found = known.get(page.nodes) ?? unchanged(page, registry)
-  if (!found) {
-    const entries = readOutline(page, registry)
-    found = { entries, byId: new Map(entries.map((entry) => [entry.id, entry])) }
-  }
+  const found = known.get(page.nodes) ?? follow(page, registry) ?? number(readMarks(page, registry))
   known.set(page.nodes, found)
   return found
 }
 
-function unchanged({ nodes }: Page, registry: Registry): Known | undefined {
+/** From the page before, when the last step moved nothing: a keystroke in a heading must not read the whole page. */
+function follow({ nodes }: Page, registry: Registry): Known | undefined {
   const step = lastStep(nodes)
   const before = step && known.get(step.from)
-  const isSame = (id: NodeId): boolean => {
-    const [was, is] = [step!.from[id], nodes[id]]
-    return (
-      was !== undefined &&
-      is !== undefined &&
-      was.slots === is.slots &&
-      was.content.frame === is.content.frame &&
-      (was.content === is.content || !getKind(registry, is.kind).usesSpot?.includes('anchor')) &&
-      was.content.anchor === is.content.anchor
-    )
+  if (!before) return undefined
+  const changed = new Map<NodeId, Mark>()
+  for (const id of step.ids) {
+    const [was, is] = [step.from[id], nodes[id]]
+    if (!was || !is || was.kind !== is.kind || was.slots !== is.slots) return undefined
+    if (was.content.frame !== is.content.frame) return undefined
+    if (was.content === is.content) continue
+    const [old, mark] = [before.marks.get(id), markOf(is, registry)]
+    if (!old !== !mark) return undefined
+    if (old && mark && !sameMark(old, mark)) changed.set(id, mark)
   }
-  return before && step.ids.every(isSame) ? before : undefined
+  return changed.size === 0 ? before : number(new Map([...before.marks, ...changed]), before)
 }
 
-function readOutline(page: Page, registry: Registry): OutlineEntry[] {
-  const ids = shownIds(page, page.root, registry)
-  const facts = ids.map((id) => {
-    const node = getNode(page, id)
-    return { id, facts: getKind(registry, node.kind).facts?.(node.content) ?? {} }
-  })
-  const taken = new Set([CONTENT_ID, ...facts.flatMap(({ facts: { anchor } }) => anchor ?? [])])
-  return facts.flatMap(({ id, facts: { heading, anchor, anchored } }): OutlineEntry[] => {
-    if (!heading || !anchored) return []
-    if (anchor !== undefined) return [{ id, ...heading, anchor }]
-    const wanted = anchorFrom(heading.text)
-    if (wanted === undefined) return []
-    let free = wanted
-    for (let n = 2; taken.has(free); n++) free = `${wanted}-${n}`
-    taken.add(free)
-    return [{ id, ...heading, anchor: free }]
-  })
+function readMarks(page: Page, registry: Registry): ReadonlyMap<NodeId, Mark> {
+  return new Map(
+    shownIds(page, page.root, registry).flatMap((id) => {
+      const mark = markOf(getNode(page, id), registry)
+      return mark ? [[id, mark] as const] : []
+    }),
+  )
+}
+
+function markOf(node: PageNode, registry: Registry): Mark | undefined {
+  const { heading, anchor, anchored } = getKind(registry, node.kind).facts?.(node.content) ?? {}
+  const isAnchored = heading !== undefined && anchored === true
+  if (!isAnchored && anchor === undefined) return undefined
+  const wanted = isAnchored && anchor === undefined ? anchorFrom(heading.text) : undefined
+  return {
+    ...(isAnchored ? { heading } : {}),
+    ...(anchor === undefined ? {} : { anchor }),
+    ...(wanted === undefined ? {} : { wanted }),
+  }
+}
+
+function sameMark(a: Mark, b: Mark): boolean {
+  return a.anchor === b.anchor && a.heading?.text === b.heading?.text && a.heading?.level === b.heading?.level
+}
+
+/** Gives every heading an anchor that no other has. */
+function number(marks: ReadonlyMap<NodeId, Mark>, before?: Known): Known {
+  const taken = new Set([CONTENT_ID])
+  for (const { anchor } of marks.values()) if (anchor !== undefined) taken.add(anchor)
+  const entries: OutlineEntry[] = []
+  const byId = new Map<NodeId, OutlineEntry>()
+  for (const [id, { heading, anchor: own, wanted }] of marks) {
+    if (!heading) continue
+    const anchor = own ?? (wanted === undefined ? undefined : freeName(wanted, taken))
+    if (anchor === undefined) continue
+    taken.add(anchor)
+    const old = before?.byId.get(id)
+    const isSame = old?.anchor === anchor && before!.marks.get(id) === marks.get(id)
+    const entry = isSame ? old : { id, ...heading, anchor }
+    entries.push(entry)
+    byId.set(id, entry)
+  }
+  return { marks, entries, byId }
+}
+
+function freeName(wanted: string, taken: ReadonlySet<string>): string {
+  let free = wanted
+  for (let n = 2; taken.has(free); n++) free = `${wanted}-${n}`
+  return free
 }

@@ -9,7 +9,7 @@ import type { SpotFact } from '../blocks/define-block.ts'
 import { getNode, type NodeId, type Page, type PageNode } from '../page/page.ts'
 import { changedIds } from '../page/with-nodes.ts'
 import { shownIds, shownSlots } from '../blocks/shown.ts'
-import { outlineOf } from './outline.ts'
+import { anchorsChanged, outlineOf } from './outline.ts'
 import type { NodeRenderer, RenderedNode } from './render-node.ts'
 import { spotOf } from './spots.ts'
 
@@ -29,6 +29,8 @@ export class TreeHtml {
   readonly id = nextId++
   readonly #renderer: NodeRenderer
   readonly #parts = new Map<NodeId, Part>()
+  /** Nodes that show the page's headings. */
+  readonly #outlined = new Set<NodeId>()
   #page: Page | undefined
   /** Counts up when what the stylesheet depends on may have changed. */
   #styleState = 0
@@ -44,6 +46,7 @@ export class TreeHtml {
     this.#page = page
     if (before?.root !== page.root) {
       this.#parts.clear()
+      this.#outlined.clear()
       this.#styleState++
       this.#build(page, page.root, undefined)
       return
@@ -55,9 +58,8 @@ export class TreeHtml {
     )
     const dirty = new Set<NodeId>()
     for (const id of changed) this.#markUp(id, dirty)
-    const follows = movesThings ? undefined : this.#followers(before, page, changed)
-    if (movesThings || follows!.size > 0)
-      for (const id of this.#placed(page, follows)) this.#markUp(id, dirty)
+    for (const id of movesThings ? this.#placed(page) : this.#followers(before, page, changed))
+      this.#markUp(id, dirty)
     if (movesThings) this.#styleState++
     this.#rebuild(page, page.root, dirty)
     if (movesThings) this.#dropHidden(page)
@@ -81,27 +83,25 @@ export class TreeHtml {
     return this.#parts.get(id)!
   }
 
-  /** Nodes whose output depends on where they stand; with `facts`, on these alone. */
-  #placed(page: Page, facts: ReadonlySet<SpotFact> | undefined): NodeId[] {
+  /** Nodes whose output depends on where they stand. */
+  #placed(page: Page): NodeId[] {
     const { registry } = this.#renderer
-    return Object.keys(page.nodes).filter((id) => {
-      const { usesSpot } = getKind(registry, page.nodes[id]!.kind)
-      return usesSpot !== undefined && (!facts || usesSpot.some((fact) => facts.has(fact)))
-    })
+    return Object.keys(page.nodes).filter(
+      (id) => getKind(registry, page.nodes[id]!.kind).usesSpot !== undefined,
+    )
   }
 
-  /** What may be true of other nodes' places no longer, when these nodes changed in what they say and in nothing else. */
-  #followers(before: Page, page: Page, changed: readonly NodeId[]): ReadonlySet<SpotFact> {
+  /** Nodes that give something else because others changed in what they say, and in nothing else. */
+  #followers(before: Page, page: Page, changed: readonly NodeId[]): NodeId[] {
     const { registry } = this.#renderer
-    const facts = new Set<SpotFact>()
-    if (outlineOf(before, registry) !== outlineOf(page, registry)) facts.add('anchor').add('outline')
-    const holds = changed.some((id) =>
-      Object.values(page.nodes[id]!.slots)
-        .flat()
-        .some((child) => getKind(registry, getNode(page, child).kind).usesSpot?.includes('holder')),
+    const uses = (id: NodeId, fact: SpotFact): boolean =>
+      getKind(registry, getNode(page, id).kind).usesSpot?.includes(fact) ?? false
+    const held = changed.flatMap((id) =>
+      this.#shownChildren(page, id).filter((child) => uses(child, 'holder')),
     )
-    if (holds) facts.add('holder')
-    return facts
+    if (outlineOf(before, registry) === outlineOf(page, registry)) return held
+    const named = anchorsChanged(before, page, registry).filter((id) => uses(id, 'anchor'))
+    return [...held, ...named, ...this.#outlined]
   }
 
   /** Marks a node and all that hold it, as they stood before. */
@@ -146,13 +146,18 @@ export class TreeHtml {
   /** Forgets what is gone or stands aside. */
   #dropHidden(page: Page): void {
     const shown = new Set(shownIds(page, page.root, this.#renderer.registry))
-    for (const id of this.#parts.keys()) if (!shown.has(id)) this.#parts.delete(id)
+    for (const id of this.#parts.keys()) {
+      if (shown.has(id)) continue
+      this.#parts.delete(id)
+      this.#outlined.delete(id)
+    }
   }
 
   #make(page: Page, id: NodeId, parentId: NodeId | undefined): void {
     const { registry, context } = this.#renderer
     const node = getNode(page, id)
     const rendered = this.#renderer.render(id, node, spotOf(page, id, registry, context.look))
+    if (getKind(registry, node.kind).usesSpot?.includes('outline')) this.#outlined.add(id)
     const before = this.#parts.get(id)?.rendered
     if (before !== rendered && !(before && sameNames(before, rendered))) this.#styleState++
     // Joined and not added up: a string that is put together by adding is only walked through, piece by piece, at its end.

@@ -192,8 +192,7 @@ function Editor({ store, sender, site, pages, summary }: EditorProps) {
       openShelf: () => shelf.openAfter(store.state.selection),
       openSetting: () => {
         setFolded(false)
-        // Folded details are there a frame later.
-        requestAnimationFrame(openMainSetting)
+        openMainSetting(store.state.selection)
       },
       stepSize: (direction) => setWidth((now) => nextSample(rulerSizes(site.look), now, direction)),
       toggleLineUp: () => {

@@ -1,22 +1,32 @@
 /** Plain text that is pasted: what was written as Markdown keeps its meaning. */
-import { HtmlRenderer, Parser } from 'commonmark'
 import { DOMParser as DocumentParser, type ResolvedPos, type Slice } from '@tiptap/pm/model'
 import type { EditorView } from '@tiptap/pm/view'
 
-const parser = new Parser()
-// Raw HTML in the text is left out, and links that run lose their target: CommonMark's own "safe" mode.
-const renderer = new HtmlRenderer({ safe: true })
+let convert: ((text: string) => string) | undefined
 
-/** Markdown (CommonMark 0.31.2) as HTML. Headings, rules and quotes become what the words in them are. */
-export function markdownToHtml(text: string): string {
-  return renderer.render(parser.parse(text))
+/** Fetches what reads Markdown, which opening a page does not wait for. */
+export async function loadMarkdown(): Promise<void> {
+  const { HtmlRenderer, Parser } = await import('commonmark')
+  const parser = new Parser()
+  // Raw HTML in the text is left out, and links that run lose their target: CommonMark's own "safe" mode.
+  const renderer = new HtmlRenderer({ safe: true })
+  convert = (text) => renderer.render(parser.parse(text))
+}
+
+/**
+ * Markdown (CommonMark 0.31.2) as HTML. Headings, rules and quotes become what the words in them are. Undefined until
+ * `loadMarkdown` is through.
+ */
+export function markdownToHtml(text: string): string | undefined {
+  return convert?.(text)
 }
 
 /** Text as a piece of the editor's document: what the schema has no place for leaves its words. */
 export function parsePlainText(text: string, $context: ResolvedPos, plain: boolean, view: EditorView): Slice {
   // Parsed apart from the page: nothing that the text names, such as a picture, is fetched.
-  const holder = new DOMParser().parseFromString(plain ? '' : markdownToHtml(text), 'text/html').body
-  if (plain) for (const line of text.split(/\n{2,}/)) holder.append(paragraph(line))
+  const html = plain ? undefined : markdownToHtml(text)
+  const holder = new DOMParser().parseFromString(html ?? '', 'text/html').body
+  if (html === undefined) for (const line of text.split(/\n{2,}/)) holder.append(paragraph(line))
   return DocumentParser.fromSchema(view.state.schema).parseSlice(holder, {
     preserveWhitespace: false,
     context: $context,

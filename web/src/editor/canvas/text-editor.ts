@@ -11,7 +11,7 @@ import { Paragraph } from '@tiptap/extension-paragraph'
 import { Strike } from '@tiptap/extension-strike'
 import { Text } from '@tiptap/extension-text'
 import { safeHref, type Json, type Link, type RichText } from '@gullyline/core'
-import { parsePlainText } from './paste.ts'
+import { loadMarkdown, parsePlainText } from './paste.ts'
 import { fromEditorDoc, linkHref, toEditorDoc } from './rich-text-doc.ts'
 
 /** A link whose target is ours: a page or an address. Pasted links that are not allowed lose their link. */
@@ -114,6 +114,8 @@ function caretOf(view: EditorView): number | undefined {
 /** Starts typing in an element, which must be empty and stays the text editor's until `destroy`. */
 export function startTextEditor(options: TextEditorOptions): Editor {
   const { element, words, label, onChange, onEdgeKey, onRefused } = options
+  // It is there before anybody has pasted; where it can't be had, pasted text stays as it was written.
+  if (words.form !== 'plain') loadMarkdown().catch(() => undefined)
   const editor = new Editor({
     element: { mount: element },
     injectCSS: false,

@@ -3,6 +3,7 @@ import { copiedIds, copy, cut, paste } from '../acts.ts'
 import { BLOCKS_TYPE, htmlForOthers, readFragments } from '../clipboard.ts'
 import { newId, type EditorStore } from '../editor-store.ts'
 import { elementOf } from './boxes.ts'
+import { loadMarkdown, markdownToHtml } from './paste.ts'
 
 /** More letters than this are no page that anybody reads, and would keep the browser busy for long. */
 const MOST_PASTED = 1_000_000
@@ -34,7 +35,13 @@ export function useClipboard(store: EditorStore, inner: Document | undefined): v
       const html = clipboardData.getData('text/html')
       const text = clipboardData.getData('text/plain')
       if (html === '' && text === '') return paste(store)
-      void pasteWords(store, html, text)
+      pasteWords(store, html, text).catch(() =>
+        store.dispatch({
+          type: 'tell',
+          words: 'Not pasted: a part of the editor could not be fetched. Nothing was changed; try once more',
+          tone: 'refused',
+        }),
+      )
     }
     const documents = [document, inner]
     for (const one of documents) {
@@ -67,11 +74,8 @@ async function pasteWords(store: EditorStore, html: string, text: string): Promi
     const words = `Not pasted: this is too much at once; at most ${MOST_PASTED / 1_000_000} million letters are taken`
     return store.dispatch({ type: 'tell', words, tone: 'refused' })
   }
-  const [{ blocksFromHtml }, { markdownToHtml }] = await Promise.all([
-    import('../html-blocks.ts'),
-    import('./paste.ts'),
-  ])
-  const fragments = blocksFromHtml(html || markdownToHtml(text), store.registry, newId)
+  const [{ blocksFromHtml }] = await Promise.all([import('../html-blocks.ts'), loadMarkdown()])
+  const fragments = blocksFromHtml(html || (markdownToHtml(text) ?? ''), store.registry, newId)
   if (fragments.length > 0) return paste(store, fragments)
   store.dispatch({ type: 'tell', words: 'Nothing pasted: what was copied has no words', tone: 'refused' })
 }

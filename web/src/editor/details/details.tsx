@@ -13,6 +13,7 @@ import {
   type PageNode,
   type SizeKey,
 } from '@gullyline/core'
+import { useAfterPaint } from '../../ui/use-after-paint.ts'
 import { TYPING_PAUSE_MS, useLater } from '../../ui/use-later.ts'
 import { FindBox, IconButton } from '../../ui/controls.tsx'
 import { keysOf, useRunCommand, type CommandId } from '../commands.ts'
@@ -144,7 +145,8 @@ interface DetailsProps {
 export function Details({ size, onFold }: DetailsProps) {
   // For the next block, too: who sets the look of one mostly sets that of others.
   const [isLookOpen, setLookOpen] = useState(false)
-  const selection = useEditor((state) => state.selection)
+  // What is selected is drawn around first: this pane takes longer to draw than the page does.
+  const selection = useAfterPaint(useEditor((state) => state.selection))
   const root = useEditor((state) => state.page.root)
   const isTyping = useEditor((state) => state.typing !== undefined)
   const id = selection ?? root
@@ -155,6 +157,7 @@ export function Details({ size, onFold }: DetailsProps) {
   return (
     <Pane
       aria-label="Details"
+      data-shows={selection ?? ''}
       onKeyDownCapture={(event) => {
         // Fields mean by Escape what was there before, and a dialog over the pane, whose keys React lets through here, closes.
         const target = event.target as Element
@@ -349,11 +352,13 @@ function FoldedFields({ title, id, fields, isOpen, onOpen }: FoldedFieldsProps) 
         <small>{fields.map(({ field }) => field.title.toLowerCase()).join(', ')}</small>
       </FoldTitle>
       <FoldedPanel>
-        <Group aria-label={title}>
-          {fields.map((entry) => (
-            <Field key={`${entry.part}.${entry.key}`} id={id} entry={entry} />
-          ))}
-        </Group>
+        {isOpen && (
+          <Group aria-label={title}>
+            {fields.map((entry) => (
+              <Field key={`${entry.part}.${entry.key}`} id={id} entry={entry} />
+            ))}
+          </Group>
+        )}
       </FoldedPanel>
     </Folded>
   )

@@ -226,10 +226,18 @@ function SpineRow({ id, node, level, isOpen, onFold }: SpineRowProps) {
 
   useEffect(() => {
     if (!isLead) return
-    row.current?.scrollIntoView({ block: 'nearest' })
+    // Once what is selected has been painted: a row can only be scrolled to after all of the spine is laid out.
+    const scroll = requestAnimationFrame(() => {
+      later = window.setTimeout(() => row.current?.scrollIntoView({ block: 'nearest' }))
+    })
+    let later: number | undefined
     // Keys that move the selection from within the tree take the focus along.
     const tree = row.current?.closest('[role="tree"]')
     if (tree?.contains(document.activeElement)) row.current?.focus()
+    return () => {
+      cancelAnimationFrame(scroll)
+      clearTimeout(later)
+    }
   }, [isLead])
 
   return (
