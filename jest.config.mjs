@@ -17,6 +17,8 @@ const common = {
   testMatch: ['<rootDir>/test/**/*.test.{ts,tsx}'],
 }
 export default {
+  // Nothing here asserts speed: a loaded machine may take its time.
+  testTimeout: 60_000,
   testSequencer: './scripts/lib/longest-first.mjs',
   projects: [
     { ...common, displayName: 'core', rootDir: 'core', testEnvironment: 'node' },

@@ -158,4 +158,4 @@ test(`${INTERLEAVINGS} random interleavings of two editors lose nothing`, async 
   // Otherwise the two never met, and nothing was tried.
   expect(ines.merges + tarn.merges).toBeGreaterThan(INTERLEAVINGS / 2)
   expect(ines.shown.length + tarn.shown.length).toBeGreaterThan(10)
-}, 240_000)
+}, 600_000)

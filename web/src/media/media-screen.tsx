@@ -53,7 +53,7 @@ const Side = styled.aside`
     overflow-wrap: anywhere;
   }
   h4 {
-    margin-top: 6px;
+    margin: 6px 0 -6px;
     color: var(--quiet);
     font-size: 12px;
     font-weight: 450;

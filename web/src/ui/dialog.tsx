@@ -41,7 +41,7 @@ const Acts = styled.div`
   gap: 8px;
   justify-content: flex-end;
   position: sticky;
-  bottom: -22px;
+  bottom: 0;
   margin: 6px -24px -22px;
   padding: 12px 24px 22px;
   background: var(--paper);
