@@ -13,7 +13,6 @@ import {
   type PageNode,
   type SizeKey,
 } from '@gullyline/core'
-import { useAfterPaint } from '../../ui/use-after-paint.ts'
 import { TYPING_PAUSE_MS, useLater } from '../../ui/use-later.ts'
 import { FindBox, IconButton } from '../../ui/controls.tsx'
 import { keysOf, useRunCommand, type CommandId } from '../commands.ts'
@@ -145,8 +144,7 @@ interface DetailsProps {
 export function Details({ size, onFold }: DetailsProps) {
   // For the next block, too: who sets the look of one mostly sets that of others.
   const [isLookOpen, setLookOpen] = useState(false)
-  // What is selected is drawn around first: this pane takes longer to draw than the page does.
-  const selection = useAfterPaint(useEditor((state) => state.selection))
+  const selection = useEditor((state) => state.selection)
   const root = useEditor((state) => state.page.root)
   const isTyping = useEditor((state) => state.typing !== undefined)
   const id = selection ?? root
