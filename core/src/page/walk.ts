@@ -12,26 +12,41 @@ const placesOf = new WeakMap<Nodes, Map<NodeId, Place>>()
 
 /** The place of every node but the root. Linear the first time for a page, then kept. */
 function indexPlaces(page: Pick<Page, 'nodes'>): ReadonlyMap<NodeId, Place> {
-  const known = placesOf.get(page.nodes) ?? samePlaces(page.nodes)
+  const known = placesOf.get(page.nodes) ?? followPlaces(page.nodes)
   if (known) {
     placesOf.set(page.nodes, known)
     return known
   }
   const places = new Map<NodeId, Place>()
-  for (const [parentId, node] of Object.entries(page.nodes)) {
-    for (const [slot, children] of Object.entries(node.slots)) {
-      children.forEach((id, index) => places.set(id, { parentId, slot, index }))
-    }
-  }
+  for (const [parentId, node] of Object.entries(page.nodes)) listPlaces(places, parentId, node)
   placesOf.set(page.nodes, places)
   return places
 }
 
-/** The places that are known of what these nodes were made from, when that step moved nothing: typing moves nothing. */
-function samePlaces(nodes: Nodes): Map<NodeId, Place> | undefined {
+/** From the places that are known of what these nodes were made from: typing moves nothing, and a move concerns two parents. */
+function followPlaces(nodes: Nodes): Map<NodeId, Place> | undefined {
   const step = lastStep(nodes)
   const known = step && placesOf.get(step.from)
-  return known && step.ids.every((id) => nodes[id]?.slots === step.from[id]?.slots) ? known : undefined
+  if (!known) return undefined
+  const rearranged = step.ids.filter((id) => nodes[id]?.slots !== step.from[id]?.slots)
+  if (rearranged.length === 0) return known
+  const places = new Map(known)
+  for (const id of rearranged) for (const child of childIdsOf(step.from[id])) places.delete(child)
+  for (const id of rearranged) {
+    const node = nodes[id]
+    if (node) listPlaces(places, id, node)
+  }
+  return places
+}
+
+function listPlaces(places: Map<NodeId, Place>, parentId: NodeId, node: PageNode): void {
+  for (const [slot, children] of Object.entries(node.slots)) {
+    children.forEach((id, index) => places.set(id, { parentId, slot, index }))
+  }
+}
+
+function childIdsOf(node: PageNode | undefined): readonly NodeId[] {
+  return node ? childIds(node) : []
 }
 
 /** The place of a node, or undefined for the root and for ids that the page does not have. */

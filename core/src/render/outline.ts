@@ -83,7 +83,18 @@ function readMarks(page: Page, registry: Registry): ReadonlyMap<NodeId, Mark> {
   )
 }
 
+/** What was read off a node: moving a section reads no other heading again. */
+const marksOf = new WeakMap<PageNode, { readonly registry: Registry; readonly mark: Mark | undefined }>()
+
 function markOf(node: PageNode, registry: Registry): Mark | undefined {
+  const read = marksOf.get(node)
+  if (read?.registry === registry) return read.mark
+  const mark = readMark(node, registry)
+  marksOf.set(node, { registry, mark })
+  return mark
+}
+
+function readMark(node: PageNode, registry: Registry): Mark | undefined {
   const { heading, anchor, anchored } = getKind(registry, node.kind).facts?.(node.content) ?? {}
   const isAnchored = heading !== undefined && anchored === true
   if (!isAnchored && anchor === undefined) return undefined

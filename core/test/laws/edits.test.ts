@@ -6,6 +6,8 @@ import { applyEdit, EDIT_NAMES, editSentence, type Edit } from '../../src/edits/
 import { replaceEdits } from '../../src/edits/compose.ts'
 import { applyEdits, type Transaction } from '../../src/edits/transaction.ts'
 import { EMPTY_HISTORY, record, redo, undo, type History } from '../../src/edits/undo.ts'
+import { findPlace } from '../../src/page/walk.ts'
+import { outlineOf } from '../../src/render/outline.ts'
 import { anyPage, editFor, pageWith } from '../arbitraries/page.ts'
 
 const RUNS = { numRuns: 1000 }
@@ -76,6 +78,20 @@ describe('every edit', () => {
     fc.assert(
       fc.property(pageAndEdits, ({ page, seeds }) => {
         expect(validatePage(walk(page, seeds).current, registry)).toEqual([])
+      }),
+      RUNS,
+    )
+  })
+
+  test('leaves every block findable where it stands, by what was known before as by reading the page anew', () => {
+    fc.assert(
+      fc.property(pageAndEdits, ({ page, seeds }) => {
+        const { current } = walk(page, seeds)
+        const anew = { ...current, nodes: { ...current.nodes } }
+        for (const id of Object.keys(page.nodes).concat(Object.keys(current.nodes))) {
+          expect(findPlace(current, id)).toEqual(findPlace(anew, id))
+        }
+        expect(outlineOf(current, registry)).toEqual(outlineOf(anew, registry))
       }),
       RUNS,
     )

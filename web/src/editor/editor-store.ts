@@ -7,6 +7,7 @@ import {
   idFrom,
   type Edit,
   type NodeId,
+  type Page,
   type PageNode,
   type Registry,
 } from '@gullyline/core'
@@ -33,6 +34,7 @@ export class EditorStore {
   readonly mayChange: boolean
   #state: EditorState
   readonly #listeners = new Set<() => void>()
+  readonly #pageListeners = new Set<() => void>()
   readonly #nodeListeners = new Map<NodeId, Set<() => void>>()
 
   readonly #onKept: () => void
@@ -58,12 +60,19 @@ export class EditorStore {
     this.#state = next
     if (next.page !== before.page) this.#keep(before, action)
     for (const listener of this.#listeners) listener()
+    if (before.page !== next.page) for (const listener of this.#pageListeners) listener()
     this.#tellNodes(before, next)
   }
 
   subscribe = (listener: () => void): (() => void) => {
     this.#listeners.add(listener)
     return () => this.#listeners.delete(listener)
+  }
+
+  /** Calls `listener` when the page changed: most of what stands on the canvas has nothing to do with what is selected. */
+  subscribePage = (listener: () => void): (() => void) => {
+    this.#pageListeners.add(listener)
+    return () => this.#pageListeners.delete(listener)
   }
 
   /** Calls `listener` when this node changed, or when typing in it began or ended: a letter concerns one node of a thousand. */
@@ -131,6 +140,12 @@ export function useStore(): EditorStore {
 export function useEditor<T>(select: (state: EditorState) => T): T {
   const store = useStore()
   return useSyncExternalStore(store.subscribe, () => select(store.state))
+}
+
+/** A part of the page, or what is made of it. `select` must give the same value for the same page: no new objects. */
+export function usePage<T>(select: (page: Page) => T): T {
+  const store = useStore()
+  return useSyncExternalStore(store.subscribePage, () => select(store.state.page))
 }
 
 /** A node as it is now, or undefined when it is no longer on the page. */

@@ -1,9 +1,9 @@
-import { useCallback, useEffect, useState } from 'react'
+import { useCallback, useEffect, useLayoutEffect, useState } from 'react'
 import styled from 'styled-components'
 import { useRoom } from '../../ui/use-room.ts'
 import { getNode, shownSlots } from '@gullyline/core'
 import { registerLanding } from '../drag/drag-session.ts'
-import { useEditor, useStore } from '../editor-store.ts'
+import { useEditor, usePage, useStore } from '../editor-store.ts'
 import { useSiteView } from '../site-view.ts'
 import { elementOf } from './boxes.ts'
 import { contourBackdrop } from './contours.ts'
@@ -55,7 +55,8 @@ export function Canvas({ width, onDocument, onKeyDown, onFollow }: CanvasProps) 
   const { ref: setArea, element: area, room } = useRoom()
   const [inner, setInner] = useState<Document>()
 
-  useEffect(
+  // Before the frame is given the focus, a frame after it is there: a key that nobody hears is lost.
+  useLayoutEffect(
     () => (inner ? listenToFrame(inner, store, { onKeyDown, onFollow }) : undefined),
     [inner, store, onKeyDown, onFollow],
   )
@@ -162,7 +163,7 @@ const Hint = styled.p`
 
 function EmptyPageHint({ siteName }: { siteName: string }) {
   const { registry } = useStore()
-  const empty = useEditor(({ page }) => {
+  const empty = usePage((page) => {
     const root = getNode(page, page.root)
     return shownSlots(root, registry).every((slot) => (root.slots[slot] ?? []).length === 0)
   })

@@ -1,6 +1,6 @@
 import styled from 'styled-components'
 import { columnShareEdits, columnShares, findNode, findPlace, getNode, type NodeId } from '@gullyline/core'
-import { useEditor, useStore } from '../editor-store.ts'
+import { useEditor, usePage, useStore } from '../editor-store.ts'
 import { boxOf, type Box } from './boxes.ts'
 
 const Divider = styled.div`
@@ -66,7 +66,7 @@ interface ColumnDividersProps {
 /** A line between each two columns that can be dragged, or moved with the arrow keys: what one gets, the other gives. */
 export function ColumnDividers({ id, inner, toLayer }: ColumnDividersProps) {
   const store = useStore()
-  const page = useEditor((state) => state.page)
+  const page = usePage((page) => page)
   const columns = getNode(page, id).slots.columns ?? []
   const shares = columnShares(page, id)
   const boxes = columns.map((column) => boxOf(inner, column)).map((box) => box && toLayer(box))

@@ -1,10 +1,10 @@
 import { getKind, nodeLabel, type NodeId } from '@gullyline/core'
-import { useEditor, useStore } from '../editor-store.ts'
+import { usePage, useStore } from '../editor-store.ts'
 
 /** What a block is called where it is pointed at: its kind, and its name or first words. */
 export function useNodeTitle(id: NodeId): string {
   const { registry } = useStore()
-  return useEditor(({ page }) => {
+  return usePage((page) => {
     const node = page.nodes[id]
     if (!node) return ''
     const title = getKind(registry, node.kind).title

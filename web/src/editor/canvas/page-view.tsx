@@ -20,7 +20,7 @@ import {
   type PageNode,
   type Registry,
 } from '@gullyline/core'
-import { useEditor, useNode, useStore, useTypingField } from '../editor-store.ts'
+import { useNode, usePage, useStore, useTypingField } from '../editor-store.ts'
 import { useSiteView, type SiteView } from '../site-view.ts'
 import { InlineWords } from './inline-words.tsx'
 
@@ -32,8 +32,8 @@ const COMPONENTS = { [SLOT_TAG]: SlotOutlet, [TYPING_TAG]: InlineWords }
 
 /** The page with its site's header and footer, as the visitor will see it. Only what an edit changed is rendered again. */
 export function PageView() {
-  const root = useEditor((state) => state.page.root)
-  const isBare = useEditor(({ page }) => frameOf(getNode(page, page.root).content).header === 'bare')
+  const root = usePage((page) => page.root)
+  const isBare = usePage((page) => frameOf(getNode(page, page.root).content).header === 'bare')
   const { site } = useSiteView()
   return (
     <>
@@ -77,7 +77,7 @@ function PlacedNode({ id, node }: { id: NodeId; node: PageNode }) {
   const { registry } = useStore()
   const { look } = useSiteView().renderer.context
   // What is true of a node's place is asked for as text, so that nodes whose place stays alike are not rendered again.
-  const placeKey = useEditor((state) => JSON.stringify(spotOf(state.page, id, registry, look)))
+  const placeKey = usePage((page) => JSON.stringify(spotOf(page, id, registry, look)))
   return <ShownNode id={id} node={node} placeKey={placeKey} />
 }
 
@@ -159,7 +159,7 @@ export const PageStyle = memo(function PageStyle() {
   const store = useStore()
   const view = useSiteView()
   const [cssOf] = useState(keptCss)
-  const css = useEditor(({ page }) => cssOf(page, view, store.registry))
+  const css = usePage((page) => cssOf(page, view, store.registry))
   return <style>{css}</style>
 })
 

@@ -2,7 +2,7 @@ import { Plus } from 'lucide-react'
 import { Button } from 'react-aria-components'
 import styled from 'styled-components'
 import { findPlace, type NodeId } from '@gullyline/core'
-import { useEditor } from '../editor-store.ts'
+import { useEditor, usePage } from '../editor-store.ts'
 import { useShelf } from '../shelf/shelf-state.ts'
 import { boxOf, type Box } from './boxes.ts'
 import { boxToWindow, useFrameLayout } from './frame-geometry.ts'
@@ -81,7 +81,7 @@ const place = ({ left, top, width, height }: Box) =>
 export function SelectionLayer({ inner, area }: { inner: Document; area: HTMLElement }) {
   useFrameLayout(inner)
   // Each edit may move the box, so the layer is rendered with the page.
-  useEditor((state) => state.page)
+  usePage((page) => page)
   const selection = useEditor((state) => state.selection)
   const parent = useEditor((state) =>
     state.selection === undefined ? undefined : findPlace(state.page, state.selection)?.parentId,

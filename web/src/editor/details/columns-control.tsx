@@ -10,7 +10,7 @@ import {
   type NodeId,
 } from '@gullyline/core'
 import { fieldBox } from '../../ui/controls.tsx'
-import { newId, useEditor, useStore } from '../editor-store.ts'
+import { newId, usePage, useStore } from '../editor-store.ts'
 import { Group, GroupTitle } from './group.tsx'
 import { SegmentControl } from './field-control.tsx'
 
@@ -80,7 +80,7 @@ const COUNTS = Object.fromEntries(
 /** How many columns there are and how wide each is: by number, by a ready division, or (on the page) by dragging. */
 export function ColumnsControl({ id }: { id: NodeId }) {
   const store = useStore()
-  const page = useEditor((state) => state.page)
+  const page = usePage((page) => page)
   const count = getNode(page, id).slots.columns?.length ?? 0
   const shares = columnShares(page, id)
   const setShares = (next: readonly number[]): void =>

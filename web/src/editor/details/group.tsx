@@ -10,3 +10,8 @@ export const GroupTitle = styled.h3`
   font-size: 12px;
   font-weight: 450;
 `
+/** Words about what is shown, not part of it. */
+export const Quiet = styled.p`
+  color: var(--quiet);
+  font-size: 12px;
+`

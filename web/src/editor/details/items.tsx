@@ -14,7 +14,7 @@ import {
   type PageNode,
 } from '@gullyline/core'
 import { Button, IconButton } from '../../ui/controls.tsx'
-import { newId, useEditor, useStore } from '../editor-store.ts'
+import { newId, usePage, useStore } from '../editor-store.ts'
 import { KindIcon } from '../kind-icon.ts'
 import { useSiteView } from '../site-view.ts'
 import { Group, GroupTitle } from './group.tsx'
@@ -87,7 +87,7 @@ export function repeatedKind(node: PageNode, registry: Parameters<typeof getKind
 export function Items({ id, kind }: { id: NodeId; kind: string }) {
   const store = useStore()
   const { mayChange, registry } = store
-  const page = useEditor((state) => state.page)
+  const page = usePage((page) => page)
   const definition = getKind(registry, kind)
   const slot = Object.keys(getKind(registry, getNode(page, id).kind).slots)[0]!
   const ids = getNode(page, id).slots[slot] ?? []

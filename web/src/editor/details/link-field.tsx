@@ -3,7 +3,7 @@ import styled from 'styled-components'
 import useSWR from 'swr'
 import { anchorsOf, isPageLink, outlineOf, safeHref, type Link, type PageDocument } from '@gullyline/core'
 import { request } from '../../api/client.ts'
-import { useEditor, useStore } from '../editor-store.ts'
+import { usePage, useStore } from '../editor-store.ts'
 import { fieldBox } from '../../ui/controls.tsx'
 import { useSiteView } from '../site-view.ts'
 import { MAIN_SETTING } from './main-setting.ts'
@@ -89,7 +89,7 @@ function PlaceOnPage({
   const { data } = useSWR<PageDocument, Error>(isHere ? null : `/api/pages/${link.page}`, (path: string) =>
     request<PageDocument>(path),
   )
-  const here = useEditor((state) => state.page)
+  const here = usePage((page) => page)
   const page = isHere ? here : data?.document
   const headings = page ? outlineOf(page, store.registry).filter(({ level }) => level > 1) : []
   const named = page ? anchorsOf(page, store.registry) : []

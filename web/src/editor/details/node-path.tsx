@@ -1,6 +1,6 @@
 import styled from 'styled-components'
 import { ancestry, getKind, getNode, nodeLabel, type NodeId } from '@gullyline/core'
-import { useEditor, useStore } from '../editor-store.ts'
+import { usePage, useStore } from '../editor-store.ts'
 
 const List = styled.ol`
   display: flex;
@@ -45,7 +45,7 @@ const List = styled.ol`
 /** The way from the page to a block: what it stands in, each step selectable. */
 export function NodePath({ id }: { id: NodeId }) {
   const store = useStore()
-  const page = useEditor((state) => state.page)
+  const page = usePage((page) => page)
   const steps = ancestry(page, id).reverse()
   return (
     <nav aria-label="Path to the selected block">

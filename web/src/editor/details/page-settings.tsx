@@ -4,7 +4,7 @@ import styled from 'styled-components'
 import { frameOf, getNode, type PageSettingsRequest, type PageSummary } from '@gullyline/core'
 import { request } from '../../api/client.ts'
 import { Button, fieldBox } from '../../ui/controls.tsx'
-import { useEditor, useStore } from '../editor-store.ts'
+import { usePage, useStore } from '../editor-store.ts'
 import { useSiteView } from '../site-view.ts'
 import { MediaField } from './media-field.tsx'
 
@@ -191,7 +191,7 @@ export function PageSettings() {
 /** The template in use, and the way to another. */
 function TemplateButton() {
   const [isOpen, setOpen] = useState(false)
-  const title = useEditor(({ page }) => frameOf(getNode(page, page.root).content).title)
+  const title = usePage((page) => frameOf(getNode(page, page.root).content).title)
   return (
     <>
       <Button onPress={() => setOpen(true)}>Template: {title}…</Button>

@@ -1,6 +1,6 @@
 import { useMemo } from 'react'
 import { runChecks, themedLook, type CheckedSite, type Finding } from '@gullyline/core'
-import { useEditor, useStore } from '../editor-store.ts'
+import { usePage, useStore } from '../editor-store.ts'
 import { useLater } from '../../ui/use-later.ts'
 import { useSiteView } from '../site-view.ts'
 
@@ -12,7 +12,7 @@ export function useFindings(): readonly Finding[] {
   const { registry } = useStore()
   const { site, pages, summary } = useSiteView()
   const page = useLater(
-    useEditor((state) => state.page),
+    usePage((page) => page),
     PAUSE_MS,
   )
   return useMemo(() => {

@@ -11,7 +11,7 @@ import {
 } from '@gullyline/core'
 import { FindBox, Keys } from '../../ui/controls.tsx'
 import { followPress } from '../drag/drag-session.ts'
-import { newId, useEditor, useStore, type EditorStore } from '../editor-store.ts'
+import { newId, usePage, useStore, type EditorStore } from '../editor-store.ts'
 import { useShelf } from './shelf-state.ts'
 import { StarterPicture } from './starter-picture.tsx'
 
@@ -135,7 +135,7 @@ export function Shelf() {
   const store = useStore()
   const shelf = useShelf()
   const starters = useMemo(() => createStarters(store.registry), [store])
-  const page = useEditor((state) => state.page)
+  const page = usePage((page) => page)
   const [search, setSearch] = useState('')
   const [filter, setFilter] = useState<Filter>('all')
   const list = useRef<HTMLUListElement>(null)
@@ -247,7 +247,7 @@ function placeStarter(store: EditorStore, starter: Starter, target: Target): voi
 
 function useWhere(after: string | null | undefined): string {
   const { registry } = useStore()
-  return useEditor(({ page }) => {
+  return usePage((page) => {
     if (after === undefined || after === null || !Object.hasOwn(page.nodes, after))
       return 'Add at the end of the page'
     return `Add below “${nodeLabel(page, after, registry)}”`

@@ -1,5 +1,5 @@
 import { Lock } from 'lucide-react'
-import { useEffect, useRef, useState } from 'react'
+import { memo, useEffect, useRef, useState } from 'react'
 import styled from 'styled-components'
 import {
   ancestry,
@@ -16,7 +16,7 @@ import {
   type PageNode,
 } from '@gullyline/core'
 import { followPress } from '../drag/drag-session.ts'
-import { useEditor, useNode, useStore } from '../editor-store.ts'
+import { useEditor, useNode, usePage, useStore } from '../editor-store.ts'
 import { TYPING_PAUSE_MS, useLater } from '../../ui/use-later.ts'
 import { KindIcon } from '../kind-icon.ts'
 import { useShownFindings } from '../problems/findings-context.tsx'
@@ -140,22 +140,28 @@ const NameBox = styled.input`
 interface SpineNodeProps {
   readonly id: NodeId
   readonly level: number
-  /** The section that is worked on. */
-  readonly openId: NodeId | undefined
-  readonly height: number
+  /** How tall a section is on the page, in px. */
+  readonly height?: number
+  /** True for the section that is worked on. */
+  readonly isWorkedOn?: boolean
 }
 
 /** A block in the spine, with what is inside it when its section is open. */
-export function SpineNode({ id, level, openId, height }: SpineNodeProps) {
+export const SpineNode = memo(function SpineNode({
+  id,
+  level,
+  height = 1,
+  isWorkedOn = false,
+}: SpineNodeProps) {
   const node = useNode(id)
   const [isFolded, setFolded] = useState(false)
   if (!node) return null
   const children = childIds(node)
-  const isOpen = level > 1 ? !isFolded : id === openId
+  const isOpen = level > 1 ? !isFolded : isWorkedOn
   const inside = isOpen && children.length > 0 && (
     <Group role="group">
       {children.map((child) => (
-        <SpineNode key={child} id={child} level={level + 1} openId={openId} height={0} />
+        <SpineNode key={child} id={child} level={level + 1} />
       ))}
     </Group>
   )
@@ -163,7 +169,7 @@ export function SpineNode({ id, level, openId, height }: SpineNodeProps) {
   const grow =
     level === 1
       ? {
-          style: { '--grow': Math.max(1, Math.round(height)) } as never,
+          style: { '--grow': Math.max(1, height) } as never,
           'data-open': isOpen ? '' : undefined,
         }
       : {}
@@ -179,12 +185,12 @@ export function SpineNode({ id, level, openId, height }: SpineNodeProps) {
       {inside}
     </Item>
   )
-}
+})
 
 /** Every block whose name, words or kind has what was typed, in reading order. */
 export function SpineFound({ search }: { search: string }) {
   const { registry } = useStore()
-  const page = useEditor((state) => state.page)
+  const page = usePage((page) => page)
   const wanted = search.trim().toLowerCase()
   const found = subtreeIds(page, page.root).filter((id) => {
     const node = page.nodes[id]!
@@ -321,7 +327,7 @@ function SpineRow({ id, node, level, isOpen, onFold }: SpineRowProps) {
 /** What the row says. While words are typed on the page it follows once they pause, so that a letter paints the page alone. */
 function useLabel(id: NodeId): string {
   const { registry } = useStore()
-  const now = useEditor((state) => (findNode(state.page, id) ? nodeLabel(state.page, id, registry) : ''))
+  const now = usePage((page) => (findNode(page, id) ? nodeLabel(page, id, registry) : ''))
   const isTyping = useEditor((state) => state.typing !== undefined)
   const later = useLater(now, TYPING_PAUSE_MS)
   return isTyping ? later : now

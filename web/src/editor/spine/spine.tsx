@@ -4,7 +4,7 @@ import styled from 'styled-components'
 import { ancestry, ASIDE, frameOf, getNode, type NodeId } from '@gullyline/core'
 import { Button, FindBox } from '../../ui/controls.tsx'
 import { registerLanding } from '../drag/drag-session.ts'
-import { useEditor, useStore } from '../editor-store.ts'
+import { useEditor, usePage, useStore } from '../editor-store.ts'
 import { useShelf } from '../shelf/shelf-state.ts'
 import { useHeights } from './section-heights.ts'
 import { landingOnRow } from './spine-landing.ts'
@@ -77,8 +77,8 @@ export function Spine({ inner }: { inner: Document | undefined }) {
   const store = useStore()
   const shelf = useShelf()
   const tree = useRef<HTMLUListElement>(null)
-  const slots = useEditor(({ page }) => getNode(page, page.root).slots)
-  const content = useEditor(({ page }) => getNode(page, page.root).content)
+  const slots = usePage((page) => getNode(page, page.root).slots)
+  const content = usePage((page) => getNode(page, page.root).content)
   const frame = frameOf(content)
   const parts = Object.entries({ ...frame.slots, [ASIDE]: 'Aside: not published' }).map(([slot, title]) => ({
     slot,
@@ -142,7 +142,7 @@ export function Spine({ inner }: { inner: Document | undefined }) {
                   </PartTitle>
                 )}
                 {all.map((id) => (
-                  <SpineNode key={id} id={id} level={1} openId={openId} height={heights.get(id) ?? 0} />
+                  <SpineNode key={id} id={id} level={1} height={heights.get(id)} isWorkedOn={id === openId} />
                 ))}
               </Fragment>
             )

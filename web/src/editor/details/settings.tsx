@@ -1,0 +1,187 @@
+import { ChevronRight } from 'lucide-react'
+import { useState } from 'react'
+import { Button as AriaButton, Disclosure, DisclosurePanel } from 'react-aria-components'
+import styled from 'styled-components'
+import {
+  frameOf,
+  getKind,
+  partSchema,
+  readValue,
+  type NodeId,
+  type PageNode,
+  type SizeKey,
+} from '@gullyline/core'
+import { FindBox } from '../../ui/controls.tsx'
+import { useStore } from '../editor-store.ts'
+import { Group, GroupTitle, Quiet } from './group.tsx'
+import { Setting, type SettingEntry } from './setting.tsx'
+import { SizeTable } from './size-table.tsx'
+
+const Folded = styled(Disclosure)`
+  display: grid;
+  gap: 8px;
+`
+const FoldTitle = styled(AriaButton)`
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  min-width: 0;
+  padding: 4px 0;
+  border: 0;
+  background: none;
+  color: var(--plain);
+  font-size: 12px;
+  text-align: left;
+  svg {
+    flex: none;
+    color: var(--quiet);
+  }
+  &[aria-expanded='true'] svg {
+    rotate: 90deg;
+  }
+  small {
+    overflow: hidden;
+    color: var(--quiet);
+    font-size: 12px;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
+  &[aria-expanded='true'] small {
+    display: none;
+  }
+`
+const FoldedPanel = styled(DisclosurePanel)`
+  &[hidden] {
+    display: none;
+  }
+`
+interface SettingsProps {
+  readonly id: NodeId
+  readonly node: PageNode
+  /** The size that the ruler's width shows. */
+  readonly size: SizeKey
+  readonly isLookOpen: boolean
+  readonly onLookOpen: (isOpen: boolean) => void
+}
+
+/** All settings of a block. What was set when it was selected stands first. */
+export function Settings({ id, node, size, isLookOpen, onLookOpen }: SettingsProps) {
+  const { registry } = useStore()
+  const kind = getKind(registry, node.kind)
+  const [shown, setShown] = useState(() => ({ id, search: '', wasSet: setKeys(kind, node) }))
+  // Another block in the same pane: what can stay on the screen does, which is most of what takes time to draw.
+  if (shown.id !== id) setShown({ id, search: '', wasSet: setKeys(kind, node) })
+  const { search, wasSet } = shown
+  const fields = fieldsOf(kind, node, search)
+  const own = fields.filter((one) => wasSet.has(keyOf(one)))
+  const rest = fields.filter((one) => !wasSet.has(keyOf(one)))
+  const arranged = Object.entries(kind.arrangement.properties).filter(
+    ([, field]) => !field.hidden && matches(field.title, search),
+  )
+  const isNone = fields.length + arranged.length === 0
+  return (
+    <>
+      {(!isNone || search !== '') && (
+        <FindBox
+          label="Find a setting"
+          placeholder="Find a setting"
+          value={search}
+          onChange={(typed) => setShown({ ...shown, search: typed })}
+        />
+      )}
+      <Fields title="Set here" id={id} fields={own} />
+      {arranged.length > 0 && (
+        <Group aria-label="At each size">
+          <GroupTitle>At each size</GroupTitle>
+          <SizeTable id={id} node={node} current={size} keys={arranged.map(([key]) => key)} />
+        </Group>
+      )}
+      <Fields title="Can be set" id={id} fields={rest.filter(({ part }) => part === 'content')} />
+      <FoldedFields
+        title="Look"
+        id={id}
+        fields={rest.filter(({ part }) => part === 'look')}
+        isOpen={isLookOpen || search !== ''}
+        onOpen={onLookOpen}
+      />
+      {isNone && search !== '' && <Quiet>No setting of this block is called “{search}”.</Quiet>}
+    </>
+  )
+}
+
+/** As it was when the block was selected: a setting that moves away while it is being set is lost to hand and keys. */
+function setKeys(kind: ReturnType<typeof getKind>, node: PageNode): ReadonlySet<string> {
+  return new Set(
+    fieldsOf(kind, node, '')
+      .filter((one) => one.isSet)
+      .map(keyOf),
+  )
+}
+
+function keyOf({ part, key }: SettingEntry): string {
+  return `${part}.${key}`
+}
+
+function fieldsOf(kind: ReturnType<typeof getKind>, node: PageNode, search: string): SettingEntry[] {
+  const parts = ['content', 'look'] as const
+  return parts.flatMap((part) => {
+    const schema = partSchema(kind, part)
+    return Object.entries(schema.properties).flatMap(([key, field]): SettingEntry[] => {
+      const value = readValue(node, [part, key])
+      const isHidden =
+        field.hidden === true ||
+        (field.unless !== undefined && node[part][field.unless] === true) ||
+        (node.kind === 'page' && !frameOf(node.content).fields.some((one) => one.key === key))
+      if (isHidden || !matches(field.title, search)) return []
+      return [
+        { part, key, field, value, isSet: value !== undefined, isRequired: schema.required.includes(key) },
+      ]
+    })
+  })
+}
+
+function matches(title: string, search: string): boolean {
+  return title.toLowerCase().includes(search.trim().toLowerCase())
+}
+
+function Fields({ title, id, fields }: { title: string; id: NodeId; fields: readonly SettingEntry[] }) {
+  if (fields.length === 0) return null
+  return (
+    <Group aria-label={title}>
+      <GroupTitle>{title}</GroupTitle>
+      {fields.map((entry) => (
+        <Setting key={`${id}.${entry.part}.${entry.key}`} id={id} entry={entry} />
+      ))}
+    </Group>
+  )
+}
+
+interface FoldedFieldsProps {
+  readonly title: string
+  readonly id: NodeId
+  readonly fields: readonly SettingEntry[]
+  readonly isOpen: boolean
+  readonly onOpen: (isOpen: boolean) => void
+}
+
+function FoldedFields({ title, id, fields, isOpen, onOpen }: FoldedFieldsProps) {
+  if (fields.length === 0) return null
+  return (
+    <Folded isExpanded={isOpen} onExpandedChange={onOpen}>
+      <FoldTitle slot="trigger">
+        <ChevronRight size={14} strokeWidth={2} aria-hidden="true" />
+        {title}
+        <small>{fields.map(({ field }) => field.title.toLowerCase()).join(', ')}</small>
+      </FoldTitle>
+      <FoldedPanel>
+        {isOpen && (
+          <Group aria-label={title}>
+            {fields.map((entry) => (
+              <Setting key={`${id}.${entry.part}.${entry.key}`} id={id} entry={entry} />
+            ))}
+          </Group>
+        )}
+      </FoldedPanel>
+    </Folded>
+  )
+}
