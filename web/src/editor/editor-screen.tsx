@@ -55,8 +55,14 @@ const Screen = styled.div`
 const Work = styled.div`
   position: relative;
   display: grid;
-  grid-template-columns: 196px minmax(0, 1fr) 292px;
+  grid-template: minmax(0, 1fr) / 196px minmax(0, 1fr) 292px;
   min-height: 0;
+  /* What changes in one pane lays out that pane alone. */
+  & > nav,
+  & > main,
+  & > aside {
+    contain: strict;
+  }
   &[data-folded] {
     grid-template-columns: 196px minmax(0, 1fr) 0;
   }

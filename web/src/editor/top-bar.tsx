@@ -65,9 +65,6 @@ export function TopBar({ siteName, summary, saving, others, isLineUp }: TopBarPr
   const run = useRunCommand()
   const { mayChange } = useStore()
   const isBusy = saving.state.type === 'saving'
-  const unsaved = useEditor(unsavedCount)
-  const canUndo = useEditor((state) => state.history.done.length > 0)
-  const canRedo = useEditor((state) => state.history.undone.length > 0)
   return (
     <Bar>
       <Mark />
@@ -76,37 +73,18 @@ export function TopBar({ siteName, summary, saving, others, isLineUp }: TopBarPr
         <ChevronRight size={15} color="var(--quiet)" aria-hidden="true" />
         <h1>{summary.title}</h1>
       </Crumbs>
-      <StateChip saveState={saving.state} unsaved={unsaved} />
+      <StateChip saveState={saving.state} />
       <ProblemsButton />
       <Quiet>{liveWords(summary)}</Quiet>
       <Right>
         <OthersHere others={others} onTakeIn={(saved) => void saving.takeIn(saved)} />
         <MeButton />
-        <IconButton
-          label={keysOf('undo').title}
-          keys={keysOf('undo').keys}
-          isDisabled={!canUndo}
-          onPress={() => run('undo')}
-        >
-          <Undo2 size={17} strokeWidth={1.75} />
-        </IconButton>
-        <IconButton
-          label={keysOf('redo').title}
-          keys={keysOf('redo').keys}
-          isDisabled={!canRedo}
-          onPress={() => run('redo')}
-        >
-          <Redo2 size={17} strokeWidth={1.75} />
-        </IconButton>
+        <HistoryButtons />
         <Button onPress={() => run('line-up')} aria-pressed={isLineUp}>
           <GalleryHorizontal size={15} strokeWidth={1.75} aria-hidden="true" />{' '}
           {isLineUp ? 'Back to the page' : 'Line-up'}
         </Button>
-        {mayChange && (
-          <MainButton onPress={() => run('save')} isDisabled={unsaved === 0 || isBusy}>
-            Save
-          </MainButton>
-        )}
+        {mayChange && <SaveButton isBusy={isBusy} />}
         <Button onPress={() => run('publish')} isDisabled={isBusy}>
           Publish
         </Button>
@@ -115,7 +93,37 @@ export function TopBar({ siteName, summary, saving, others, isLineUp }: TopBarPr
   )
 }
 
-function StateChip({ saveState, unsaved }: { saveState: SaveState; unsaved: number }) {
+// Each follows what it shows by itself: of a bar with ten buttons, an edit changes a number.
+
+function HistoryButtons() {
+  const run = useRunCommand()
+  const canUndo = useEditor((state) => state.history.done.length > 0)
+  const canRedo = useEditor((state) => state.history.undone.length > 0)
+  const [undo, redo] = [keysOf('undo'), keysOf('redo')]
+  return (
+    <>
+      <IconButton label={undo.title} keys={undo.keys} isDisabled={!canUndo} onPress={() => run('undo')}>
+        <Undo2 size={17} strokeWidth={1.75} />
+      </IconButton>
+      <IconButton label={redo.title} keys={redo.keys} isDisabled={!canRedo} onPress={() => run('redo')}>
+        <Redo2 size={17} strokeWidth={1.75} />
+      </IconButton>
+    </>
+  )
+}
+
+function SaveButton({ isBusy }: { isBusy: boolean }) {
+  const run = useRunCommand()
+  const isSaved = useEditor((state) => unsavedCount(state) === 0)
+  return (
+    <MainButton onPress={() => run('save')} isDisabled={isSaved || isBusy}>
+      Save
+    </MainButton>
+  )
+}
+
+function StateChip({ saveState }: { saveState: SaveState }) {
+  const unsaved = useEditor(unsavedCount)
   if (saveState.type === 'saving') return <Chip role="status">Saving…</Chip>
   if (saveState.type === 'failed') {
     return (

@@ -13,15 +13,15 @@ interface UnsavedGuardProps {
 
 /** Asks before leaving a page with edits that are not saved. */
 export function UnsavedGuard({ save, forget }: UnsavedGuardProps) {
-  const unsaved = useEditor(unsavedCount)
-  const blocker = useBlocker(unsaved > 0)
+  const isUnsaved = useEditor((state) => unsavedCount(state) > 0)
+  const blocker = useBlocker(isUnsaved)
   useEffect(() => {
-    if (unsaved === 0) return
+    if (!isUnsaved) return
     // The browser asks in words of its own.
     const ask = (event: BeforeUnloadEvent): void => event.preventDefault()
     window.addEventListener('beforeunload', ask)
     return () => window.removeEventListener('beforeunload', ask)
-  }, [unsaved])
+  }, [isUnsaved])
   if (blocker.state !== 'blocked') return null
   const saveAndLeave = async (): Promise<void> => {
     if (await save()) blocker.proceed()
@@ -47,7 +47,14 @@ export function UnsavedGuard({ save, forget }: UnsavedGuardProps) {
         </>
       }
     >
-      <p>{unsaved === 1 ? 'One edit has' : `${unsaved} edits have`} not been saved.</p>
+      <p>
+        <UnsavedWords />
+      </p>
     </Dialog>
   )
+}
+
+function UnsavedWords() {
+  const unsaved = useEditor(unsavedCount)
+  return unsaved === 1 ? 'One edit has not been saved.' : `${unsaved} edits have not been saved.`
 }

@@ -1,4 +1,5 @@
 import { Plus } from 'lucide-react'
+import { memo } from 'react'
 import { Button } from 'react-aria-components'
 import styled from 'styled-components'
 import { findPlace, type NodeId } from '@gullyline/core'
@@ -46,10 +47,14 @@ const Tag = styled.span`
   }
 `
 
-const AddHere = styled(Button)`
+const AddSpot = styled.div`
   position: absolute;
   left: calc(var(--x) - 12px);
   top: calc(var(--y) + var(--h) - 10px);
+  pointer-events: auto;
+`
+
+const RoundButton = styled(Button)`
   display: grid;
   place-items: center;
   width: 24px;
@@ -67,7 +72,6 @@ const Clip = styled.div`
   inset: 0;
   overflow: hidden;
   pointer-events: none;
-  & > button,
   & > [role='separator'],
   & > [role='toolbar'] {
     pointer-events: auto;
@@ -90,7 +94,6 @@ export function SelectionLayer({ inner, area }: { inner: Document; area: HTMLEle
   const isTyping = useEditor((state) => state.typing !== undefined)
   const box = useBox(inner, area, selection)
   const around = useBox(inner, area, parent)
-  const shelf = useShelf()
   const columns = useSelectedColumns()
   const toLayer = (one: Box): Box => {
     const frame = inner.defaultView?.frameElement as HTMLIFrameElement
@@ -110,13 +113,23 @@ export function SelectionLayer({ inner, area }: { inner: Document; area: HTMLEle
       {isTyping ? (
         <TextBar box={box} />
       ) : (
-        <AddHere aria-label="Add below" style={place(box)} onPress={() => shelf.openAfter(selection)}>
-          <Plus size={14} strokeWidth={2.5} />
-        </AddHere>
+        <AddSpot style={place(box)}>
+          <AddHere after={selection} />
+        </AddSpot>
       )}
     </Clip>
   )
 }
+
+/** Apart from where it stands, which changes with every edit. */
+const AddHere = memo(function AddHere({ after }: { after: NodeId }) {
+  const shelf = useShelf()
+  return (
+    <RoundButton aria-label="Add below" onPress={() => shelf.openAfter(after)}>
+      <Plus size={14} strokeWidth={2.5} />
+    </RoundButton>
+  )
+})
 
 function AlsoSelected({ id, inner, area }: { id: NodeId; inner: Document; area: HTMLElement }) {
   const box = useBox(inner, area, id)
