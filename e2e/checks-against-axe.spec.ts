@@ -85,6 +85,7 @@ for (const [ours, axes, what, blocks, fault] of CASES) {
       look: testLook,
       pages: { visit: undefined },
       pictures: {},
+      files: {},
     }
     const found = runChecks(document, site, defaultRegistry).filter((finding) => finding.rule === ours)
     expect({ ours: found.length > 0, axe: violations.length > 0 }).toEqual({ ours: fault, axe: fault })

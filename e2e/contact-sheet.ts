@@ -63,6 +63,7 @@ export function contactSheet(): { readonly page: Page; readonly context: SiteCon
       site: { name: demoSite.name, language: 'en', home: '/' },
       look: demoSite.look,
       paths: { one: '/one/' },
+      files: {},
       navigation: ['One', 'Two', 'Three'].map((label) => ({
         label,
         path: `/${label}/`,

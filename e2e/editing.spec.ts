@@ -275,6 +275,10 @@ async function openScreens(page: Page, app: App): Promise<Record<string, () => P
       await page.goto(`${app.editor}/pictures`)
       await page.getByRole('heading', { level: 1, name: 'Pictures' }).waitFor()
     },
+    files: async () => {
+      await page.goto(`${app.editor}/site-files`)
+      await page.getByRole('row', { name: /open-nights\.ics/ }).waitFor()
+    },
     navigation: async () => {
       await page.goto(`${app.editor}/navigation`)
       await page.getByRole('heading', { level: 1, name: 'Navigation' }).waitFor()

@@ -24,6 +24,7 @@ const context: SiteContext = {
   site: { name: demoSite.name, language: demoSite.language, home: '/' },
   look: demoSite.look,
   paths: {},
+  files: {},
   navigation: [],
   page: { id: 'bench', title: 'Bench' },
   tree: [],

@@ -16,7 +16,7 @@ export async function check(args: readonly string[], { out }: Streams): Promise<
 }
 
 /** Of other pages a package knows only that they exist, so links to places on them are not judged. */
-function checkedSite({ title, description, look, paths, media }: PagePackage): CheckedSite {
+function checkedSite({ title, description, look, paths, media, files = {} }: PagePackage): CheckedSite {
   const pages = Object.fromEntries(Object.keys(paths).map((id) => [id, undefined]))
-  return { title, description, look, pages, pictures: media }
+  return { title, description, look, pages, pictures: media, files }
 }

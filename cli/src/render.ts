@@ -1,6 +1,13 @@
 import { mkdir, writeFile } from 'node:fs/promises'
 import { dirname, join } from 'node:path'
-import { defaultRegistry, EXTENSIONS, packageContext, publishedPage, renderPage } from '@gullyline/core'
+import {
+  defaultRegistry,
+  EXTENSIONS,
+  packageContext,
+  packagedFilePath,
+  publishedPage,
+  renderPage,
+} from '@gullyline/core'
 import { fileAndOptions } from './arguments.ts'
 import { EXIT, Unusable, type Exit, type Streams } from './outcome.ts'
 import { readPackage } from './read-package.ts'
@@ -28,6 +35,10 @@ export async function render(args: readonly string[], { out }: Streams): Promise
   if (script !== '') files.set(SCRIPT, script)
   for (const [id, { type, data }] of Object.entries(given.media)) {
     const path = `media/${id}.${EXTENSIONS[type]}`
+    if (html.includes(`"${path}"`)) files.set(path, Buffer.from(data, 'base64'))
+  }
+  for (const [id, { name, data }] of Object.entries(given.files ?? {})) {
+    const path = packagedFilePath(id, name)
     if (html.includes(`"${path}"`)) files.set(path, Buffer.from(data, 'base64'))
   }
   for (const [name, data] of Object.entries(given.fonts)) {

@@ -52,7 +52,7 @@ export { themedLook } from './look/theme.ts'
 export { STEP_WORDS } from './look/scales.ts'
 export { ID_BYTES, idFrom } from './page/id.ts'
 export { sameJson, type Json, type JsonObject } from './page/json.ts'
-export { isPageLink, type Link } from './page/link.ts'
+export { isFileLink, isPageLink, type Link } from './page/link.ts'
 export {
   findNode,
   getNode,
@@ -91,7 +91,7 @@ export { createPageRenderer, renderPage, renderTree } from './render/render-page
 export { createNodeRenderer, type NodeRenderer } from './render/render-node.ts'
 export { SLOT_TAG, type Element } from './render/element.ts'
 export type { Crop } from './render/backdrop.ts'
-export type { NavigationEntry, Picture, SiteContext, TreePage } from './render/site-context.ts'
+export type { NavigationEntry, Picture, SiteContext, SiteFile, TreePage } from './render/site-context.ts'
 export { ANY_SPOT, spotOf, type Spot } from './render/spots.ts'
 export { renderStylesheet } from './render/stylesheet.ts'
 export {
@@ -110,6 +110,7 @@ export {
   EXTENSIONS,
   PACKAGE_FORMAT,
   packageContext,
+  packagedFilePath,
   validatePackage,
   type PagePackage,
 } from './exchange/page-package.ts'

@@ -34,6 +34,7 @@ const site: CheckedSite = {
   look: testLook,
   pages: { visit: ['hours'], about: undefined },
   pictures: { pica: { alt: 'A hill' }, picb: { alt: '' } },
+  files: { plan: {} },
 }
 const heading = (text: string, level: number): Block => ['heading', { text, level }]
 const linkTo = (link: JsonObject | undefined, words = 'Opening hours'): Block => [
@@ -158,6 +159,7 @@ const CASES: readonly (readonly [
     pageOf(linkTo({ href: '#b' }), ['section', { anchor: 'a' }]),
     pageOf(linkTo({ href: '#a' }), ['section', { anchor: 'a' }]),
   ],
+  ['broken-link', 'a file that is gone', pageOf(linkTo({ file: 'gone' })), pageOf(linkTo({ file: 'plan' }))],
   [
     'broken-link',
     'a script',

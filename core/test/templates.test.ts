@@ -198,6 +198,7 @@ describe('every template', () => {
     look: testSite().look,
     pages: {},
     pictures: {},
+    files: {},
   }
   test.each(TEMPLATES.map((template) => [template.id, template] as const))(
     '%s makes a valid page without a finding, the same but for its ids each time',

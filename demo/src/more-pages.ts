@@ -14,7 +14,7 @@ import {
   text,
   type Sketch,
 } from './sketch.ts'
-import { PAGE_IDS, to, type DemoPage } from './page-parts.ts'
+import { FILE_IDS, PAGE_IDS, to, type DemoPage } from './page-parts.ts'
 
 const hero = (
   title: string,
@@ -79,6 +79,11 @@ const openNights = document('n', {
           ],
         },
         { look: { variant: 'stripes' } },
+      ),
+      button(
+        'Put them in your calendar (ICS file)',
+        { file: FILE_IDS.nights },
+        { look: { variant: 'line' } },
       ),
     ),
     section(

@@ -29,6 +29,8 @@ export const PAGE_IDS = {
   friend: 'tmfriend',
 } as const
 
+export const FILE_IDS = { nights: 'tmcalendar' } as const
+
 export const to = (name: keyof typeof PAGE_IDS, anchor?: string): Link => ({
   page: PAGE_IDS[name],
   ...(anchor ? { anchor } : {}),

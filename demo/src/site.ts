@@ -2,7 +2,7 @@
 import { createRequire } from 'node:module'
 import { fileURLToPath } from 'node:url'
 import { tarrowmoorLook } from './look.ts'
-import { PAGE_IDS } from './page-parts.ts'
+import { FILE_IDS, PAGE_IDS } from './page-parts.ts'
 import { footer, header, pages } from './pages.ts'
 
 export interface DemoPicture {
@@ -43,6 +43,12 @@ export const demoSite = {
     picture('tmcluster', 'winter-cluster', 'Eleven bright stars wrapped in blue haze'),
     picture('tmpath', 'path-to-the-dome', 'A row of small lamps leading over the moor to a lit dome'),
     picture('tmnight', 'open-night', 'Visitors standing on the ridge under the Milky Way'),
+  ],
+  files: [
+    {
+      id: FILE_IDS.nights,
+      file: fileURLToPath(new URL('../files/open-nights.ics', import.meta.url)),
+    },
   ],
   fontFiles: [
     fontFile('fraunces', 'fraunces-latin-opsz-normal.woff2'),

@@ -2,13 +2,12 @@ import { readFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import { Hono } from 'hono'
 import { transact } from './db/transact.ts'
-import { serveStatic } from '@hono/node-server/serve-static'
 import { answerError, Refused } from './http/errors.ts'
 import { editorHeaders, siteHeaders } from './http/headers.ts'
 import { limitedBody, onlyFromHere, SAFE_METHODS } from './http/guards.ts'
 import { answerKept } from './http/kept-answers.ts'
 import { journalRoutes } from './journal/routes.ts'
-import { mediaRoutes } from './media/routes.ts'
+import { fileRoutes, mediaRoutes } from './media/routes.ts'
 import { pageRoutes } from './pages/routes.ts'
 import { gate, type SignedIn } from './people/access.ts'
 import { sessionRoutes } from './people/routes.ts'
@@ -19,9 +18,8 @@ import type { Services } from './services.ts'
 import { describeSite, findSite, keepNavigation } from './sites/store.ts'
 import type { NavigationRequest } from '@gullyline/core'
 import { readBody } from './http/read-body.ts'
+import { staticFiles } from './http/static-files.ts'
 import { listBin } from './pages/tree-acts.ts'
-
-const FOR_EVER = 'public, max-age=31536000, immutable'
 
 /** The editor's server: its data under /api, media and fonts, and the editor itself from `webDir` where that is given. */
 export function createEditorApp(services: Services, webDir: string | undefined): Hono<SignedIn> {
@@ -31,7 +29,7 @@ export function createEditorApp(services: Services, webDir: string | undefined):
   app.use(onlyFromHere)
   app.use(limitedBody)
   const only = gate(services.sessions)
-  for (const path of ['/api/*', '/media/*', '/fonts/*']) app.use(path, only)
+  for (const path of ['/api/*', '/media/*', '/files/*', '/fonts/*']) app.use(path, only)
   app.use(async (c, next) => {
     await next()
     if (!SAFE_METHODS.has(c.req.method)) services.kept.forgetAll()
@@ -50,33 +48,20 @@ export function createEditorApp(services: Services, webDir: string | undefined):
     c.json(await transact(services.db, async (m) => listBin(m, (await findSite(m)).id))),
   )
   app.route('/api/media', mediaRoutes(services))
+  app.route('/api/files', fileRoutes(services))
   app.route('/api/pages', pageRoutes(services))
   app.route('/api/pages', journalRoutes(services))
   app.route('/api/pages', presenceRoutes(services))
   app.all('/api/*', () => {
     throw new Refused('not-found', 'The server knows no such address.')
   })
-  app.use(
-    '/media/*',
-    serveStatic({ root: services.dataDir, onFound: (_path, c) => c.header('Cache-Control', FOR_EVER) }),
-  )
-  app.use(
-    '/fonts/*',
-    serveStatic({ root: services.dataDir, onFound: (_path, c) => c.header('Cache-Control', FOR_EVER) }),
-  )
-  app.on('GET', ['/media/*', '/fonts/*'], () => {
+  for (const path of ['/media/*', '/files/*', '/fonts/*']) app.use(path, staticFiles(services.dataDir))
+  app.on('GET', ['/media/*', '/files/*', '/fonts/*'], () => {
     throw new Refused('not-found', 'There is no such file.')
   })
   if (webDir) {
-    app.use(
-      '/assets/*',
-      serveStatic({
-        root: webDir,
-        precompressed: true,
-        onFound: (_path, c) => c.header('Cache-Control', FOR_EVER),
-      }),
-    )
-    app.use('*', serveStatic({ root: webDir, index: 'none' }))
+    app.use('/assets/*', staticFiles(webDir, { precompressed: true }))
+    app.use('*', staticFiles(webDir, { index: 'none', areAskedFor: true }))
     // Every other address is a screen of the editor, which finds its own way.
     app.get('*', async (c) => c.html(await readFile(join(webDir, 'index.html'), 'utf8')))
   }
@@ -98,13 +83,7 @@ export function createSiteApp(services: Services): Hono {
     return c.redirect(`${services.liveOrigin}${asked.pathname}`, 308)
   })
   app.use(siteHeaders)
-  app.get(
-    '*',
-    serveStatic({
-      root: liveDir(services.dataDir),
-      onFound: (path, c) => c.header('Cache-Control', path.endsWith('.html') ? 'no-cache' : FOR_EVER),
-    }),
-  )
+  app.get('*', staticFiles(liveDir(services.dataDir)))
   app.notFound(async (c) => {
     const path = new URL(c.req.url).pathname
     const to = await oldAddress(services, path.endsWith('/') ? path : `${path}/`)

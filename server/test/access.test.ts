@@ -34,7 +34,9 @@ function request(route: string): Asked {
     path: path.replace(/:\w+/g, 'nosuch').replace('*', 'nosuch/320.webp'),
     ...(method === 'GET' ? {} : { body: {} }),
     // Files come as they are; all else is JSON.
-    ...(/^(POST \/api\/media|PUT \/api\/media\/:id\/file)$/.test(route) ? { headers: UPLOAD } : {}),
+    ...(/^(POST \/api\/(media|files)|PUT \/api\/(media|files)\/:id\/file)$/.test(route)
+      ? { headers: UPLOAD }
+      : {}),
   }
 }
 

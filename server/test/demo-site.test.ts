@@ -9,6 +9,7 @@ const site: Omit<CheckedSite, 'title' | 'description'> = {
     demoSite.pages.map((page) => [page.id, anchorsOf(page.document, defaultRegistry)]),
   ),
   pictures: Object.fromEntries(demoSite.pictures.map((picture) => [picture.id, picture])),
+  files: Object.fromEntries(demoSite.files.map((file) => [file.id, file])),
 }
 
 describe.each(demoSite.pages.map((page) => [page.title, page] as const))('the page %s', (_title, page) => {

@@ -4,7 +4,7 @@ import { readdir, readFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
 import sharp from 'sharp'
-import type { ErrorBody, Picture, PictureUse, SiteInfo } from '@gullyline/core'
+import type { ErrorBody, Picture, MediaUse, SiteInfo } from '@gullyline/core'
 import { startTestServer, type TestServer } from './with-server.ts'
 
 let server: TestServer
@@ -205,7 +205,7 @@ test('words, where it is used, and another file for it everywhere', async () => 
   const words = { name: 'The dome', alt: 'A dome on a hill', isDecoration: true }
   const patched = await server.ask<Picture>('/api/media/tmdome', { method: 'PATCH', body: words })
   expect(patched.body).toMatchObject(words)
-  const uses = (await server.ask<PictureUse[]>('/api/media/tmdome/uses')).body
+  const uses = (await server.ask<MediaUse[]>('/api/media/tmdome/uses')).body
   expect(uses.map(({ pageId }) => pageId)).toEqual(expect.arrayContaining(['tmhome', 'tmabout', 'tmbig']))
   expect(uses.find(({ pageId }) => pageId === 'tmhome')!.count).toBe(1)
 

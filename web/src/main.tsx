@@ -11,6 +11,7 @@ import { Waiting } from './ui/waiting.tsx'
 /** Screens that opening a page does not need come when they are gone to. */
 const PagesScreen = lazy(async () => ({ default: (await import('./pages/pages-screen.tsx')).PagesScreen }))
 const MediaScreen = lazy(async () => ({ default: (await import('./media/media-screen.tsx')).MediaScreen }))
+const FilesScreen = lazy(async () => ({ default: (await import('./media/files-screen.tsx')).FilesScreen }))
 const NavigationScreen = lazy(async () => ({
   default: (await import('./pages/navigation-screen.tsx')).NavigationScreen,
 }))
@@ -18,6 +19,7 @@ const NavigationScreen = lazy(async () => ({
 const router = createBrowserRouter([
   { path: '/', element: <PagesScreen /> },
   { path: '/pictures', element: <MediaScreen /> },
+  { path: '/site-files', element: <FilesScreen /> },
   { path: '/navigation', element: <NavigationScreen /> },
   { path: '/pages/:pageId', element: <EditorScreen /> },
   { path: '*', element: <Waiting title="There is no such screen">The address may be mistyped.</Waiting> },

@@ -104,6 +104,12 @@ export const SHARED_SCHEMA = {
         },
         {
           type: 'object',
+          properties: { file: { type: 'string', pattern: ID_PATTERN } },
+          required: ['file'],
+          additionalProperties: false,
+        },
+        {
+          type: 'object',
           properties: { href: { type: 'string', minLength: 1, maxLength: 2000, pattern: ONE_LINE } },
           required: ['href'],
           additionalProperties: false,

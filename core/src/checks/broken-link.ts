@@ -1,8 +1,8 @@
-import { isPageLink } from '../page/link.ts'
+import { isFileLink, isPageLink } from '../page/link.ts'
 import { safeHref } from '../render/allow-list.ts'
 import type { Check, CheckInput } from './define-check.ts'
 
-/** A link to a page or place that does not exist, or that leads nowhere. */
+/** A link to a page, place or file that does not exist, or that leads nowhere. */
 export const brokenLink: Check = {
   rule: 'broken-link',
   severity: 'error',
@@ -28,6 +28,8 @@ function faultOf(
       ? `leads to “${link.anchor}”, and that page has no such place`
       : undefined
   }
+  if (isFileLink(link))
+    return Object.hasOwn(site.files, link.file) ? undefined : 'leads to a file that is not in the library'
   if (safeHref(link.href) === undefined) return 'has an address that can’t be linked to'
   const here = /^#(.+)$/.exec(link.href)?.[1]
   const known = here === undefined || placesHere.has(here)

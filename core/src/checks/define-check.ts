@@ -27,6 +27,8 @@ export interface CheckedSite {
   readonly pages: Readonly<Record<string, readonly string[] | undefined>>
   /** Alternative texts of the library's pictures by id; a picture that is gone is absent. */
   readonly pictures: Readonly<Record<string, { readonly alt: string; readonly isDecoration?: boolean }>>
+  /** The library's files by id. */
+  readonly files: Readonly<Record<string, unknown>>
 }
 
 /** A node with what its kind says about it. */

@@ -10,6 +10,9 @@ const line = (maxLength: number) => ({ type: 'string', maxLength, pattern: '^[^\
 const id = { pattern: ID_PATTERN }
 const base64 = { type: 'string', maxLength: 40_000_000, pattern: '^[A-Za-z0-9+/]*={0,2}$' }
 
+const FILE_NAME = '^[A-Za-z0-9][\\w-]*\\.[A-Za-z0-9]{1,8}$'
+const OPTIONAL = new Set(['header', 'footer', 'files'])
+
 /** Everything but what stands inside the pages, which `validatePage` judges with better words. */
 export const PACKAGE_SHAPE_SCHEMA = packageSchema({ type: 'object' })
 
@@ -64,9 +67,20 @@ function packageSchema(page: object) {
         additionalProperties: false,
       },
     },
+    files: {
+      type: 'object',
+      propertyNames: id,
+      additionalProperties: {
+        type: 'object',
+        // A name that is no path: it is written to a folder.
+        properties: { name: { type: 'string', maxLength: 200, pattern: FILE_NAME }, data: base64 },
+        required: ['name', 'data'],
+        additionalProperties: false,
+      },
+    },
     fonts: { type: 'object', propertyNames: { pattern: '^[\\w-]+\\.woff2$' }, additionalProperties: base64 },
   }
-  const required = Object.keys(properties).filter((key) => key !== 'header' && key !== 'footer')
+  const required = Object.keys(properties).filter((key) => !OPTIONAL.has(key))
   return { type: 'object', properties, required, additionalProperties: false }
 }
 

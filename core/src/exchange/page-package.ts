@@ -20,6 +20,13 @@ export interface PackagedPicture {
   readonly data: string
 }
 
+export interface PackagedFile {
+  /** With its ending; what it is called in the folder it is written to. */
+  readonly name: string
+  /** The file, in base64 (RFC 4648, section 4). */
+  readonly data: string
+}
+
 export interface PagePackage {
   readonly format: typeof PACKAGE_FORMAT
   readonly site: { readonly name: string; readonly language: string; readonly home: string }
@@ -32,6 +39,8 @@ export interface PagePackage {
   /** Addresses by page id, for links to pages of the site. */
   readonly paths: Readonly<Record<string, string>>
   readonly media: Readonly<Record<string, PackagedPicture>>
+  /** Files that the page links to. */
+  readonly files?: Readonly<Record<string, PackagedFile>>
   /** Font files of the look in base64, by file name. */
   readonly fonts: Readonly<Record<string, string>>
 }
@@ -81,8 +90,8 @@ function lookProblems({ surfaces, pageSurface, bounds }: Look): Problem[] {
   ]
 }
 
-/** What a renderer needs, from a package. Files are addressed relative to the page: media/, fonts/. */
-export function packageContext({ site, title, look, paths, media }: PagePackage): SiteContext {
+/** What a renderer needs, from a package. Files are addressed relative to the page: media/, files/, fonts/. */
+export function packageContext({ site, title, look, paths, media, files = {} }: PagePackage): SiteContext {
   return {
     site,
     look,
@@ -96,7 +105,24 @@ export function packageContext({ site, title, look, paths, media }: PagePackage)
         { id, name, alt, width, height, sources: [], fallback: `media/${id}.${EXTENSIONS[type]}` },
       ]),
     ),
+    files: Object.fromEntries(
+      Object.entries(files).map(([id, { name, data }]) => [
+        id,
+        {
+          id,
+          name,
+          type: name.slice(name.lastIndexOf('.') + 1),
+          bytes: Math.floor((data.length * 3) / 4),
+          path: packagedFilePath(id, name),
+        },
+      ]),
+    ),
     fontBase: 'fonts/',
     purpose: 'publish',
   }
+}
+
+/** Where a packaged file stands, relative to the page. */
+export function packagedFilePath(id: string, name: string): string {
+  return `files/${id}/${name}`
 }

@@ -4,7 +4,7 @@
  */
 import { getKind, type Registry } from '../blocks/registry.ts'
 import type { RenderContext } from '../blocks/define-block.ts'
-import { isPageLink, type Link } from '../page/link.ts'
+import { isFileLink, isPageLink, type Link } from '../page/link.ts'
 import type { NodeId, PageNode } from '../page/page.ts'
 import { safeHref } from './allow-list.ts'
 import { arrangeNode } from './arranged-rules.ts'
@@ -134,9 +134,10 @@ class NodeContext implements RenderContext {
   }
 }
 
-/** The address a link stands for: of the page as it is now, or the one it names when that is allowed. */
-function resolveHref(site: Pick<SiteContext, 'paths'>, link: Link | undefined): string | undefined {
+/** The address a link stands for: of the page or file as it is now, or the one it names when that is allowed. */
+function resolveHref(site: Pick<SiteContext, 'paths' | 'files'>, link: Link | undefined): string | undefined {
   if (!link) return undefined
+  if (isFileLink(link)) return Object.hasOwn(site.files, link.file) ? site.files[link.file]!.path : undefined
   if (!isPageLink(link)) return safeHref(link.href)
   const path = Object.hasOwn(site.paths, link.page) ? site.paths[link.page] : undefined
   return path === undefined ? undefined : path + (link.anchor ? `#${link.anchor}` : '')

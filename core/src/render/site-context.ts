@@ -25,6 +25,18 @@ export interface Picture {
   readonly fallback: string
 }
 
+/** A file of the library that pages link to, such as a programme to print. */
+export interface SiteFile {
+  readonly id: string
+  /** What the library calls it, with its ending. */
+  readonly name: string
+  /** Its kind, told by its bytes: an ending such as "pdf". */
+  readonly type: string
+  readonly bytes: number
+  /** Where it is, ready to be written into a page. */
+  readonly path: string
+}
+
 /** A line of the navigation: a page of the site, or an address elsewhere. */
 export interface NavigationEntry {
   readonly label: string
@@ -62,6 +74,7 @@ export interface SiteContext {
   /** The pages that can be linked to, parents before children, siblings in their order. */
   readonly tree: readonly TreePage[]
   readonly pictures: Readonly<Record<string, Picture>>
+  readonly files: Readonly<Record<string, SiteFile>>
   /** Where the look's font files are served, with a slash at the end. */
   readonly fontBase: string
   /** `canvas` marks elements with `data-` attributes so that they can be selected and typed into; nothing else differs. */

@@ -4,7 +4,7 @@ import type { Problem } from '../blocks/registry.ts'
 import type { Look } from '../look/look.ts'
 import type { Page } from '../page/page.ts'
 import type { NavigationItem } from '../site/navigation.ts'
-import type { Picture } from '../render/site-context.ts'
+import type { Picture, SiteFile } from '../render/site-context.ts'
 
 /** The one shape of every error the server answers with. */
 export interface ErrorBody {
@@ -101,6 +101,7 @@ export interface SiteInfo {
   readonly header: Page
   readonly footer: Page
   readonly pictures: Readonly<Record<string, Picture>>
+  readonly files: Readonly<Record<string, SiteFile>>
   /** Where visitors see the site, without a slash at the end. */
   readonly liveOrigin: string
 }
@@ -195,8 +196,8 @@ export interface MediaRequest {
   readonly isDecoration?: boolean
 }
 
-/** A page that shows a picture, and how often. */
-export interface PictureUse {
+/** A page that shows a picture or links to a file, and how often. */
+export interface MediaUse {
   readonly pageId: string
   readonly title: string
   readonly path: string

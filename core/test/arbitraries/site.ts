@@ -79,6 +79,7 @@ export function testSite(purpose: SiteContext['purpose'] = 'publish'): SiteConte
     site: { name: 'A site', language: 'en', home: '/' },
     look: testLook,
     paths: { home: '/', visit: '/visit/' },
+    files: {},
     navigation: [
       { label: 'Visit', path: '/visit/', current: true, inside: [] },
       {

@@ -3,9 +3,11 @@ import { DataSource } from 'typeorm'
 import { FirstTables1790000000000 } from './migrations/1790000000000-first-tables.ts'
 import { PeopleAndJournal1790100000000 } from './migrations/1790100000000-people-and-journal.ts'
 import { LiveSettings1790200000000 } from './migrations/1790200000000-live-settings.ts'
+import { Files1790500000000 } from './migrations/1790500000000-files.ts'
 import { MediaLibrary1790400000000 } from './migrations/1790400000000-media-library.ts'
 import { PageTree1790300000000 } from './migrations/1790300000000-page-tree.ts'
 import {
+  FileEntity,
   JournalEntity,
   MediaEntity,
   PageEntity,
@@ -28,6 +30,7 @@ export async function openDatabase(url: string): Promise<DataSource> {
       PageEntity,
       VersionEntity,
       MediaEntity,
+      FileEntity,
       PersonEntity,
       RedirectEntity,
       SessionEntity,
@@ -39,6 +42,7 @@ export async function openDatabase(url: string): Promise<DataSource> {
       LiveSettings1790200000000,
       PageTree1790300000000,
       MediaLibrary1790400000000,
+      Files1790500000000,
     ],
     synchronize: false,
     extra: { connectionLimit: 10 },

@@ -75,6 +75,20 @@ export interface MediaRow {
   revision: number
 }
 
+/** A file that pages link to. */
+export interface FileRow {
+  id: string
+  siteId: string
+  name: string
+  /** An ending such as "pdf", by what its bytes are. */
+  type: string
+  bytes: number
+  /** What the file itself is called, in its folder and in its address. */
+  file: string
+  /** Counts up when the file is replaced. */
+  revision: number
+}
+
 export interface PersonRow {
   id: string
   login: string
@@ -220,6 +234,30 @@ export const MediaEntity = new EntitySchema<MediaRow>({
       columnNames: ['siteId'],
       referencedColumnNames: ['id'],
       name: 'fk_media_site',
+      onDelete: 'CASCADE',
+      onUpdate: 'NO ACTION',
+    },
+  ],
+})
+
+export const FileEntity = new EntitySchema<FileRow>({
+  name: 'File',
+  tableName: 'files',
+  columns: {
+    id: { ...id, primary: true },
+    siteId: { ...id, name: 'site_id' },
+    name: { type: 'varchar', length: 200 },
+    type: { type: 'varchar', length: 8 },
+    bytes: { type: 'int' },
+    file: { type: 'varchar', length: 100 },
+    revision: { type: 'int' },
+  },
+  foreignKeys: [
+    {
+      target: 'Site',
+      columnNames: ['siteId'],
+      referencedColumnNames: ['id'],
+      name: 'fk_files_site',
       onDelete: 'CASCADE',
       onUpdate: 'NO ACTION',
     },

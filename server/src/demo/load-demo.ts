@@ -12,6 +12,7 @@ import {
 } from '@gullyline/core'
 import { demoSite, type DemoPage } from '@gullyline/demo'
 import {
+  FileEntity,
   MediaEntity,
   PageEntity,
   SiteEntity,
@@ -20,6 +21,7 @@ import {
   type SiteRow,
 } from '../db/rows.ts'
 import { derivePicture } from '../media/derive.ts'
+import { keepFile } from '../media/files.ts'
 import { fontFolder, pictureFolder } from '../media/folders.ts'
 import { newId } from '../http/new-id.ts'
 import { PLAIN_MORE } from '../pages/store.ts'
@@ -55,10 +57,21 @@ export async function loadDemoIfEmpty(
     const words = { name: basename(picture.file), alt: picture.alt, isDecoration: false, revision: 1 }
     pictures.push({ id: picture.id, ...words, ...derived })
   }
+  const files = await Promise.all(
+    demoSite.files.map(async ({ id, file }) => {
+      const upload = {
+        name: basename(file),
+        bytes: await readFile(file),
+        signal: new AbortController().signal,
+      }
+      return keepFile(services, { id, revision: 1 }, upload)
+    }),
+  )
   await services.db.transaction(async (manager) => {
     const { id } = demoSite
     await insertSite(manager, demoSite)
     for (const row of pictures) await manager.insert(MediaEntity, { siteId: id, ...row })
+    for (const row of files) await manager.insert(FileEntity, { siteId: id, ...row })
     for (const [position, page] of demoSite.pages.entries()) await insertPage(manager, page, position)
     await addDemoPeople(manager, services.dataDir)
   })

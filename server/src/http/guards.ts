@@ -62,8 +62,8 @@ const uploadLimit = limitTo(MOST_BYTES)
 /** Whether a request brings a file. */
 function isUpload(method: string, path: string): boolean {
   return method === 'POST'
-    ? path === '/api/media'
-    : method === 'PUT' && /^\/api\/media\/[^/]+\/file$/.test(path)
+    ? path === '/api/media' || path === '/api/files'
+    : method === 'PUT' && /^\/api\/(media|files)\/[^/]+\/file$/.test(path)
 }
 
 /** Reads have no body; asking for theirs would cost as much as answering them. */

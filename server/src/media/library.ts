@@ -2,7 +2,7 @@
 import { mkdir, rm, writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import { IsNull, type EntityManager } from 'typeorm'
-import type { MediaRequest, PictureUse } from '@gullyline/core'
+import type { MediaRequest, MediaUse } from '@gullyline/core'
 import { MediaEntity, PageEntity, VersionEntity, type MediaRow } from '../db/rows.ts'
 import { transact } from '../db/transact.ts'
 import { Refused } from '../http/errors.ts'
@@ -39,7 +39,7 @@ export async function addPicture(services: Services, upload: Upload): Promise<st
     const row = {
       id,
       siteId,
-      name: pictureName(upload.name),
+      name: libraryName(upload.name, 'Picture'),
       alt: '',
       isDecoration: false,
       revision: 1,
@@ -108,20 +108,19 @@ export async function describePicture(
   await findPicture(manager, id)
   const { name, alt, isDecoration } = given
   const changed = {
-    ...(name === undefined ? {} : { name: pictureName(name) }),
+    ...(name === undefined ? {} : { name: libraryName(name, 'Picture') }),
     ...(alt === undefined ? {} : { alt: oneLine(alt).slice(0, 1000) }),
     ...(isDecoration === undefined ? {} : { isDecoration }),
   }
   if (Object.keys(changed).length > 0) await manager.update(MediaEntity, { id }, changed)
 }
 
-/** The pages whose newest version shows a picture, or that are shared with it. */
-export async function pictureUses(manager: EntityManager, id: string): Promise<PictureUse[]> {
-  await findPicture(manager, id)
+/** The pages whose newest version shows a picture or links to a file, or that are shared with it. */
+export async function mediaUses(manager: EntityManager, id: string): Promise<MediaUse[]> {
   const site = await findSite(manager)
   const pages = await manager.find(PageEntity, { where: { siteId: site.id, binnedAt: IsNull() } })
   const paths = pagePaths(pages)
-  const uses: PictureUse[] = []
+  const uses: MediaUse[] = []
   for (const page of pages) {
     const version = await manager.findOneByOrFail(VersionEntity, { pageId: page.id, number: page.version })
     const said = JSON.stringify([version.document, page.more])
@@ -131,14 +130,15 @@ export async function pictureUses(manager: EntityManager, id: string): Promise<P
   return uses
 }
 
-async function findPicture(manager: EntityManager, id: string): Promise<MediaRow> {
+export async function findPicture(manager: EntityManager, id: string): Promise<MediaRow> {
   const row = await manager.findOneBy(MediaEntity, { id })
   if (!row) throw new Refused('not-found', 'There is no such picture in the library.')
   return row
 }
 
-function pictureName(name: string): string {
-  return oneLine(name).slice(-200) || 'Picture'
+/** What the library calls something: one line, the end of it where it is too long, since that has the ending. */
+export function libraryName(name: string, otherwise: string): string {
+  return oneLine(name).slice(-200) || otherwise
 }
 
 function oneLine(words: string): string {

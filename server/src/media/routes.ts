@@ -7,7 +7,15 @@ import type { SignedIn } from '../people/access.ts'
 import { publishAgain } from '../publish/publish-page.ts'
 import type { Services } from '../services.ts'
 import { findSite } from '../sites/store.ts'
-import { addPicture, describePicture, pictureUses, replacePicture, type Upload } from './library.ts'
+import { addFile, findFile, listFiles, replaceFile } from './files.ts'
+import {
+  addPicture,
+  describePicture,
+  findPicture,
+  mediaUses,
+  replacePicture,
+  type Upload,
+} from './library.ts'
 import { listPictures } from './store.ts'
 
 /** The media library. A file is sent as it is, as the body of the request, with its name in the address. */
@@ -36,10 +44,40 @@ export function mediaRoutes(services: Services): Hono<SignedIn> {
       await transact(db, (manager) => describePicture(manager, c.req.param('id'), given))
       return c.json(await one(c.req.param('id')))
     })
-    .get('/:id/uses', async (c) => c.json(await transact(db, (m) => pictureUses(m, c.req.param('id')))))
+    .get('/:id/uses', async (c) => {
+      const uses = await transact(db, async (manager) => {
+        await findPicture(manager, c.req.param('id'))
+        return mediaUses(manager, c.req.param('id'))
+      })
+      return c.json(uses)
+    })
+}
+
+/** Files that pages link to; sent like pictures, and kept as they came. */
+export function fileRoutes(services: Services): Hono<SignedIn> {
+  const { db } = services
+  const one = (id: string) =>
+    transact(db, async (manager) => {
+      const { siteId } = await findFile(manager, id)
+      return (await listFiles(manager, siteId))[id]!
+    })
+  return new Hono<SignedIn>()
+    .post('/', async (c) => c.json(await one(await addFile(services, await readUpload(c))), 201))
+    .put('/:id/file', async (c) => {
+      await replaceFile(services, c.req.param('id'), await readUpload(c))
+      await publishAgain(services)
+      return c.json(await one(c.req.param('id')))
+    })
+    .get('/:id/uses', async (c) => {
+      const uses = await transact(db, async (manager) => {
+        await findFile(manager, c.req.param('id'))
+        return mediaUses(manager, c.req.param('id'))
+      })
+      return c.json(uses)
+    })
 }
 
 async function readUpload(c: Context): Promise<Upload> {
-  const name = c.req.query('name') ?? 'Picture'
+  const name = c.req.query('name') ?? ''
   return { name, bytes: Buffer.from(await c.req.arrayBuffer()), signal: c.req.raw.signal }
 }

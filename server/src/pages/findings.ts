@@ -9,6 +9,7 @@ import {
   type PageMore,
 } from '@gullyline/core'
 import { PageEntity } from '../db/rows.ts'
+import { listFiles } from '../media/files.ts'
 import { listPictures } from '../media/store.ts'
 import { findSite } from '../sites/store.ts'
 import { findPageRow, findVersion, readDocument } from './store.ts'
@@ -31,6 +32,7 @@ export async function pageFindings(manager: EntityManager, pageId: string): Prom
     look: themedLook(site.look as Look, (page.more as PageMore).theme),
     pages: anchors,
     pictures: await listPictures(manager, page.siteId),
+    files: await listFiles(manager, page.siteId),
   }
   return runChecks(document, checked, defaultRegistry)
 }

@@ -15,7 +15,7 @@ export const SESSION_COOKIE = 'gullyline_session'
 const EVERYBODY_SIGNED_IN = ROLES
 const WHO_CHANGES_PAGES: readonly Role[] = ['editor', 'keeper']
 
-/** Every route under /api, /media and /fonts, and who may use it. What is not here is refused to everyone. */
+/** Every route under /api, /media, /files and /fonts, and who may use it. What is not here is refused to everyone. */
 export const ACCESS: Readonly<Record<string, 'everyone' | readonly Role[]>> = {
   'POST /api/session': 'everyone',
   'GET /api/session': EVERYBODY_SIGNED_IN,
@@ -26,6 +26,9 @@ export const ACCESS: Readonly<Record<string, 'everyone' | readonly Role[]>> = {
   'PATCH /api/media/:id': WHO_CHANGES_PAGES,
   'PUT /api/media/:id/file': WHO_CHANGES_PAGES,
   'GET /api/media/:id/uses': EVERYBODY_SIGNED_IN,
+  'POST /api/files': WHO_CHANGES_PAGES,
+  'PUT /api/files/:id/file': WHO_CHANGES_PAGES,
+  'GET /api/files/:id/uses': EVERYBODY_SIGNED_IN,
   'GET /api/bin': EVERYBODY_SIGNED_IN,
   'GET /api/pages': EVERYBODY_SIGNED_IN,
   'POST /api/pages': WHO_CHANGES_PAGES,
@@ -44,6 +47,7 @@ export const ACCESS: Readonly<Record<string, 'everyone' | readonly Role[]>> = {
   'DELETE /api/pages/:id/journal/:tab': WHO_CHANGES_PAGES,
   'GET /api/pages/:id/presence/:tab': EVERYBODY_SIGNED_IN,
   'GET /media/*': EVERYBODY_SIGNED_IN,
+  'GET /files/*': EVERYBODY_SIGNED_IN,
   'GET /fonts/*': EVERYBODY_SIGNED_IN,
 }
 

@@ -14,6 +14,7 @@ import {
   type Page,
   type Picture,
   type SiteContext,
+  type SiteFile,
 } from '@gullyline/core'
 import type { SiteRow } from '../db/rows.ts'
 import { fontFolder } from '../media/folders.ts'
@@ -37,6 +38,7 @@ export interface LiveSite {
   /** Where addresses lead that pages had before. */
   readonly redirects: Readonly<Record<string, string>>
   readonly pictures: Readonly<Record<string, Picture>>
+  readonly files: Readonly<Record<string, SiteFile>>
 }
 
 /** Writes the site into `folder`, which must not exist yet. The same site always gives the same files. */
@@ -45,6 +47,7 @@ export async function compileSite(
   folder: string,
   { dataDir, liveOrigin }: Pick<Services, 'dataDir' | 'liveOrigin'>,
 ): Promise<void> {
+  const library = libraryPaths(live)
   const written = new Set<string>()
   for (const page of live.pages) {
     const rendered = renderPage(
@@ -64,7 +67,7 @@ export async function compileSite(
     await writeInto(folder, `${page.path}index.html`, rendered.html)
     await writeInto(folder, fileLink(rendered.css, 'css').href, rendered.css)
     if (rendered.script !== '') await writeInto(folder, fileLink(rendered.script, 'js').href, rendered.script)
-    for (const [path] of rendered.html.matchAll(/\/media\/[a-z0-9]+\/[a-z0-9]+\.[a-z]+/g)) written.add(path)
+    for (const [path] of rendered.html.matchAll(LIBRARY_FILE)) if (library.has(path)) written.add(path)
     for (const [path] of rendered.css.matchAll(/\/fonts\/[\w.-]+/g)) written.add(path)
   }
   await writeInto(folder, REDIRECTS, JSON.stringify(live.redirects))
@@ -74,6 +77,19 @@ export async function compileSite(
       : join(dataDir, path)
     await linkInto(folder, path, source)
   }
+}
+
+/** What a page may show or link to of the library; an address elsewhere can look like that, and is left alone. */
+const LIBRARY_FILE = /\/(?:media|files)\/[a-z0-9]+\/[a-z0-9-]+\.[a-z0-9]+/g
+
+function libraryPaths({ pictures, files }: LiveSite): ReadonlySet<string> {
+  return new Set([
+    ...Object.values(pictures).flatMap(({ sources, fallback }) => [
+      fallback,
+      ...sources.flatMap(({ avif, webp }) => [avif, webp]),
+    ]),
+    ...Object.values(files).map(({ path }) => path),
+  ])
 }
 
 /** The file of a release that says where old addresses lead. */
@@ -89,6 +105,7 @@ function contextFor(live: LiveSite, current: LivePage, origin: string): SiteCont
     page: { id: current.id, title: current.title },
     tree: live.pages,
     pictures: live.pictures,
+    files: live.files,
     fontBase: '/fonts/',
     purpose: 'publish',
   }

@@ -4,6 +4,7 @@ import type { EntityManager } from 'typeorm'
 import type { PageMore, PublishResult } from '@gullyline/core'
 import { PageEntity, SiteEntity, type SiteRow } from '../db/rows.ts'
 import { newId } from '../http/new-id.ts'
+import { listFiles } from '../media/files.ts'
 import { listPictures } from '../media/store.ts'
 import { Refused } from '../http/errors.ts'
 import { pageFindings } from '../pages/findings.ts'
@@ -117,7 +118,8 @@ async function readLiveSite(manager: EntityManager): Promise<LiveSite> {
   }
   const livePaths = Object.fromEntries(pages.map((page) => [page.id, page.path]))
   const redirects = await liveRedirects(manager, site.id, livePaths)
-  return { site, pages, redirects, pictures: await listPictures(manager, site.id) }
+  const pictures = await listPictures(manager, site.id)
+  return { site, pages, redirects, pictures, files: await listFiles(manager, site.id) }
 }
 
 /**

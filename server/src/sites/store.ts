@@ -9,6 +9,7 @@ import {
 } from '@gullyline/core'
 import { SiteEntity, type SiteRow } from '../db/rows.ts'
 import { Refused } from '../http/errors.ts'
+import { listFiles } from '../media/files.ts'
 import { listPictures } from '../media/store.ts'
 
 /** The site of this installation. */
@@ -33,6 +34,7 @@ export async function describeSite(manager: EntityManager, liveOrigin: string): 
     header: migratePage(site.header) as Page,
     footer: migratePage(site.footer) as Page,
     pictures: await listPictures(manager, id),
+    files: await listFiles(manager, id),
     liveOrigin,
   }
 }

@@ -17,6 +17,11 @@ export function onSignedOut(listener: () => void): void {
   signedOutListeners.add(listener)
 }
 
+/** Tells that a request was refused for that reason; the person is asked to sign in. */
+export function tellSignedOut(): void {
+  for (const listener of signedOutListeners) listener()
+}
+
 /** Asks the server and gives its answer; throws `ApiError` with words for people. */
 export async function request<T>(
   path: string,
@@ -35,7 +40,7 @@ export async function request<T>(
   const answer: unknown = await response.json().catch(() => undefined)
   if (response.ok && answer !== undefined) return answer as T
   const body = answer as ErrorBody | undefined
-  if (body?.code === 'not-signed-in') for (const listener of signedOutListeners) listener()
+  if (body?.code === 'not-signed-in') tellSignedOut()
   throw new ApiError(
     body?.message ?? 'The server answered something that could not be read. Try again.',
     body,

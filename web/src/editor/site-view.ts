@@ -39,6 +39,7 @@ export function viewSite(
     page: { id: current.id, title: current.title },
     tree,
     pictures: site.pictures,
+    files: site.files,
     fontBase: '/fonts/',
     purpose: 'canvas',
   }

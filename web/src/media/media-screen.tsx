@@ -1,26 +1,16 @@
-import { ChevronRight } from 'lucide-react'
-import { useRef, useState } from 'react'
-import { Link } from 'react-router'
-import useSWR, { mutate } from 'swr'
+import { useState } from 'react'
 import styled from 'styled-components'
-import type { Picture, PictureUse, SiteInfo } from '@gullyline/core'
-import { request } from '../api/client.ts'
+import type { Picture, SiteInfo } from '@gullyline/core'
 import { useSite } from '../api/hooks.ts'
-import { Bar, Crumbs } from '../editor/top-bar.tsx'
-import { MeButton } from '../people/me-button.tsx'
+import { SiteScreen } from '../pages/site-screen.tsx'
 import { useMe } from '../people/sign-in-gate.tsx'
-import { Button, FindBox, mono } from '../ui/controls.tsx'
-import { Mark } from '../ui/mark.tsx'
+import { FindBox, mono } from '../ui/controls.tsx'
 import { Waiting } from '../ui/waiting.tsx'
 import { findPictures, PictureGrid } from './picture-grid.tsx'
 import { PictureWords, UploadArea } from './upload-area.tsx'
-import { sendFile } from './uploads.ts'
+import { ReplaceButton } from './replace-button.tsx'
+import { Uses, useUses } from './uses.tsx'
 
-const Screen = styled.div`
-  display: grid;
-  grid-template-rows: auto minmax(0, 1fr);
-  height: 100%;
-`
 const Work = styled.main`
   display: grid;
   grid-template-columns: minmax(0, 1fr) 380px;
@@ -104,18 +94,7 @@ function Library({ site }: { site: SiteInfo }) {
       </Note>
     )
   return (
-    <Screen>
-      <Bar>
-        <Mark />
-        <Crumbs aria-label="Where you are">
-          <Link to="/">{site.name}</Link>
-          <ChevronRight size={15} color="var(--quiet)" aria-hidden="true" />
-          <h1>Pictures</h1>
-        </Crumbs>
-        <div style={{ marginLeft: 'auto' }}>
-          <MeButton />
-        </div>
-      </Bar>
+    <SiteScreen siteName={site.name} title="Pictures">
       <Work>
         <Pane aria-label="Library">
           <h2>Pictures</h2>
@@ -138,13 +117,12 @@ function Library({ site }: { site: SiteInfo }) {
           )}
         </Side>
       </Work>
-    </Screen>
+    </SiteScreen>
   )
 }
 
 function ChosenPicture({ picture, mayChange }: { picture: Picture; mayChange: boolean }) {
-  const path = `/api/media/${picture.id}/uses`
-  const { data: uses } = useSWR<PictureUse[], Error>(path, (asked: string) => request<PictureUse[]>(asked))
+  const uses = useUses(`/api/media/${picture.id}/uses`)
   return (
     <>
       <img src={picture.fallback} alt={picture.alt} />
@@ -159,58 +137,22 @@ function ChosenPicture({ picture, mayChange }: { picture: Picture; mayChange: bo
         </>
       )}
       <h4>Where it is used</h4>
-      {uses && uses.length > 0 && (
-        <ul>
-          {uses.map((use) => (
-            <li key={use.pageId}>
-              <Link to={`/pages/${use.pageId}`}>{use.title}</Link>
-              {use.count > 1 ? ` (${use.count} times)` : ''}
-            </li>
-          ))}
-        </ul>
+      <Uses uses={uses} />
+      {mayChange && (
+        <>
+          <h4>
+            {!uses || uses.length === 0
+              ? 'Another file for it'
+              : `Another file for it, on ${uses.length === 1 ? 'one page' : `${uses.length} pages`}`}
+          </h4>
+          <ReplaceButton
+            path={`/api/media/${picture.id}/file`}
+            label="Replace everywhere"
+            accept="image/*,.svg"
+            afterSending="Making its sizes…"
+          />
+        </>
       )}
-      {uses?.length === 0 && <Note>On no page yet.</Note>}
-      {mayChange && <Replace picture={picture} uses={uses?.length ?? 0} />}
-    </>
-  )
-}
-
-function Replace({ picture, uses }: { picture: Picture; uses: number }) {
-  const input = useRef<HTMLInputElement>(null)
-  const [share, setShare] = useState<number>()
-  const [trouble, setTrouble] = useState<string>()
-  const replace = async (file: File): Promise<void> => {
-    setTrouble(undefined)
-    setShare(0)
-    const { answer } = sendFile('PUT', `/api/media/${picture.id}/file`, file, setShare)
-    const result = await answer
-    setShare(undefined)
-    if (result.type === 'refused') setTrouble(result.message)
-    else await mutate('/api/site')
-  }
-  return (
-    <>
-      <h4>
-        {uses === 0
-          ? 'Another file for it'
-          : `Another file for it, on ${uses === 1 ? 'one page' : `${uses} pages`}`}
-      </h4>
-      <Button isDisabled={share !== undefined} onPress={() => input.current?.click()}>
-        {share === undefined ? 'Replace everywhere…' : share < 1 ? 'Sending…' : 'Making its sizes…'}
-      </Button>
-      <input
-        ref={input}
-        hidden
-        type="file"
-        accept="image/*,.svg"
-        aria-label="File to replace it with"
-        onChange={(event) => {
-          const [file] = event.target.files ?? []
-          if (file) void replace(file)
-          event.target.value = ''
-        }}
-      />
-      {trouble && <Note role="alert">{trouble}</Note>}
     </>
   )
 }

@@ -1,11 +1,19 @@
-import { Upload as UploadIcon, X } from 'lucide-react'
+import { File as FileIcon, RotateCcw, Upload as UploadIcon, X } from 'lucide-react'
 import { useEffect, useRef, useState, type ReactNode } from 'react'
 import styled from 'styled-components'
 import { mutate } from 'swr'
-import type { Picture } from '@gullyline/core'
+import type { Picture, SiteFile } from '@gullyline/core'
 import { request } from '../api/client.ts'
 import { Button, fieldBox, IconButton } from '../ui/controls.tsx'
-import { dropUpload, filesOf, startUploads, useUploads, type Upload } from './uploads.ts'
+import {
+  dropUpload,
+  filesOf,
+  sendAgain,
+  startUploads,
+  useUploads,
+  type Shelf,
+  type Upload,
+} from './uploads.ts'
 
 const Area = styled.div`
   display: grid;
@@ -26,7 +34,7 @@ const List = styled.ul`
 `
 const Line = styled.li`
   display: grid;
-  grid-template-columns: 44px minmax(0, 1fr) auto;
+  grid-template-columns: 44px minmax(0, 1fr) auto auto;
   gap: 10px;
   align-items: center;
   padding: 6px 6px 6px 8px;
@@ -77,26 +85,32 @@ const Alt = styled.div`
 `
 
 interface UploadAreaProps {
+  readonly to?: Shelf
   readonly children: ReactNode
   /** Controls beside the button that chooses files. */
   readonly beside?: ReactNode
 }
 
-/** A place where pictures can be added to the library: chosen, dropped or pasted, several at once. */
-export function UploadArea({ children, beside }: UploadAreaProps) {
+const WORDS = {
+  pictures: { add: 'Add pictures', files: 'Picture files', accept: 'image/*,.svg' },
+  files: { add: 'Add files', files: 'Files to add', accept: undefined },
+} as const
+
+/** A place where pictures or files can be added to the library: chosen, dropped or pasted, several at once. */
+export function UploadArea({ children, beside, to = 'pictures' }: UploadAreaProps) {
   const [isOver, setOver] = useState(false)
   const input = useRef<HTMLInputElement>(null)
-  const uploads = useUploads()
+  const uploads = useUploads().filter((upload) => upload.to === to)
   useEffect(() => {
     const paste = (event: ClipboardEvent): void => {
       const files = filesOf(event.clipboardData)
       if (files.length === 0) return
       event.preventDefault()
-      startUploads(files)
+      startUploads(to, files)
     }
     document.addEventListener('paste', paste)
     return () => document.removeEventListener('paste', paste)
-  }, [])
+  }, [to])
   return (
     <Area
       data-over={isOver ? '' : undefined}
@@ -108,23 +122,23 @@ export function UploadArea({ children, beside }: UploadAreaProps) {
       onDrop={(event) => {
         event.preventDefault()
         setOver(false)
-        startUploads(filesOf(event.dataTransfer))
+        startUploads(to, filesOf(event.dataTransfer))
       }}
     >
       <div style={{ display: 'flex', gap: 10, alignItems: 'center' }}>
         {beside}
         <Button onPress={() => input.current?.click()}>
-          <UploadIcon size={15} strokeWidth={1.75} /> Add pictures
+          <UploadIcon size={15} strokeWidth={1.75} /> {WORDS[to].add}
         </Button>
         <input
           ref={input}
           hidden
           type="file"
           multiple
-          accept="image/*,.svg"
-          aria-label="Picture files"
+          accept={WORDS[to].accept}
+          aria-label={WORDS[to].files}
           onChange={(event) => {
-            startUploads([...(event.target.files ?? [])])
+            startUploads(to, [...(event.target.files ?? [])])
             event.target.value = ''
           }}
         />
@@ -145,7 +159,17 @@ function UploadLine({ upload: { id, name, state } }: { upload: Upload }) {
   const isDone = state.type === 'done' || state.type === 'refused'
   return (
     <Line>
-      {state.type === 'done' ? <img src={state.picture.fallback} alt="" /> : <span />}
+      {state.type === 'done' && isPicture(state.item) ? (
+        <img src={state.item.fallback} alt="" />
+      ) : (
+        <FileIcon
+          size={20}
+          strokeWidth={1.5}
+          color="var(--quiet)"
+          style={{ justifySelf: 'center' }}
+          aria-hidden="true"
+        />
+      )}
       <div>
         <strong>{name}</strong>
         {state.type === 'waiting' && <small>Waiting its turn</small>}
@@ -158,8 +182,16 @@ function UploadLine({ upload: { id, name, state } }: { upload: Upload }) {
           </>
         )}
         {state.type === 'refused' && <small role="alert">{state.message}</small>}
-        {state.type === 'done' && <PictureWords picture={state.picture} />}
+        {state.type === 'done' &&
+          (isPicture(state.item) ? <PictureWords picture={state.item} /> : <small>In the library</small>)}
       </div>
+      {state.type === 'refused' && !state.isFinal ? (
+        <IconButton label={`Send ${name} again`} onPress={() => sendAgain(id)}>
+          <RotateCcw size={15} strokeWidth={1.75} />
+        </IconButton>
+      ) : (
+        <span />
+      )}
       <IconButton
         label={isDone ? `Take ${name} off this list` : `Cancel ${name}`}
         onPress={() => dropUpload(id)}
@@ -168,6 +200,10 @@ function UploadLine({ upload: { id, name, state } }: { upload: Upload }) {
       </IconButton>
     </Line>
   )
+}
+
+function isPicture(item: Picture | SiteFile): item is Picture {
+  return 'fallback' in item
 }
 
 /** What stands for a picture for those who don't see it, or that it says nothing. Kept as soon as it is left. */

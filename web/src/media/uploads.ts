@@ -1,17 +1,23 @@
 /** Uploads under way: one list for the whole screen, so that they go on whatever is opened meanwhile. */
 import { useSyncExternalStore } from 'react'
 import { mutate } from 'swr'
-import type { ErrorBody, Picture } from '@gullyline/core'
+import type { ErrorBody, Picture, SiteFile } from '@gullyline/core'
+import { tellSignedOut } from '../api/client.ts'
+
+/** The two parts of the library. */
+export type Shelf = 'pictures' | 'files'
 
 export interface Upload {
   readonly id: number
+  readonly to: Shelf
   readonly name: string
   readonly state:
     | { readonly type: 'waiting' }
     /** `share` is how much has been sent, from 0 to 1; then the server makes its sizes. */
     | { readonly type: 'sending'; readonly share: number }
-    | { readonly type: 'done'; readonly picture: Picture }
-    | { readonly type: 'refused'; readonly message: string }
+    | { readonly type: 'done'; readonly item: Picture | SiteFile }
+    /** `isFinal` when sending the same bytes again would be refused again. */
+    | { readonly type: 'refused'; readonly message: string; readonly isFinal: boolean }
 }
 
 /** This many are sent at a time: the server makes sizes one after another anyway. */
@@ -42,12 +48,14 @@ export function useUploads(): readonly Upload[] {
   )
 }
 
+const PATHS: Readonly<Record<Shelf, string>> = { pictures: '/api/media', files: '/api/files' }
+
 /** Adds files to the library, one line in the list for each. */
-export function startUploads(chosen: readonly File[]): void {
+export function startUploads(to: Shelf, chosen: readonly File[]): void {
   const added = chosen.map((file): Upload => {
     const id = nextId++
     files.set(id, file)
-    return { id, name: file.name || 'Pasted picture', state: { type: 'waiting' } }
+    return { id, to, name: file.name || 'Pasted picture', state: { type: 'waiting' } }
   })
   set([...uploads, ...added])
   sendNext()
@@ -62,19 +70,27 @@ export function dropUpload(id: number): void {
   sendNext()
 }
 
+/** Sends a file again that was refused, such as because the session had ended. */
+export function sendAgain(id: number): void {
+  change(id, { type: 'waiting' })
+  sendNext()
+}
+
 function sendNext(): void {
   const waiting = uploads.find(({ state }) => state.type === 'waiting')
   if (!waiting || requests.size >= AT_ONCE) return
   const file = files.get(waiting.id)!
-  const path = `/api/media?name=${encodeURIComponent(waiting.name)}`
+  const path = `${PATHS[waiting.to]}?name=${encodeURIComponent(waiting.name)}`
   change(waiting.id, { type: 'sending', share: 0 })
   const request = sendFile('POST', path, file, (share) => change(waiting.id, { type: 'sending', share }))
   requests.set(waiting.id, request.xhr)
   void request.answer.then((state) => {
     if (!requests.delete(waiting.id)) return
-    files.delete(waiting.id)
     change(waiting.id, state)
-    if (state.type === 'done') void mutate('/api/site')
+    if (state.type === 'done') {
+      files.delete(waiting.id)
+      void mutate('/api/site')
+    }
     sendNext()
   })
   sendNext()
@@ -96,14 +112,20 @@ export function sendFile(
   xhr.upload.onprogress = ({ loaded, total }) => onShare(total === 0 ? 0 : loaded / total)
   const answer = new Promise<Answer>((resolve) => {
     xhr.onload = () => {
-      if (xhr.status < 300 && xhr.response) return resolve({ type: 'done', picture: xhr.response as Picture })
+      if (xhr.status < 300 && xhr.response)
+        return resolve({ type: 'done', item: xhr.response as Picture | SiteFile })
       const body = xhr.response as ErrorBody | null
+      if (body?.code === 'not-signed-in') tellSignedOut()
       const message = body?.message ?? 'The server answered something that could not be read. Try again.'
-      resolve({ type: 'refused', message })
+      resolve({ type: 'refused', message, isFinal: body?.code === 'not-valid' || body?.code === 'too-large' })
     }
     xhr.onerror = () =>
-      resolve({ type: 'refused', message: 'The server does not answer. The file was not added; try again.' })
-    xhr.onabort = () => resolve({ type: 'refused', message: 'Cancelled. Nothing was added.' })
+      resolve({
+        type: 'refused',
+        message: 'The server does not answer. The file was not added; try again.',
+        isFinal: false,
+      })
+    xhr.onabort = () => resolve({ type: 'refused', message: 'Cancelled. Nothing was added.', isFinal: false })
   })
   xhr.send(file)
   return { xhr, answer }

@@ -1,7 +1,6 @@
-import { ChevronRight, GripVertical, Trash2 } from 'lucide-react'
+import { GripVertical, Trash2 } from 'lucide-react'
 import { useState } from 'react'
 import { Button as AriaButton, GridList, GridListItem, useDragAndDrop } from 'react-aria-components'
-import { Link } from 'react-router'
 import styled from 'styled-components'
 import { mutate } from 'swr'
 import {
@@ -14,18 +13,11 @@ import {
 } from '@gullyline/core'
 import { request } from '../api/client.ts'
 import { usePages, useSite } from '../api/hooks.ts'
-import { Bar, Crumbs } from '../editor/top-bar.tsx'
-import { MeButton } from '../people/me-button.tsx'
 import { fieldBox, IconButton, LineField, MainButton, mono } from '../ui/controls.tsx'
-import { Mark } from '../ui/mark.tsx'
 import { Waiting } from '../ui/waiting.tsx'
 import { inTreeOrder } from './page-order.ts'
+import { SiteScreen } from './site-screen.tsx'
 
-const Screen = styled.div`
-  display: grid;
-  grid-template-rows: auto minmax(0, 1fr);
-  height: 100%;
-`
 const Work = styled.main`
   display: grid;
   grid-template-columns: minmax(0, 640px) minmax(260px, 360px);
@@ -149,18 +141,7 @@ function Navigation({ site, pages }: { site: SiteInfo; pages: readonly PageSumma
     },
   })
   return (
-    <Screen>
-      <Bar>
-        <Mark />
-        <Crumbs aria-label="Where you are">
-          <Link to="/">{site.name}</Link>
-          <ChevronRight size={15} color="var(--quiet)" aria-hidden="true" />
-          <h1>Navigation</h1>
-        </Crumbs>
-        <div style={{ marginLeft: 'auto' }}>
-          <MeButton />
-        </div>
-      </Bar>
+    <SiteScreen siteName={site.name} title="Navigation">
       <Work>
         <section aria-label="Lines of the navigation">
           <h2>Navigation</h2>
@@ -196,7 +177,7 @@ function Navigation({ site, pages }: { site: SiteInfo; pages: readonly PageSumma
         </section>
         <AddLine pages={pages} onAdd={(item) => keep([...lines.map((line) => line.item), item])} />
       </Work>
-    </Screen>
+    </SiteScreen>
   )
 }
 

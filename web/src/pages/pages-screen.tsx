@@ -1,4 +1,4 @@
-import { Archive, Images, ListOrdered, Plus } from 'lucide-react'
+import { Archive, FileText, Images, ListOrdered, Plus } from 'lucide-react'
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
 import styled from 'styled-components'
@@ -7,11 +7,8 @@ import type { PageSummary, PlacePageRequest, SiteInfo } from '@gullyline/core'
 import { request } from '../api/client.ts'
 import { usePages, useSite } from '../api/hooks.ts'
 import { contourBackdrop } from '../editor/canvas/contours.ts'
-import { Bar, Crumbs } from '../editor/top-bar.tsx'
 import { useMe } from '../people/sign-in-gate.tsx'
-import { MeButton } from '../people/me-button.tsx'
 import { Button } from '../ui/controls.tsx'
-import { Mark } from '../ui/mark.tsx'
 import { Waiting } from '../ui/waiting.tsx'
 import {
   AddPageDialog,
@@ -23,13 +20,9 @@ import {
 import { inTreeOrder } from './page-order.ts'
 import { PagePicture } from './page-picture.tsx'
 import { PageRow, type PageAct } from './page-row.tsx'
+import { SiteScreen } from './site-screen.tsx'
 import { dropPlace, stepPlace, withSubPages, type MoveDirection } from './tree-moves.ts'
 
-const Screen = styled.div`
-  display: grid;
-  grid-template-rows: auto minmax(0, 1fr);
-  height: 100%;
-`
 const Work = styled.main`
   display: grid;
   grid-template-columns: minmax(0, 1fr) minmax(360px, 44%);
@@ -149,19 +142,14 @@ function Pages({ site, pages }: { site: SiteInfo; pages: readonly PageSummary[] 
   const subPages = question ? withSubPages(pages, question.page.id).size - 1 : 0
 
   return (
-    <Screen>
-      <Bar>
-        <Mark />
-        <Crumbs aria-label="Where you are">
-          <h1>{site.name}</h1>
-        </Crumbs>
+    <SiteScreen
+      siteName={site.name}
+      beside={
         <a href={site.liveOrigin} target="_blank" rel="noreferrer">
           {site.liveOrigin.replace('http://', '')}
         </a>
-        <div style={{ marginLeft: 'auto' }}>
-          <MeButton />
-        </div>
-      </Bar>
+      }
+    >
       <Work>
         <List aria-label="Pages">
           <Top>
@@ -169,6 +157,9 @@ function Pages({ site, pages }: { site: SiteInfo; pages: readonly PageSummary[] 
             <TopActs>
               <Button onPress={() => void navigate('/pictures')}>
                 <Images size={15} strokeWidth={1.75} /> Pictures
+              </Button>
+              <Button onPress={() => void navigate('/site-files')}>
+                <FileText size={15} strokeWidth={1.75} /> Files
               </Button>
               <Button onPress={() => setBinOpen(true)}>
                 <Archive size={15} strokeWidth={1.75} /> Bin
@@ -246,7 +237,7 @@ function Pages({ site, pages }: { site: SiteInfo; pages: readonly PageSummary[] 
         <RemovePageDialog page={question.page} subPages={subPages} onClose={() => setQuestion(undefined)} />
       )}
       {isBinOpen && <BinDialog mayChange={mayChange} onClose={() => setBinOpen(false)} />}
-    </Screen>
+    </SiteScreen>
   )
 }
 

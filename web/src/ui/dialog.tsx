@@ -72,7 +72,7 @@ export function Dialog({ title, onClose, children, acts, mustAnswer = false, isW
         <Body role={mustAnswer ? 'alertdialog' : 'dialog'}>
           <Title slot="title">{title}</Title>
           {children}
-          <Acts>{acts}</Acts>
+          {acts !== null && <Acts>{acts}</Acts>}
         </Body>
       </Panel>
     </Veil>

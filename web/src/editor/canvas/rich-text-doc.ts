@@ -1,6 +1,7 @@
 /** Between our formatted text and the document of the text editor (ProseMirror's JSON). */
 import type { JSONContent } from '@tiptap/core'
 import {
+  isFileLink,
   isPageLink,
   MARKS,
   normalizeRichText,
@@ -76,7 +77,8 @@ function runs(block: JSONContent): Run[] {
   })
 }
 
-/** A link as an address, for pasted and shown links. Links to pages show the page's id to the text editor alone. */
+/** A link as an address, for pasted and shown links. Links to pages and files show an id to the text editor alone. */
 export function linkHref(link: Link): string {
+  if (isFileLink(link)) return `#file-${link.file}`
   return isPageLink(link) ? `#page-${link.page}` : link.href
 }

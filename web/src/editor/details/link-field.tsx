@@ -1,10 +1,19 @@
-import { useId, useState } from 'react'
+import { useId, useRef, useState } from 'react'
 import styled from 'styled-components'
-import useSWR from 'swr'
-import { anchorsOf, isPageLink, outlineOf, safeHref, type Link, type PageDocument } from '@gullyline/core'
+import useSWR, { mutate } from 'swr'
+import {
+  anchorsOf,
+  isFileLink,
+  isPageLink,
+  outlineOf,
+  safeHref,
+  type Link,
+  type PageDocument,
+} from '@gullyline/core'
 import { request } from '../../api/client.ts'
 import { usePage, useStore } from '../editor-store.ts'
-import { fieldBox } from '../../ui/controls.tsx'
+import { sendFile } from '../../media/uploads.ts'
+import { Button, fieldBox } from '../../ui/controls.tsx'
 import { useSiteView } from '../site-view.ts'
 import { MAIN_SETTING } from './main-setting.ts'
 import { meantAddress } from './meant-address.ts'
@@ -37,16 +46,21 @@ interface LinkFieldProps {
 
 const ELSEWHERE = 'elsewhere'
 const NOWHERE = 'nowhere'
+const NEW_FILE = 'new file'
 
-/** Where a link leads: a page of the site, by name, or an address elsewhere. */
+/** Where a link leads: a page of the site or a file of the library, by name, or an address elsewhere. */
 export function LinkField({ label, value, onChange }: LinkFieldProps) {
-  const { pages } = useSiteView()
-  const [wantsAddress, setWantsAddress] = useState(false)
-  const chosen = value && isPageLink(value) ? value.page : value || wantsAddress ? ELSEWHERE : NOWHERE
-  const choose = (id: string): void => {
-    setWantsAddress(id === ELSEWHERE)
-    if (id === NOWHERE) onChange(undefined)
-    else if (id !== ELSEWHERE) onChange({ page: id })
+  const { pages, site } = useSiteView()
+  // What was chosen that is no link yet, since something more has to be given.
+  const [wanted, setWanted] = useState<typeof ELSEWHERE | typeof NEW_FILE>()
+  const chosen = wanted ?? optionOf(value)
+  const files = Object.values(site.files)
+  const choose = (option: string): void => {
+    setWanted(option === ELSEWHERE || option === NEW_FILE ? option : undefined)
+    if (option === NOWHERE) onChange(undefined)
+    const [type, id] = option.split(' ', 2) as [string, string]
+    if (type === 'page') onChange({ page: id })
+    if (type === 'file') onChange({ file: id })
   }
   return (
     <Group>
@@ -59,19 +73,87 @@ export function LinkField({ label, value, onChange }: LinkFieldProps) {
           onChange={(event) => choose(event.target.value)}
         >
           <option value={NOWHERE}>Nowhere yet</option>
-          {pages.map((page) => (
-            <option key={page.id} value={page.id}>
-              {page.title}
-            </option>
-          ))}
-          <option value={ELSEWHERE}>An address elsewhere…</option>
+          <optgroup label="Pages">
+            {pages.map((page) => (
+              <option key={page.id} value={`page ${page.id}`}>
+                {page.title}
+              </option>
+            ))}
+          </optgroup>
+          {files.length > 0 && (
+            <optgroup label="Files">
+              {files.map((file) => (
+                <option key={file.id} value={`file ${file.id}`}>
+                  {file.name}
+                </option>
+              ))}
+            </optgroup>
+          )}
+          <optgroup label="Others">
+            <option value={ELSEWHERE}>An address elsewhere…</option>
+            <option value={NEW_FILE}>A file to add…</option>
+          </optgroup>
+          {isUnknown(value, site.files) && <option value={chosen}>A file that is gone</option>}
         </select>
       </label>
-      {value && isPageLink(value) && <PlaceOnPage link={value} onChange={onChange} />}
+      {!wanted && value && isPageLink(value) && <PlaceOnPage link={value} onChange={onChange} />}
       {chosen === ELSEWHERE && (
-        <AddressBox value={value && !isPageLink(value) ? value.href : ''} onChange={onChange} />
+        <AddressBox value={value && 'href' in value ? value.href : ''} onChange={onChange} />
+      )}
+      {chosen === NEW_FILE && (
+        <AddFile
+          onAdded={(id) => {
+            setWanted(undefined)
+            onChange({ file: id })
+          }}
+        />
       )}
     </Group>
+  )
+}
+
+function optionOf(link: Link | undefined): string {
+  if (!link) return NOWHERE
+  if (isPageLink(link)) return `page ${link.page}`
+  return isFileLink(link) ? `file ${link.file}` : ELSEWHERE
+}
+
+function isUnknown(link: Link | undefined, files: Readonly<Record<string, unknown>>): boolean {
+  return link !== undefined && isFileLink(link) && !Object.hasOwn(files, link.file)
+}
+
+/** Adds a file to the library and links to it, without leaving the page. */
+function AddFile({ onAdded }: { onAdded: (id: string) => void }) {
+  const input = useRef<HTMLInputElement>(null)
+  const [share, setShare] = useState<number>()
+  const [trouble, setTrouble] = useState<string>()
+  const add = async (file: File): Promise<void> => {
+    setTrouble(undefined)
+    setShare(0)
+    const path = `/api/files?name=${encodeURIComponent(file.name)}`
+    const result = await sendFile('POST', path, file, setShare).answer
+    setShare(undefined)
+    if (result.type === 'refused') return setTrouble(result.message)
+    await mutate('/api/site')
+    onAdded(result.item.id)
+  }
+  return (
+    <>
+      <Button isDisabled={share !== undefined} onPress={() => input.current?.click()}>
+        {share === undefined ? 'Choose a file…' : `Sending, ${Math.round(share * 100)} %`}
+      </Button>
+      <input
+        ref={input}
+        hidden
+        type="file"
+        aria-label="File to add and link to"
+        onChange={(event) => {
+          const [file] = event.target.files ?? []
+          if (file) void add(file)
+        }}
+      />
+      {trouble && <Refusal role="alert">{trouble}</Refusal>}
+    </>
   )
 }
 

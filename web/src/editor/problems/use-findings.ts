@@ -23,6 +23,7 @@ export function useFindings(): readonly Finding[] {
       // Places on other pages are not known here; publishing knows them.
       pages: Object.fromEntries(pages.map((one) => [one.id, undefined])),
       pictures: site.pictures,
+      files: site.files,
     }
     return runChecks(page, checked, registry)
   }, [page, site, pages, summary, registry])

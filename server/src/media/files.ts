@@ -1,0 +1,83 @@
+/** Files that pages link to: adding and replacing them, and where they are. */
+import { mkdir, rm, writeFile } from 'node:fs/promises'
+import { dirname, join } from 'node:path'
+import type { EntityManager } from 'typeorm'
+import { anchorFrom, type SiteFile } from '@gullyline/core'
+import { FileEntity, type FileRow } from '../db/rows.ts'
+import { transact } from '../db/transact.ts'
+import { Refused } from '../http/errors.ts'
+import { newId } from '../http/new-id.ts'
+import type { Services } from '../services.ts'
+import { findSite } from '../sites/store.ts'
+import { folderName } from './folders.ts'
+import { libraryName, type Upload } from './library.ts'
+import { readFileType } from './read-file.ts'
+
+/** All files of a site by id. */
+export async function listFiles(manager: EntityManager, siteId: string): Promise<Record<string, SiteFile>> {
+  const rows = await manager.find(FileEntity, { where: { siteId }, order: { name: 'ASC' } })
+  return Object.fromEntries(
+    rows.map((row) => [
+      row.id,
+      { id: row.id, name: row.name, type: row.type, bytes: row.bytes, path: filePath(row) },
+    ]),
+  )
+}
+
+export async function findFile(manager: EntityManager, id: string): Promise<FileRow> {
+  const row = await manager.findOneBy(FileEntity, { id })
+  if (!row) throw new Refused('not-found', 'There is no such file in the library.')
+  return row
+}
+
+/** Adds a file; gives its id. */
+export async function addFile(services: Services, upload: Upload): Promise<string> {
+  const id = newId()
+  const made = await keepFile(services, { id, revision: 1 }, upload)
+  await transact(services.db, async (manager) => {
+    const { id: siteId } = await findSite(manager)
+    await manager.insert(FileEntity, { siteId, ...made })
+  })
+  return id
+}
+
+/** Puts another file in the place of one, wherever it is linked to. Its address is new, since browsers keep the old one. */
+export async function replaceFile(services: Services, id: string, upload: Upload): Promise<void> {
+  const before = await transact(services.db, (manager) => findFile(manager, id))
+  const made = await keepFile(services, { id, revision: before.revision + 1 }, upload)
+  await transact(services.db, async (manager) => {
+    const changed = await manager.update(FileEntity, { id, revision: before.revision }, made)
+    if (changed.affected !== 1)
+      throw new Refused('stale-save', 'Somebody else replaced this file meanwhile. Nothing was changed.')
+  })
+}
+
+/** Keeps the bytes in the data folder, and gives the row that tells of them. Refuses what is of no kind that is taken. */
+export async function keepFile(
+  { dataDir }: Pick<Services, 'dataDir'>,
+  { id, revision }: Pick<FileRow, 'id' | 'revision'>,
+  { name, bytes, signal }: Upload,
+): Promise<Omit<FileRow, 'siteId'>> {
+  const type = await readFileType(name, bytes)
+  const kept = libraryName(name, `File.${type}`)
+  const row = { id, revision, name: kept, type, bytes: bytes.length, file: fileName(kept, type) }
+  const target = join(dataDir, filePath(row))
+  await mkdir(dirname(target), { recursive: true })
+  await writeFile(target, bytes)
+  if (signal.aborted) {
+    await rm(dirname(target), { recursive: true, force: true })
+    throw new Refused('not-valid', 'The upload was cancelled. Nothing was added.')
+  }
+  return row
+}
+
+/** A name that is safe in any folder and address, and tells what the file is. */
+function fileName(name: string, type: string): string {
+  const stem = name.replace(/\.[^.]*$/, '')
+  return `${anchorFrom(stem) ?? 'file'}.${type}`
+}
+
+/** Where a file is: in the data folder, in the editor and on the published site alike. */
+function filePath({ id, revision, file }: Pick<FileRow, 'id' | 'revision' | 'file'>): string {
+  return `/files/${folderName(id, revision)}/${file}`
+}

@@ -1,0 +1,38 @@
+import { Link } from 'react-router'
+import useSWR from 'swr'
+import styled from 'styled-components'
+import type { MediaUse } from '@gullyline/core'
+import { request } from '../api/client.ts'
+
+const List = styled.ul`
+  display: grid;
+  gap: 4px;
+  margin: 0;
+  padding: 0;
+  list-style: none;
+`
+const None = styled.p`
+  color: var(--quiet);
+  font-size: 12px;
+`
+
+/** The pages that use something of the library; undefined until they are known. */
+export function useUses(path: string): readonly MediaUse[] | undefined {
+  return useSWR<MediaUse[], Error>(path, (asked: string) => request<MediaUse[]>(asked)).data
+}
+
+/** Where something of the library is used, each page a way to go there. */
+export function Uses({ uses }: { uses: readonly MediaUse[] | undefined }) {
+  if (!uses) return null
+  if (uses.length === 0) return <None>On no page yet.</None>
+  return (
+    <List>
+      {uses.map((use) => (
+        <li key={use.pageId}>
+          <Link to={`/pages/${use.pageId}`}>{use.title}</Link>
+          {use.count > 1 ? ` (${use.count} times)` : ''}
+        </li>
+      ))}
+    </List>
+  )
+}
