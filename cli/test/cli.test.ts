@@ -78,6 +78,16 @@ const SPOILINGS: readonly (readonly [what: string, pointer: RegExp, spoil: (valu
     (v) => (v.page.nodes[byKind(v, 'row')].sizes.base.gap = '3px'),
   ],
   [
+    'a colour outside the look',
+    /^\/page\/nodes\/\w+\/look\/surface.*#123456/,
+    (v) => (v.page.nodes[byKind(v, 'section')].look.surface = '#123456'),
+  ],
+  [
+    'a file whose name is a path',
+    /^\/files\/plan\/name/,
+    (v) => (v.files = { plan: { name: '../plan.pdf', data: '' } }),
+  ],
+  [
     'a size that does not exist',
     /^\/page\/nodes\/\w+\/sizes\/huge/,
     (v) => (v.page.nodes[byKind(v, 'row')].sizes.huge = {}),
@@ -168,6 +178,22 @@ describe('the example', () => {
       rules: { 'require-sri': 'off' },
     })
     expect((await judge.validateString(html)).results).toEqual([])
+  })
+
+  test('brings the files that its links lead to, and no others', async () => {
+    const file = await spoiled((v) => {
+      v.files = {
+        plan: { name: 'plan.pdf', data: Buffer.from('%PDF-').toString('base64') },
+        other: { name: 'other.pdf', data: '' },
+      }
+      v.page.nodes[byKind(v, 'button')].content.link = { file: 'plan' }
+    })
+    const target = join(folder, 'with-files')
+    expect((await run('check', file)).out).not.toMatch(/broken-link/)
+    expect((await run('render', file, '--out', target)).code).toBe(0)
+    expect(await readFile(join(target, 'index.html'), 'utf8')).toContain('href="files/plan/plan.pdf"')
+    expect(await readFile(join(target, 'files/plan/plan.pdf'), 'utf8')).toBe('%PDF-')
+    expect(await readdir(join(target, 'files'))).toEqual(['plan'])
   })
 
   test('renders to the same bytes every time', async () => {

@@ -47,7 +47,7 @@ export { migratePage } from './page/migrate.ts'
 export { readValue, type ValueAddress } from './edits/set.ts'
 export { applyEdits, type Transaction } from './edits/transaction.ts'
 export { EMPTY_HISTORY, record, redo, undo, type History } from './edits/undo.ts'
-export type { Look, Surface, Theme } from './look/look.ts'
+export { fluidPx, type Look, type Surface, type Theme } from './look/look.ts'
 export { themedLook } from './look/theme.ts'
 export { STEP_WORDS } from './look/scales.ts'
 export { ID_BYTES, idFrom } from './page/id.ts'
@@ -102,7 +102,8 @@ export {
   sizeAt,
   type ValueOrigin,
 } from './sizes/cascade.ts'
-export { contrastRatio } from './checks/contrast-ratio.ts'
+export { contrastRatio } from './look/contrast-ratio.ts'
+export { isOwnColour, isOwnMeasure, leastContrast, ownSurface } from './look/own-values.ts'
 export type { CheckedSite, Finding } from './checks/define-check.ts'
 export { anchorsOf, runChecks } from './checks/run-checks.ts'
 export { fullPackageSchema } from './exchange/package-schema.ts'

@@ -3,7 +3,9 @@ import { describe, expect, test } from '@jest/globals'
 import { defaultRegistry as registry } from '../src/blocks/default-registry.ts'
 import { getKind } from '../src/blocks/registry.ts'
 import { newNode } from '../src/blocks/define-block.ts'
-import { contrastRatio } from '../src/checks/contrast-ratio.ts'
+import fc from 'fast-check'
+import { contrastRatio } from '../src/look/contrast-ratio.ts'
+import { leastContrast, ownSurface } from '../src/look/own-values.ts'
 import type { CheckedSite } from '../src/checks/define-check.ts'
 import { CHECKS, runChecks } from '../src/checks/run-checks.ts'
 import type { JsonObject } from '../src/page/json.ts'
@@ -65,6 +67,14 @@ function panelsOf(...panels: readonly (readonly [label: string, words?: string])
 function framed(content: JsonObject, page: Page): Page {
   return { ...page, nodes: { ...page.nodes, root: { ...page.nodes.root!, content } } }
 }
+/** A section that is looked at, or arranged, in a certain way. */
+function sectionWith(values: { look?: JsonObject; base?: JsonObject; narrow?: JsonObject }): Page {
+  const page = pageOf(['section', {}])
+  const { look = {}, base = {}, narrow } = values
+  const sizes = { base, ...(narrow ? { narrow } : {}) }
+  return { ...page, nodes: { ...page.nodes, b0: { ...page.nodes.b0!, look, sizes } } }
+}
+const lenient = { look: { ...testLook, ownValues: true } }
 const grey = { ...testLook.surfaces.plain!, title: 'Grey', quiet: '#999999' }
 
 /** Rule, what is faulted, and what passes. */
@@ -197,6 +207,45 @@ const CASES: readonly (readonly [
     framed({ frame: 'side' }, pageOf()),
   ],
   [
+    'stray-value',
+    'a measure that the look does not have',
+    sectionWith({ base: { above: '17px' } }),
+    sectionWith({ base: { above: 'm' } }),
+  ],
+  [
+    'stray-value',
+    'a measure at one size alone',
+    sectionWith({ narrow: { gap: '9px' } }),
+    sectionWith({ narrow: { gap: 's' } }),
+  ],
+  [
+    'stray-value',
+    'a colour that the look does not have',
+    sectionWith({ look: { surface: '#102030' } }),
+    sectionWith({ look: { surface: 'plain' } }),
+  ],
+  [
+    'own-value',
+    'a measure outside the look, where they are allowed',
+    sectionWith({ base: { below: '17px' } }),
+    sectionWith({ base: { below: 'm' } }),
+    lenient,
+  ],
+  [
+    'own-value',
+    'a colour outside the look, where they are allowed',
+    sectionWith({ look: { surface: '#102030' } }),
+    sectionWith({ look: { surface: 'plain' } }),
+    lenient,
+  ],
+  [
+    'contrast',
+    'a colour on which nothing can be read',
+    sectionWith({ look: { surface: '#777777' } }),
+    sectionWith({ look: { surface: '#ffffff' } }),
+    lenient,
+  ],
+  [
     'strange-kind',
     'a table on a landing page',
     framed({ frame: 'landing' }, pageOf(['table', { rows: [['a']] }])),
@@ -232,6 +281,34 @@ describe('every check', () => {
       if (finding.nodeId !== undefined) expect(Object.keys(bad.nodes)).toContain(finding.nodeId)
     }
   })
+})
+
+test('values outside the look keep a page from going live only where the keeper does not allow them', () => {
+  const page = sectionWith({ look: { surface: '#ffffff' }, base: { above: '17px' } })
+  const severities = (more: Partial<CheckedSite>) =>
+    runChecks(page, { ...site, ...more }, registry).map(({ rule, severity }) => [rule, severity])
+  expect(severities({})).toEqual([
+    ['stray-value', 'error'],
+    ['stray-value', 'error'],
+  ])
+  expect(severities(lenient)).toEqual([
+    ['own-value', 'warning'],
+    ['own-value', 'warning'],
+  ])
+})
+
+test('on a colour of one’s own stands what can best be read of all that the look has', () => {
+  fc.assert(
+    fc.property(fc.integer({ min: 0, max: 0xffffff }), (number) => {
+      const colour = `#${number.toString(16).padStart(6, '0')}`
+      const own = ownSurface(testLook, colour)
+      expect(own.background).toBe(colour)
+      for (const surface of Object.values(testLook.surfaces)) {
+        const there = leastContrast({ ...surface, background: colour })
+        expect(leastContrast(own)).toBeGreaterThanOrEqual(there)
+      }
+    }),
+  )
 })
 
 test('contrast: the examples of the standard and of its Understanding documents', () => {

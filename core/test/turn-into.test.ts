@@ -193,6 +193,12 @@ describe('a held block', () => {
     expect(heldRefusal(all, { edit: 'set', nodeId: 'sec', at: ['held'] }, registry)).toBeUndefined()
     expect(heldRefusal(all, set('content', 'text'), registry)).toMatch(/is held/)
   })
+  test('is not taken away with what it stands in', () => {
+    const remove: Edit = { edit: 'remove', nodeId: 'sec' }
+    for (const held of ['all', 'words'] as const)
+      expect(heldRefusal(holding(held), remove, registry)).toMatch(/^Heading “Head” is held/)
+    expect(heldRefusal(holding(undefined), remove, registry)).toBeUndefined()
+  })
   test('no edit that is let through changes a node that is held entirely', () => {
     const tried = anyPage.chain((page) => editFor(page).map((edit) => ({ page, edit })))
     fc.assert(

@@ -15,8 +15,8 @@ import { presenceRoutes } from './presence/routes.ts'
 import { REDIRECTS } from './publish/compile-site.ts'
 import { liveDir, publishAgain } from './publish/publish-page.ts'
 import type { Services } from './services.ts'
-import { describeSite, findSite, keepNavigation } from './sites/store.ts'
-import type { NavigationRequest } from '@gullyline/core'
+import { describeSite, findSite, keepNavigation, keepRules } from './sites/store.ts'
+import type { NavigationRequest, SiteRulesRequest } from '@gullyline/core'
 import { readBody } from './http/read-body.ts'
 import { staticFiles } from './http/static-files.ts'
 import { listBin } from './pages/tree-acts.ts'
@@ -42,6 +42,11 @@ export function createEditorApp(services: Services, webDir: string | undefined):
     const { items } = await readBody<NavigationRequest>(c, { items: 'list' })
     await transact(services.db, (m) => keepNavigation(m, items))
     await publishAgain(services)
+    return c.json(await transact(services.db, (m) => describeSite(m, services.liveOrigin)))
+  })
+  app.put('/api/site/rules', async (c) => {
+    const { ownValues } = await readBody<SiteRulesRequest>(c, { ownValues: 'flag' })
+    await transact(services.db, (m) => keepRules(m, { ownValues }))
     return c.json(await transact(services.db, (m) => describeSite(m, services.liveOrigin)))
   })
   app.get('/api/bin', async (c) =>

@@ -5,6 +5,7 @@
 import { MARKS } from '../page/rich-text.ts'
 import { ID_PATTERN } from '../page/id.ts'
 import type { Json } from '../page/json.ts'
+import { OWN_COLOUR, OWN_MEASURE } from '../look/own-values.ts'
 import { SCALES, type ScaleName } from '../look/scales.ts'
 import { ICON_NAMES } from './icons.ts'
 
@@ -257,14 +258,15 @@ export function level(title: string, initial: number): FieldSchema {
   return { title, control: 'level', type: 'integer', minimum: 1, maximum: 6, default: initial }
 }
 
-/** A step of one of the scales that every look has. */
+/** A step of one of the scales that every look has, or a measure outside of them; see `look/own-values.ts`. */
 export function step(title: string, scale: ScaleName, initial: string): FieldSchema {
-  return { title, control: 'step', scale, enum: [...SCALES[scale]], default: initial }
+  const pattern = `^(?:${SCALES[scale].join('|')}|${OWN_MEASURE})$`
+  return { title, control: 'step', scale, type: 'string', pattern, default: initial }
 }
 
-/** The name of a surface of the site's look. Which names there are, the look says, so any name is valid here. */
+/** The name of a surface of the site's look, or a colour outside of it. Which names there are, the look says, so any name is valid here. */
 export function surface(title: string): FieldSchema {
-  return { title, control: 'surface', type: 'string', pattern: '^[a-z][a-z0-9-]{0,31}$' }
+  return { title, control: 'surface', type: 'string', pattern: `^(?:[a-z][a-z0-9-]{0,31}|${OWN_COLOUR})$` }
 }
 
 export function link(title: string): FieldSchema {

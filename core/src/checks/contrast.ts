@@ -1,5 +1,6 @@
 import type { Surface } from '../look/look.ts'
-import { contrastRatio } from './contrast-ratio.ts'
+import { contrastRatio } from '../look/contrast-ratio.ts'
+import { surfaceOf } from '../look/own-values.ts'
 import type { Check, Found } from './define-check.ts'
 
 /** Text of normal size needs this ratio (WCAG 2.2, 1.4.3). */
@@ -26,7 +27,7 @@ export const contrast: Check = {
       if (typeof surface === 'string' && !users.has(surface)) users.set(surface, id)
     }
     return [...users].flatMap(([name, nodeId]) => {
-      const surface = Object.hasOwn(site.look.surfaces, name) ? site.look.surfaces[name] : undefined
+      const surface = surfaceOf(site.look, name)
       if (!surface) return [{ ...at(nodeId), message: `The look has no background called “${name}”` }]
       return PAIRS.flatMap(([what, ink, ground]): Found[] => {
         const ratio = contrastRatio(surface[ink], surface[ground])

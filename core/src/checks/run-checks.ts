@@ -11,6 +11,7 @@ import { emptyWords } from './empty-words.ts'
 import { headingLevels } from './heading-levels.ts'
 import { missingField } from './missing-field.ts'
 import { linkWords } from './link-words.ts'
+import { ownValues, strayValues } from './own-values.ts'
 import { pageDescription } from './page-description.ts'
 import { pageTitle } from './page-title.ts'
 import { sameAnchor } from './same-anchor.ts'
@@ -27,10 +28,12 @@ export const CHECKS: readonly Check[] = [
   headingLevels,
   linkWords,
   missingField,
+  ownValues,
   pageDescription,
   pageTitle,
   sameAnchor,
   strangeKind,
+  strayValues,
   unchangedCopy,
 ]
 

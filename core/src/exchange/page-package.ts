@@ -2,6 +2,7 @@
  * A page package: one JSON object with a page and all it needs to be shown, so that it can be rendered and checked
  * without a server. Documented for other people's scripts in docs/command-line.md.
  */
+import { ownValuesOf } from '../blocks/node-own-values.ts'
 import type { Problem, Registry } from '../blocks/registry.ts'
 import { validatePage } from '../blocks/validate-page.ts'
 import type { Look } from '../look/look.ts'
@@ -70,13 +71,24 @@ export function validatePackage(value: unknown, registry: Registry, checkShape: 
     ...trees.flatMap(([name, tree, rootKind]) =>
       tree === undefined
         ? []
-        : validatePage(tree, registry, rootKind).map((problem) => ({
+        : treeProblems(tree, given.look, registry, rootKind).map((problem) => ({
             ...problem,
             pointer: `/${name}${problem.pointer}`,
           })),
     ),
     ...lookProblems(given.look),
   ]
+}
+
+function treeProblems(tree: Page, look: Look, registry: Registry, rootKind: string): Problem[] {
+  const problems = validatePage(tree, registry, rootKind)
+  if (problems.length > 0 || look.ownValues === true) return problems
+  return Object.entries(tree.nodes).flatMap(([id, node]) =>
+    ownValuesOf(node, registry).map(({ pointer, value }) => ({
+      pointer: `/nodes/${id}${pointer}`,
+      message: `${value} is outside the look, and "ownValues" of the look does not allow that`,
+    })),
+  )
 }
 
 function lookProblems({ surfaces, pageSurface, bounds }: Look): Problem[] {

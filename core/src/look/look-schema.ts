@@ -68,6 +68,7 @@ export const LOOK_SCHEMA = object(
       medium: { type: 'integer', minimum: 321, maximum: 1919 },
       wide: { type: 'integer', minimum: 322, maximum: 1920 },
     }),
+    ownValues: { type: 'boolean' },
     themes: {
       type: 'object',
       propertyNames: { pattern: '^[a-z][a-z0-9-]{0,31}$' },
@@ -77,5 +78,5 @@ export const LOOK_SCHEMA = object(
       ),
     },
   },
-  ['themes'],
+  ['themes', 'ownValues'],
 )

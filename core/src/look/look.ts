@@ -68,6 +68,8 @@ export interface Look {
   readonly bounds: SizeBounds
   /** Sets of surfaces that a part of the site may have instead of the site's own, by name. */
   readonly themes?: Readonly<Record<string, Theme>>
+  /** True where the site's keeper lets pages have measures and colours that the look does not have. */
+  readonly ownValues?: boolean
 }
 
 /** What a page theme changes: surfaces by the names the look has for them, and which of them pages begin with. */
@@ -93,12 +95,12 @@ const REM = 16
  */
 export function fluidCss(length: FluidLength): string {
   const { from, to } = length
-  if (from === to) return rem(from)
+  if (from === to) return remCss(from)
   const slope = (to - from) / (FLUID_TO - FLUID_FROM)
   const intercept = from - slope * FLUID_FROM
   const low = Math.min(from, to)
   const high = Math.max(from, to)
-  return `clamp(${rem(low)},${rem(intercept)} + ${round(slope * 100)}vw,${rem(high)})`
+  return `clamp(${remCss(low)},${remCss(intercept)} + ${round(slope * 100)}vw,${remCss(high)})`
 }
 
 /** The value of a fluid length in px at a screen width in px, for a text size of 16 px. */
@@ -107,7 +109,8 @@ export function fluidPx(length: FluidLength, screenWidth: number): number {
   return length.from + (length.to - length.from) * Math.min(1, Math.max(0, share))
 }
 
-function rem(px: number): string {
+/** A length in px as rem, for a text size of 16 px. */
+export function remCss(px: number): string {
   return px === 0 ? '0rem' : `${round(px / REM)}rem`
 }
 

@@ -4,6 +4,7 @@
  */
 import { getKind, type Registry } from '../blocks/registry.ts'
 import type { RenderContext } from '../blocks/define-block.ts'
+import { surfaceClass } from '../look/own-values.ts'
 import { isFileLink, isPageLink, type Link } from '../page/link.ts'
 import type { NodeId, PageNode } from '../page/page.ts'
 import { safeHref } from './allow-list.ts'
@@ -83,7 +84,7 @@ function renderNode(
   const surface = typeof node.look.surface === 'string' ? node.look.surface : undefined
   const own = (element.properties.className ?? []) as readonly string[]
   const className = [...own]
-  if (surface) className.push(`on-${surface}`)
+  if (surface) className.push(surfaceClass(surface))
   if (arranged.className) className.push(arranged.className)
   const properties = { ...element.properties }
   if (className.length > 0) properties.className = className

@@ -1,6 +1,7 @@
 /** From rules to one stylesheet that holds only what a page uses, always in the same order. */
 import { getKind, type Registry } from '../blocks/registry.ts'
 import type { SizeKey } from '../page/page.ts'
+import { surfaceClass, surfaceOf } from '../look/own-values.ts'
 import { SIZE_KEYS } from '../sizes/cascade.ts'
 import { BASE_RULES, REDUCED_MOTION } from './base-rules.ts'
 import type { CssRule } from './css-rules.ts'
@@ -46,11 +47,10 @@ function collectRules(registry: Registry, context: SiteContext, nodes: Iterable<
     ...[...kinds]
       .sort()
       .flatMap((kind) => getKind(registry, kind).rules.map((rule): CssRule => ({ size: 'base', ...rule }))),
-    ...[...surfaces]
-      .sort()
-      .flatMap((name) =>
-        Object.hasOwn(look.surfaces, name) ? [surfaceRule(`.on-${name}`, look.surfaces[name]!)] : [],
-      ),
+    ...[...surfaces].sort().flatMap((name) => {
+      const surface = surfaceOf(look, name)
+      return surface ? [surfaceRule(`.${surfaceClass(name)}`, surface)] : []
+    }),
     ...[...arranged.keys()].sort().map((key) => arranged.get(key)!),
   ]
 }

@@ -204,6 +204,12 @@ export interface MediaUse {
   readonly count: number
 }
 
+/** What the site's keeper sets for everybody who works on it. */
+export interface SiteRulesRequest {
+  /** Whether pages may have measures and colours that the look does not have. */
+  readonly ownValues: boolean
+}
+
 export interface NavigationRequest {
   readonly items: readonly NavigationItem[]
 }

@@ -1,6 +1,7 @@
 /** Values that are valid for a field, made from its schema alone, so that a new kind is covered on arrival. */
 import fc from 'fast-check'
 import type { FieldSchema, ObjectSchema } from '../../src/blocks/fields.ts'
+import { SCALES } from '../../src/look/scales.ts'
 import type { Json, JsonObject } from '../../src/page/json.ts'
 import { EXCLUSIVE_MARKS, MARKS, normalizeRichText, type RichText } from '../../src/page/rich-text.ts'
 
@@ -89,14 +90,15 @@ function valueFor(field: FieldSchema): fc.Arbitrary<Json> {
       return fc.integer({ min: 1, max: 100 })
     case 'icon':
     case 'choice':
-    case 'step':
       return fc.constantFrom(...(field.enum as string[]))
+    case 'step':
+      return fc.constantFrom(...SCALES[field.scale!], '0px', '18px', '999px')
     case 'toggle':
       return fc.boolean()
     case 'level':
       return fc.integer({ min: 1, max: 6 })
     case 'surface':
-      return fc.constantFrom('plain', 'night', 'unknown')
+      return fc.constantFrom('plain', 'night', 'unknown', '#a1b2c3')
     case 'link':
       return link
     case 'media':

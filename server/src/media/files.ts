@@ -2,27 +2,16 @@
 import { mkdir, rm, writeFile } from 'node:fs/promises'
 import { dirname, join } from 'node:path'
 import type { EntityManager } from 'typeorm'
-import { anchorFrom, type SiteFile } from '@gullyline/core'
+import { anchorFrom } from '@gullyline/core'
 import { FileEntity, type FileRow } from '../db/rows.ts'
 import { transact } from '../db/transact.ts'
 import { Refused } from '../http/errors.ts'
 import { newId } from '../http/new-id.ts'
 import type { Services } from '../services.ts'
 import { findSite } from '../sites/store.ts'
-import { folderName } from './folders.ts'
+import { filePath } from './folders.ts'
 import { libraryName, type Upload } from './library.ts'
 import { readFileType } from './read-file.ts'
-
-/** All files of a site by id. */
-export async function listFiles(manager: EntityManager, siteId: string): Promise<Record<string, SiteFile>> {
-  const rows = await manager.find(FileEntity, { where: { siteId }, order: { name: 'ASC' } })
-  return Object.fromEntries(
-    rows.map((row) => [
-      row.id,
-      { id: row.id, name: row.name, type: row.type, bytes: row.bytes, path: filePath(row) },
-    ]),
-  )
-}
 
 export async function findFile(manager: EntityManager, id: string): Promise<FileRow> {
   const row = await manager.findOneBy(FileEntity, { id })
@@ -75,9 +64,4 @@ export async function keepFile(
 function fileName(name: string, type: string): string {
   const stem = name.replace(/\.[^.]*$/, '')
   return `${anchorFrom(stem) ?? 'file'}.${type}`
-}
-
-/** Where a file is: in the data folder, in the editor and on the published site alike. */
-function filePath({ id, revision, file }: Pick<FileRow, 'id' | 'revision' | 'file'>): string {
-  return `/files/${folderName(id, revision)}/${file}`
 }

@@ -1,4 +1,5 @@
 import { join } from 'node:path'
+import type { FileRow } from '../db/rows.ts'
 
 /** Where the files of a picture are. */
 export function pictureFolder(dataDir: string, id: string, revision = 1): string {
@@ -13,6 +14,11 @@ export function folderName(id: string, revision: number): string {
 /** Where the file is kept as it came. Outside of what is served. */
 export function originalFile(dataDir: string, id: string, revision: number): string {
   return join(dataDir, 'originals', folderName(id, revision))
+}
+
+/** Where a file is: in the data folder, in the editor and on the published site alike. */
+export function filePath({ id, revision, file }: Pick<FileRow, 'id' | 'revision' | 'file'>): string {
+  return `/files/${folderName(id, revision)}/${file}`
 }
 
 export function fontFolder(dataDir: string): string {

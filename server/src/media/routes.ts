@@ -7,7 +7,7 @@ import type { SignedIn } from '../people/access.ts'
 import { publishAgain } from '../publish/publish-page.ts'
 import type { Services } from '../services.ts'
 import { findSite } from '../sites/store.ts'
-import { addFile, findFile, listFiles, replaceFile } from './files.ts'
+import { addFile, findFile, replaceFile } from './files.ts'
 import {
   addPicture,
   describePicture,
@@ -16,7 +16,7 @@ import {
   replacePicture,
   type Upload,
 } from './library.ts'
-import { listPictures } from './store.ts'
+import { listFiles, listPictures } from './store.ts'
 
 /** The media library. A file is sent as it is, as the body of the request, with its name in the address. */
 export function mediaRoutes(services: Services): Hono<SignedIn> {

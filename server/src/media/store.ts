@@ -1,7 +1,7 @@
 import type { EntityManager } from 'typeorm'
-import type { Picture } from '@gullyline/core'
-import { folderName } from './folders.ts'
-import { MediaEntity, type MediaRow } from '../db/rows.ts'
+import type { Picture, SiteFile } from '@gullyline/core'
+import { FileEntity, MediaEntity, type MediaRow } from '../db/rows.ts'
+import { filePath, folderName } from './folders.ts'
 
 /** All pictures of a site by id, as pages show them. */
 export async function listPictures(manager: EntityManager, siteId: string): Promise<Record<string, Picture>> {
@@ -25,4 +25,15 @@ function toPicture(row: MediaRow): Picture {
     })),
     fallback: `/media/${folder}/${row.fallback}`,
   }
+}
+
+/** All files of a site by id. */
+export async function listFiles(manager: EntityManager, siteId: string): Promise<Record<string, SiteFile>> {
+  const rows = await manager.find(FileEntity, { where: { siteId }, order: { name: 'ASC' } })
+  return Object.fromEntries(
+    rows.map((row) => [
+      row.id,
+      { id: row.id, name: row.name, type: row.type, bytes: row.bytes, path: filePath(row) },
+    ]),
+  )
 }

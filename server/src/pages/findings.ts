@@ -9,8 +9,7 @@ import {
   type PageMore,
 } from '@gullyline/core'
 import { PageEntity } from '../db/rows.ts'
-import { listFiles } from '../media/files.ts'
-import { listPictures } from '../media/store.ts'
+import { listFiles, listPictures } from '../media/store.ts'
 import { findSite } from '../sites/store.ts'
 import { findPageRow, findVersion, readDocument } from './store.ts'
 

@@ -22,6 +22,7 @@ export const ACCESS: Readonly<Record<string, 'everyone' | readonly Role[]>> = {
   'DELETE /api/session': EVERYBODY_SIGNED_IN,
   'GET /api/site': EVERYBODY_SIGNED_IN,
   'PUT /api/site/navigation': WHO_CHANGES_PAGES,
+  'PUT /api/site/rules': ['keeper'],
   'POST /api/media': WHO_CHANGES_PAGES,
   'PATCH /api/media/:id': WHO_CHANGES_PAGES,
   'PUT /api/media/:id/file': WHO_CHANGES_PAGES,

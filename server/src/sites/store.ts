@@ -6,11 +6,11 @@ import {
   type NavigationItem,
   type Page,
   type SiteInfo,
+  type SiteRulesRequest,
 } from '@gullyline/core'
 import { SiteEntity, type SiteRow } from '../db/rows.ts'
 import { Refused } from '../http/errors.ts'
-import { listFiles } from '../media/files.ts'
-import { listPictures } from '../media/store.ts'
+import { listFiles, listPictures } from '../media/store.ts'
 
 /** The site of this installation. */
 export async function findSite(manager: EntityManager): Promise<SiteRow> {
@@ -37,6 +37,12 @@ export async function describeSite(manager: EntityManager, liveOrigin: string): 
     files: await listFiles(manager, id),
     liveOrigin,
   }
+}
+
+/** Keeps what is allowed on the pages of the site. What is live stays as it is. */
+export async function keepRules(manager: EntityManager, { ownValues }: SiteRulesRequest): Promise<void> {
+  const { id, look } = await findSite(manager)
+  await manager.update(SiteEntity, { id }, { look: { ...look, ownValues } })
 }
 
 const MOST_LINES = 100

@@ -26,7 +26,8 @@ export function ReplaceButton({ path, label, accept, afterSending }: ReplaceButt
   const replace = async (file: File): Promise<void> => {
     setTrouble(undefined)
     setShare(0)
-    const result = await sendFile('PUT', `${path}?name=${encodeURIComponent(file.name)}`, file, setShare).answer
+    const result = await sendFile('PUT', `${path}?name=${encodeURIComponent(file.name)}`, file, setShare)
+      .answer
     setShare(undefined)
     if (result.type === 'refused') setTrouble(result.message)
     else await mutate('/api/site')

@@ -119,6 +119,29 @@ export function AddPageDialog({ site, pages, under, onClose, onAdded }: AddPageD
   )
 }
 
+/** What the site's keeper allows on its pages. */
+export function RulesDialog({ site, onClose }: { site: SiteInfo; onClose: () => void }) {
+  const [ownValues, setOwnValues] = useState(site.look.ownValues === true)
+  const keep = useAct(async () => {
+    await request('/api/site/rules', { method: 'PUT', body: { ownValues } })
+    await mutate('/api/site')
+    onClose()
+  })
+  return (
+    <Form title="Rules of this site" act={keep} word="Keep" isReady onClose={onClose}>
+      <Flag>
+        <input type="checkbox" checked={ownValues} onChange={(event) => setOwnValues(event.target.checked)} />
+        Measures and colours outside the look
+      </Flag>
+      <p>
+        {ownValues
+          ? 'Editors may give a block a measure or a background of its own. Each is marked, and listed as a warning.'
+          : 'Blocks take their measures and colours from the look alone. A page that has others can be saved, and not published.'}
+      </p>
+    </Form>
+  )
+}
+
 export function RenamePageDialog({ page, onClose }: { page: PageSummary; onClose: () => void }) {
   const [title, setTitle] = useState(page.title)
   const rename = useAct(async () => {

@@ -1,4 +1,4 @@
-import { Archive, FileText, Images, ListOrdered, Plus } from 'lucide-react'
+import { Archive, FileText, Scale, Images, ListOrdered, Plus } from 'lucide-react'
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
 import styled from 'styled-components'
@@ -16,6 +16,7 @@ import {
   CopyPageDialog,
   RemovePageDialog,
   RenamePageDialog,
+  RulesDialog,
 } from './page-dialogs.tsx'
 import { inTreeOrder } from './page-order.ts'
 import { PagePicture } from './page-picture.tsx'
@@ -106,10 +107,12 @@ type Question = { readonly act: 'rename' | 'copy' | 'remove'; readonly page: Pag
 
 function Pages({ site, pages }: { site: SiteInfo; pages: readonly PageSummary[] }) {
   const navigate = useNavigate()
-  const mayChange = useMe().role !== 'reviewer'
+  const { role } = useMe()
+  const mayChange = role !== 'reviewer'
   const [addingUnder, setAddingUnder] = useState<string | null>()
   const [question, setQuestion] = useState<Question>()
   const [isBinOpen, setBinOpen] = useState(false)
+  const [isRulesOpen, setRulesOpen] = useState(false)
   const [shownId, setShownId] = useState<string>()
   const [dragging, setDragging] = useState<string>()
   const [told, setTold] = useState<{ readonly words: string; readonly isTrouble: boolean }>()
@@ -161,6 +164,11 @@ function Pages({ site, pages }: { site: SiteInfo; pages: readonly PageSummary[] 
               <Button onPress={() => void navigate('/site-files')}>
                 <FileText size={15} strokeWidth={1.75} /> Files
               </Button>
+              {role === 'keeper' && (
+                <Button onPress={() => setRulesOpen(true)}>
+                  <Scale size={15} strokeWidth={1.75} /> Rules
+                </Button>
+              )}
               <Button onPress={() => setBinOpen(true)}>
                 <Archive size={15} strokeWidth={1.75} /> Bin
               </Button>
@@ -236,6 +244,7 @@ function Pages({ site, pages }: { site: SiteInfo; pages: readonly PageSummary[] 
       {question?.act === 'remove' && (
         <RemovePageDialog page={question.page} subPages={subPages} onClose={() => setQuestion(undefined)} />
       )}
+      {isRulesOpen && <RulesDialog site={site} onClose={() => setRulesOpen(false)} />}
       {isBinOpen && <BinDialog mayChange={mayChange} onClose={() => setBinOpen(false)} />}
     </SiteScreen>
   )

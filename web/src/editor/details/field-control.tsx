@@ -6,6 +6,7 @@ import { useSiteView } from '../site-view.ts'
 import { LinkField } from './link-field.tsx'
 import { IconField } from './icon-field.tsx'
 import { MediaField } from './media-field.tsx'
+import { OwnSelect } from './own-select.tsx'
 import { TableControl } from './table-control.tsx'
 
 const Line = styled.input`
@@ -19,6 +20,10 @@ const Area = styled.textarea`
 `
 const Choice = styled.select`
   ${fieldBox}
+  &[data-outside] {
+    border-color: var(--ochre);
+    color: var(--ochre);
+  }
 `
 const Segments = styled.div`
   display: flex;
@@ -123,8 +128,10 @@ export function FieldControl({ label, field, value, onChange }: FieldControlProp
         Object.entries(site.look.surfaces).map(([name, surface]) => [name, surface.title]),
       )
       return (
-        <SelectControl
+        <OwnSelect
+          as={Choice}
           label={label}
+          field={field}
           value={typeof value === 'string' ? value : ''}
           options={{ '': 'As the page', ...options }}
           onChange={(next) => onChange(next === '' ? undefined : next)}
@@ -135,8 +142,8 @@ export function FieldControl({ label, field, value, onChange }: FieldControlProp
     case 'step': {
       const options = optionsOf(field)
       const isShort = Object.keys(options).length <= 3 && Object.values(options).join('').length <= 18
-      const Control = isShort ? SegmentControl : SelectControl
-      return <Control label={label} value={choiceOf(value)} options={options} onChange={onChange} />
+      const shared = { label, value: choiceOf(value), options, onChange }
+      return isShort ? <SegmentControl {...shared} /> : <OwnSelect as={Choice} field={field} {...shared} />
     }
     case 'link':
       return (
@@ -207,17 +214,5 @@ export function SegmentControl({ label, value, options, onChange }: OptionsProps
         </button>
       ))}
     </Segments>
-  )
-}
-
-function SelectControl({ label, value, options, onChange }: OptionsProps) {
-  return (
-    <Choice aria-label={label} value={value} onChange={(event) => onChange(event.target.value)}>
-      {Object.entries(options).map(([option, words]) => (
-        <option key={option} value={option}>
-          {words}
-        </option>
-      ))}
-    </Choice>
   )
 }

@@ -12,6 +12,7 @@ import {
 } from '@gullyline/core'
 import { useStore } from '../editor-store.ts'
 import { choiceOf, optionsOf } from './field-control.tsx'
+import { OwnSelect, ownWords } from './own-select.tsx'
 
 const Table = styled.table`
   width: 100%;
@@ -64,6 +65,9 @@ const Cell = styled.select`
   &[data-own] {
     color: var(--accent);
     font-weight: 700;
+  }
+  &[data-outside] {
+    color: var(--ochre);
   }
   option {
     background: var(--paper);
@@ -130,6 +134,7 @@ function SizeCell({ id, node, size, name, field }: SizeCellProps) {
   const { value, origin } = cascadeValue(node, getKind(store.registry, node.kind).arrangement, size, name)
   const own = origin.from === 'own'
   const title = field.title.toLowerCase()
+  const options = optionsOf(field)
   const change = (chosen: string): void => {
     const at = ['sizes', size, name] as const
     const label = chosen === PUT_BACK ? `Put back ${title}` : `Changed ${title} at ${SIZE_WORDS[size]}`
@@ -137,20 +142,18 @@ function SizeCell({ id, node, size, name, field }: SizeCellProps) {
     store.do(label, [{ edit: 'set', nodeId: id, at, ...next }])
   }
   return (
-    <Cell
-      aria-label={`${field.title} at ${SIZE_WORDS[size]}`}
+    <OwnSelect
+      as={Cell}
+      label={`${field.title} at ${SIZE_WORDS[size]}`}
+      field={field}
       data-own={own ? '' : undefined}
       value={choiceOf(value)}
-      title={`${optionsOf(field)[choiceOf(value)] ?? choiceOf(value)}: ${own ? 'set here' : origin.from === 'wider' ? `as ${SIZE_WORDS[origin.size]}` : 'as the kind has it'}`}
-      onChange={(event) => change(event.target.value)}
+      options={options}
+      title={`${options[choiceOf(value)] ?? ownWords(choiceOf(value))}: ${own ? 'set here' : origin.from === 'wider' ? `as ${SIZE_WORDS[origin.size]}` : 'as the kind has it'}`}
+      onChange={change}
     >
-      {Object.entries(optionsOf(field)).map(([option, words]) => (
-        <option key={option} value={option}>
-          {words}
-        </option>
-      ))}
       {own && <option value={PUT_BACK}>{size === 'base' ? 'Put back' : 'As wider'}</option>}
-    </Cell>
+    </OwnSelect>
   )
 }
 

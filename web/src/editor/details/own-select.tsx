@@ -1,0 +1,83 @@
+import { lazy, Suspense, useState, type ComponentType, type SelectHTMLAttributes } from 'react'
+import { fluidPx, isOwnColour, isOwnMeasure, type FieldSchema, type Look } from '@gullyline/core'
+import { useSiteView } from '../site-view.ts'
+
+const OwnValueDialog = lazy(async () => ({
+  default: (await import('./own-value-dialog.tsx')).OwnValueDialog,
+}))
+
+const ANOTHER = '(another)'
+/** The screen whose measure of a step is offered to go on from, in px. */
+const WIDE = 1280
+
+type SelectProps = SelectHTMLAttributes<HTMLSelectElement> & { readonly 'data-outside'?: '' | undefined }
+
+interface OwnSelectProps extends Omit<SelectProps, 'onChange' | 'value'> {
+  readonly as: ComponentType<SelectProps>
+  readonly label: string
+  readonly field: FieldSchema
+  readonly value: string
+  readonly options: Readonly<Record<string, string>>
+  readonly onChange: (value: string) => void
+}
+
+/** A list of what the look has, and a measure or colour of one's own where the site's keeper allows it. */
+export function OwnSelect(props: OwnSelectProps) {
+  const { as: Select, label, field, value, options, onChange, children, ...more } = props
+  const { look } = useSiteView().renderer.context
+  const [isAsking, setAsking] = useState(false)
+  const isOwn = isOwnMeasure(value) || isOwnColour(value)
+  const canBeOwn = look.ownValues === true && (field.control === 'step' || field.control === 'surface')
+  return (
+    <>
+      <Select
+        {...more}
+        aria-label={label}
+        value={value}
+        data-outside={isOwn ? '' : undefined}
+        onChange={({ target }) => (target.value === ANOTHER ? setAsking(true) : onChange(target.value))}
+      >
+        {Object.entries(options).map(([option, words]) => (
+          <option key={option} value={option}>
+            {words}
+          </option>
+        ))}
+        {isOwn && <option value={value}>{ownWords(value)}</option>}
+        {canBeOwn && (
+          <option value={ANOTHER}>{field.control === 'step' ? 'Another measure…' : 'Another colour…'}</option>
+        )}
+        {children}
+      </Select>
+      {isAsking && (
+        <Suspense>
+          <OwnValueDialog
+            label={label}
+            look={look}
+            value={isOwn ? value : startOf(look, field, value)}
+            onKeep={(chosen) => {
+              setAsking(false)
+              onChange(chosen)
+            }}
+            onClose={() => setAsking(false)}
+          />
+        </Suspense>
+      )}
+    </>
+  )
+}
+
+/** Own values say that they are: what is not of the look is never mistaken for it. */
+export function ownWords(value: string): string {
+  return isOwnMeasure(value) ? `${value.slice(0, -2)} px, own` : `${value}, own`
+}
+
+/** What the look has there now, as a value to go on from. */
+function startOf(look: Look, field: FieldSchema, value: string): string {
+  if (field.control === 'surface')
+    return (look.surfaces[value] ?? look.surfaces[look.pageSurface])?.background ?? '#ffffff'
+  const lengths: Readonly<Record<string, number | Look['gutter']>> =
+    field.scale === 'radius' ? look.radius : look.space
+  const length = lengths[value] ?? 0
+  const px = typeof length === 'number' ? length : fluidPx(length, WIDE)
+  return `${Math.min(999, Math.round(px))}px`
+}
