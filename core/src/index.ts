@@ -35,10 +35,11 @@ export { heldRefusal } from './edits/held.ts'
 export {
   besideEdits,
   copyLookEdits,
-  headingToTextEdits,
   joinBackEdits,
   paragraphToHeadingEdits,
+  paragraphToQuoteEdits,
   startParagraphEdits,
+  toTextEdits,
 } from './edits/turn-into.ts'
 export { moveRefusal } from './edits/move.ts'
 export { placingRefusal, type Target } from './edits/placing.ts'

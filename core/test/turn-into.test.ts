@@ -12,14 +12,15 @@ import { applyEdits } from '../src/edits/transaction.ts'
 import {
   besideEdits,
   copyLookEdits,
-  headingToTextEdits,
   joinBackEdits,
   paragraphToHeadingEdits,
+  paragraphToQuoteEdits,
   startParagraphEdits,
+  toTextEdits,
 } from '../src/edits/turn-into.ts'
 import type { Json } from '../src/page/json.ts'
 import { getNode, type Page, type PageNode } from '../src/page/page.ts'
-import { paragraphs } from '../src/page/rich-text.ts'
+import { paragraphs, type RichText } from '../src/page/rich-text.ts'
 import { ancestry, isWithin, subtreeIds } from '../src/page/walk.ts'
 import { anyPage, countingIds, editFor } from './arbitraries/page.ts'
 
@@ -55,10 +56,10 @@ describe('a paragraph becomes a heading', () => {
   })
   test('of the level of the heading before it, and back', () => {
     const page = pageOf(heading('Before', 3), text('Alone'))
-    const { edits, headingId } = paragraphToHeadingEdits(page, 'b1', 0, registry, countingIds('n'))!
+    const { edits, madeId } = paragraphToHeadingEdits(page, 'b1', 0, registry, countingIds('n'))!
     const next = applied(page, edits)
-    expect(getNode(next, headingId).content).toEqual({ text: 'Alone', level: 3 })
-    const back = applied(next, headingToTextEdits(next, headingId, registry, countingIds('m'))!.edits)
+    expect(getNode(next, madeId).content).toEqual({ text: 'Alone', level: 3 })
+    const back = applied(next, toTextEdits(next, madeId, registry, countingIds('m'))!.edits)
     expect(kinds(back)).toEqual(['heading', 'text'])
     expect(pageWords(back, registry)).toEqual(['Before', 'Alone'])
   })
@@ -70,6 +71,40 @@ describe('a paragraph becomes a heading', () => {
       ['b1', 0],
     ] as const)
       expect(paragraphToHeadingEdits(page, id, at, registry, countingIds('n'))).toBeUndefined()
+  })
+})
+
+describe('a paragraph becomes a quote', () => {
+  const said: RichText = [
+    { type: 'paragraph', runs: [{ text: 'Before' }] },
+    {
+      type: 'paragraph',
+      runs: [{ text: 'We stayed ' }, { text: 'for the tea', marks: ['italic'], link: { page: 'visit' } }],
+    },
+    { type: 'list', ordered: false, items: [{ runs: [{ text: 'After' }] }] },
+  ]
+  test('with its marks and links, and what is around it stays text', () => {
+    const page = pageOf(['text', { words: said as unknown as Json }])
+    const { edits, madeId } = paragraphToQuoteEdits(page, 'b0', 1, registry, countingIds('n'))!
+    const next = applied(page, edits)
+    expect(kinds(next)).toEqual(['text', 'quote', 'text'])
+    expect(getNode(next, madeId).content.words).toEqual([said[1]])
+    expect(pageWords(next, registry)).toEqual(pageWords(page, registry))
+  })
+  test('and back, with who said it in a paragraph after it', () => {
+    const content = { words: [said[1]] as unknown as Json, who: 'Orla', source: 'the visitors’ book' }
+    const page = pageOf(['quote', content])
+    const { edits, madeId } = toTextEdits(page, 'b0', registry, countingIds('n'))!
+    expect(getNode(applied(page, edits), madeId).content.words).toEqual([
+      said[1],
+      { type: 'paragraph', runs: [{ text: 'Orla, the visitors’ book' }] },
+    ])
+  })
+  test('not of a list, of nothing, or of what has no words', () => {
+    const page = pageOf(['text', { words: said as unknown as Json }], text(' '), ['picture', {}])
+    const turn = (id: string, at: number) => paragraphToQuoteEdits(page, id, at, registry, countingIds('n'))
+    expect([turn('b0', 2), turn('b0', 9), turn('b1', 0), turn('b2', 0)]).toEqual(Array(4).fill(undefined))
+    expect(toTextEdits(page, 'b2', registry, countingIds('n'))).toBeUndefined()
   })
 })
 

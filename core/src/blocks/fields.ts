@@ -6,7 +6,7 @@ import { MARKS } from '../page/rich-text.ts'
 import { ID_PATTERN } from '../page/id.ts'
 import type { Json } from '../page/json.ts'
 import { OWN_COLOUR, OWN_MEASURE } from '../look/own-values.ts'
-import { SCALES, type ScaleName } from '../look/scales.ts'
+import { SCALES, STEP_WORDS, type ScaleName } from '../look/scales.ts'
 import { ICON_NAMES } from './icons.ts'
 
 export type Control =
@@ -262,6 +262,17 @@ export function level(title: string, initial: number): FieldSchema {
 export function step(title: string, scale: ScaleName, initial: string): FieldSchema {
   const pattern = `^(?:${SCALES[scale].join('|')}|${OWN_MEASURE})$`
   return { title, control: 'step', scale, type: 'string', pattern, default: initial }
+}
+
+/** A step that follows something else where none is set: `name` is the value for that, `words` say what it follows. */
+export function stepOr(
+  title: string,
+  scale: ScaleName,
+  [name, words]: readonly [string, string],
+): FieldSchema {
+  const pattern = `^(?:${[name, ...SCALES[scale]].join('|')}|${OWN_MEASURE})$`
+  const all = { [name]: words, ...STEP_WORDS[scale] }
+  return { title, control: 'step', scale, words: all, type: 'string', pattern, default: name }
 }
 
 /** The name of a surface of the site's look, or a colour outside of it. Which names there are, the look says, so any name is valid here. */

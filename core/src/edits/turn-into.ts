@@ -9,6 +9,12 @@ import { SIZE_KEYS } from '../sizes/cascade.ts'
 import type { Fragment, NewId } from './compose.ts'
 import type { Edit } from './edit.ts'
 
+interface Turned {
+  readonly edits: readonly Edit[]
+  /** The block that was made. */
+  readonly madeId: NodeId
+}
+
 /**
  * Makes a heading of one paragraph of a text block, counted from 0: what stands before and after it stays text. Its
  * words lose their marks, which headings have none of. Undefined where there is no such paragraph or it has no words.
@@ -19,24 +25,49 @@ export function paragraphToHeadingEdits(
   at: number,
   registry: Registry,
   newId: NewId,
-): { readonly edits: readonly Edit[]; readonly headingId: NodeId } | undefined {
+): Turned | undefined {
+  const words = paragraphWords(page, id, at)
+  const text = words === undefined ? '' : richTextWords([words])[0]!.replace(/\s+/g, ' ').trim()
+  if (text === '') return undefined
+  const heading = newNode(getKind(registry, 'heading'), { content: { text, level: levelAt(page, id) } })
+  return takeOutEdits(page, id, at, heading, newId)
+}
+
+/** Makes a quote of one paragraph of a text block, with its marks and links; otherwise as `paragraphToHeadingEdits`. */
+export function paragraphToQuoteEdits(
+  page: Page,
+  id: NodeId,
+  at: number,
+  registry: Registry,
+  newId: NewId,
+): Turned | undefined {
+  const words = paragraphWords(page, id, at)
+  if (words === undefined || richTextWords([words]).join('').trim() === '') return undefined
+  const quote = newNode(getKind(registry, 'quote'), { content: { words: [words] as unknown as Json } })
+  return takeOutEdits(page, id, at, quote, newId)
+}
+
+function paragraphWords(page: Page, id: NodeId, at: number): Paragraph | undefined {
+  const node = getNode(page, id)
+  const block = node.kind === 'text' ? (node.content.words as unknown as RichText)[at] : undefined
+  return block?.type === 'paragraph' ? block : undefined
+}
+
+/** Puts a block where one paragraph of a text block stands; what is before and after it stays text. */
+function takeOutEdits(page: Page, id: NodeId, at: number, made: PageNode, newId: NewId): Turned | undefined {
   const node = getNode(page, id)
   const place = findPlace(page, id)
-  const words = node.content.words as unknown as RichText | undefined
-  const block = words?.[at]
-  if (node.kind !== 'text' || !place || block?.type !== 'paragraph') return undefined
-  const text = richTextWords([block])[0]!.replace(/\s+/g, ' ').trim()
-  if (text === '') return undefined
-  const [before, after] = [words!.slice(0, at), words!.slice(at + 1)]
-  const headingId = newId()
-  const heading = newNode(getKind(registry, 'heading'), { content: { text, level: levelAt(page, id) } })
-  const insert = (rootId: NodeId, made: PageNode, index: number): Edit => ({
+  if (!place) return undefined
+  const words = node.content.words as unknown as RichText
+  const [before, after] = [words.slice(0, at), words.slice(at + 1)]
+  const madeId = newId()
+  const insert = (rootId: NodeId, block: PageNode, index: number): Edit => ({
     edit: 'insert',
     parentId: place.parentId,
     slot: place.slot,
     index,
     rootId,
-    nodes: { [rootId]: made },
+    nodes: { [rootId]: block },
   })
   const edits: Edit[] = []
   let { index } = place
@@ -44,36 +75,39 @@ export function paragraphToHeadingEdits(
     edits.push(setWords(id, before))
     index++
   }
-  edits.push(insert(headingId, heading, index))
+  edits.push(insert(madeId, made, index))
   if (after.length > 0 && before.length > 0) {
     const rest = { ...node, content: { ...node.content, words: after as unknown as Json } }
     edits.push(insert(newId(), rest, index + 1))
   } else if (after.length > 0) edits.push(setWords(id, after))
   else if (before.length === 0) edits.push({ edit: 'remove', nodeId: id })
-  return { edits, headingId }
+  return { edits, madeId }
 }
 
-/** Makes a text block of a heading. */
-export function headingToTextEdits(
-  page: Page,
-  id: NodeId,
-  registry: Registry,
-  newId: NewId,
-): { readonly edits: readonly Edit[]; readonly textId: NodeId } | undefined {
-  const node = getNode(page, id)
+/** Makes a text block of a heading or a quote. Who said it, and where, is a paragraph of its own. */
+export function toTextEdits(page: Page, id: NodeId, registry: Registry, newId: NewId): Turned | undefined {
   const place = findPlace(page, id)
-  if (node.kind !== 'heading' || !place) return undefined
-  const textId = newId()
-  const text = newNode(getKind(registry, 'text'), {
-    content: { words: paragraph(node.content.text as string) },
-  })
+  const words = wordsAsText(getNode(page, id))
+  if (!place || !words) return undefined
+  const madeId = newId()
+  const text = newNode(getKind(registry, 'text'), { content: { words: words as unknown as Json } })
   return {
     edits: [
       { edit: 'remove', nodeId: id },
-      { edit: 'insert', ...place, rootId: textId, nodes: { [textId]: text } },
+      { edit: 'insert', ...place, rootId: madeId, nodes: { [madeId]: text } },
     ],
-    textId,
+    madeId,
   }
+}
+
+function wordsAsText({ kind, content }: PageNode): RichText | undefined {
+  if (kind === 'heading') return paragraph(content.text as string)
+  if (kind !== 'quote') return undefined
+  const said = [content.who, content.source].filter(
+    (one): one is string => typeof one === 'string' && one.trim() !== '',
+  )
+  const by = said.length > 0 ? paragraph(said.join(', ')) : []
+  return [...(content.words as unknown as RichText), ...by]
 }
 
 /** The level of a heading that goes where a node stands: that of the heading before it, or 2. */
@@ -94,7 +128,7 @@ export function startParagraphEdits(
   const place = findPlace(page, id)
   if (!place) return undefined
   const textId = newId()
-  const text = newNode(getKind(registry, 'text'), { content: { words: paragraph('') } })
+  const text = newNode(getKind(registry, 'text'), { content: { words: paragraph('') as unknown as Json } })
   const insert = { ...place, index: place.index + 1, rootId: textId, nodes: { [textId]: text } }
   return { edits: [{ edit: 'insert', ...insert }], textId }
 }
@@ -131,7 +165,7 @@ function joined(first: RichText, second: RichText): RichText {
   return [...first.slice(0, -1), both, ...second.slice(1)]
 }
 
-function paragraph(text: string): Json {
+function paragraph(text: string): RichText {
   return [{ type: 'paragraph', runs: text === '' ? [] : [{ text }] }]
 }
 

@@ -10,11 +10,23 @@ export interface CssRule {
   readonly declarations: Declarations
 }
 
-/** The declarations of `next` that `wider` does not already make. A property that `next` drops is put back to its initial value. */
+/**
+ * The declarations of `next` that `wider` does not already make. A property that `next` drops is put back to its
+ * initial value. `font` is a shorthand that sets `font-size` and `font-weight` as well (CSS Fonts 4, 2.7), so the three
+ * are declared together or not at all.
+ */
 export function declarationsThatDiffer(wider: Declarations, next: Declarations): Declarations {
+  const isFontAlike = FONT.every((property) => wider[property] === next[property])
+  const isKnown = (property: string) =>
+    next.font !== undefined && FONT.includes(property) ? isFontAlike : wider[property] === next[property]
   const changed: Record<string, string> = {}
-  for (const [property, value] of Object.entries(next))
-    if (wider[property] !== value) changed[property] = value
-  for (const property of Object.keys(wider)) if (!Object.hasOwn(next, property)) changed[property] = 'initial'
+  for (const [property, value] of Object.entries(next)) if (!isKnown(property)) changed[property] = value
+  for (const property of Object.keys(wider)) {
+    const isReset = next.font !== undefined && FONT.includes(property)
+    if (!Object.hasOwn(next, property) && !isReset) changed[property] = 'initial'
+  }
   return changed
 }
+
+/** The shorthand first: what it resets comes after it. */
+const FONT: readonly string[] = ['font', 'font-size', 'font-weight']

@@ -92,7 +92,13 @@ function valueFor(field: FieldSchema): fc.Arbitrary<Json> {
     case 'choice':
       return fc.constantFrom(...(field.enum as string[]))
     case 'step':
-      return fc.constantFrom(...SCALES[field.scale!], '0px', '18px', '999px')
+      return fc.constantFrom(
+        ...SCALES[field.scale!],
+        ...Object.keys(field.words ?? {}),
+        '0px',
+        '18px',
+        '999px',
+      )
     case 'toggle':
       return fc.boolean()
     case 'level':

@@ -10,12 +10,13 @@ import {
   findPlace,
   getKind,
   getNode,
-  headingToTextEdits,
   newNode,
   paragraphToHeadingEdits,
+  paragraphToQuoteEdits,
   placeAfter,
   placeEdit,
   stepMoveEdit,
+  toTextEdits,
   unwrapEdits,
   wrapEdits,
   type Edit,
@@ -282,23 +283,30 @@ export function setHeld(store: EditorStore, held: 'all' | 'words' | undefined): 
 
 /** The paragraph that is being typed in, or the first one of the block. */
 export function toHeading(store: EditorStore): void {
+  turnParagraph(store, paragraphToHeadingEdits, 'a heading')
+}
+
+export function toQuote(store: EditorStore): void {
+  turnParagraph(store, paragraphToQuoteEdits, 'a quote')
+}
+
+/** Makes another block of the paragraph that is typed in, or of the first one of the text that is selected. */
+function turnParagraph(store: EditorStore, turn: typeof paragraphToQuoteEdits, into: string): void {
   withSelection((_store, id) => {
     const at = store.state.typing ? typedParagraph() : 0
-    const turned = paragraphToHeadingEdits(store.state.page, id, at, store.registry, newId)
-    if (!turned)
-      return store.dispatch({
-        type: 'tell',
-        words: 'Only a paragraph with words becomes a heading',
-        tone: 'refused',
-      })
-    store.do('Made a paragraph a heading', turned.edits, { select: turned.headingId })
+    const turned = turn(store.state.page, id, at, store.registry, newId)
+    if (turned) return store.do(`Made a paragraph ${into}`, turned.edits, { select: turned.madeId })
+    const words = `Only a paragraph with words becomes ${into}`
+    store.dispatch({ type: 'tell', words, tone: 'refused' })
   })(store)
 }
 
 export function toText(store: EditorStore, id: NodeId): void {
-  const turned = headingToTextEdits(store.state.page, id, store.registry, newId)
-  if (!turned) return store.dispatch({ type: 'tell', words: 'Only a heading becomes text', tone: 'refused' })
-  store.do('Made the heading text', turned.edits, { select: turned.textId })
+  const { title } = getKind(store.registry, getNode(store.state.page, id).kind)
+  const turned = toTextEdits(store.state.page, id, store.registry, newId)
+  if (!turned)
+    return store.dispatch({ type: 'tell', words: 'Only headings and quotes become text', tone: 'refused' })
+  store.do(`Made the ${title.toLowerCase()} text`, turned.edits, { select: turned.madeId })
 }
 
 export function remove(store: EditorStore): void {
@@ -315,8 +323,8 @@ export function remove(store: EditorStore): void {
     store.do(
       `Deleted ${what(store, ids)}`,
       ids.map((nodeId): Edit => ({ edit: 'remove', nodeId })),
+      near === undefined ? {} : { select: near },
     )
-    store.dispatch({ type: 'select', id: near })
   })(store)
 }
 

@@ -19,6 +19,7 @@ import {
   stepOut,
   stretchSelection,
   toHeading,
+  toQuote,
   toText,
   unwrap,
   withSelection,
@@ -57,6 +58,7 @@ export type CommandId =
   | 'hold-words'
   | 'let-go'
   | 'to-heading'
+  | 'to-quote'
   | 'to-text'
   | 'settings'
   | 'delete'
@@ -232,6 +234,7 @@ const COMMANDS: Readonly<Record<CommandId, Command>> = {
     run: (store) => setHeld(store, undefined),
   },
   'to-heading': { title: 'Make it a heading', keys: ['Alt+1'], whileTyping: true, run: toHeading },
+  'to-quote': { title: 'Make it a quote', keys: ['Alt+9'], whileTyping: true, run: toQuote },
   'to-text': { title: 'Make it text', keys: ['Alt+0'], whileTyping: true, run: withSelection(toText) },
   settings: {
     title: 'Choose its picture or where it leads',

@@ -81,5 +81,6 @@ export const GlobalStyle = createGlobalStyle`
   button, input, select, textarea { font: inherit; color: inherit; }
   :focus-visible { outline: 2px solid var(--accentBright); outline-offset: 2px; }
   a { color: var(--accent); }
+  input { accent-color: var(--accent); }
   @media (prefers-reduced-motion: reduce) { *, *::before, *::after { animation: none !important; transition: none !important; } }
 `

@@ -1,13 +1,13 @@
 import { defineBlock } from '../define-block.ts'
 import { choice, fields, percent, step, surface } from '../fields.ts'
 import { el } from '../../render/element.ts'
+import { insetCss, insetFields, widthInside, type Inset } from '../../render/inset.ts'
 import { boxLook, boxLookFields, type BoxLook } from '../../render/box-look.ts'
 import { space } from '../../render/token-css.ts'
 
-interface Values {
+interface Values extends Inset {
   readonly share: number
   readonly gap: string
-  readonly inset: string
   readonly place: 'start' | 'center' | 'end' | 'space-between'
 }
 
@@ -23,7 +23,7 @@ export const column = defineBlock<object, BoxLook, Values>({
   arrangement: fields({
     share: { ...percent('Width in %', 50), hidden: true },
     gap: step('Between blocks', 'space', 's'),
-    inset: step('Room inside', 'space', 'none'),
+    ...insetFields(),
     place: choice('Blocks at', 'start', {
       start: 'Top',
       center: 'Middle',
@@ -40,13 +40,12 @@ export const column = defineBlock<object, BoxLook, Values>({
     '': {
       flex: `${values.share} 1 0`,
       gap: space(values.gap),
-      padding: space(values.inset),
+      padding: insetCss(values),
       'justify-content': values.place,
       ...boxLook(look),
     },
   }),
-  childWidth: ({ width, values }) =>
-    values.inset === 'none' ? undefined : `(${width} - 2*${space(values.inset)})`,
+  childWidth: ({ width, values }) => widthInside(width, values),
   render: (_node, context) => el('div', { className: ['column'] }, context.slot('blocks')),
   words: () => [],
 })

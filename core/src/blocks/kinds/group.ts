@@ -1,14 +1,14 @@
 import { defineBlock } from '../define-block.ts'
 import { fields, line, step, surface } from '../fields.ts'
 import { el } from '../../render/element.ts'
+import { insetCss, insetFields, widthInside, type Inset } from '../../render/inset.ts'
 import { boxLook, boxLookFields, type BoxLook } from '../../render/box-look.ts'
 import { space } from '../../render/token-css.ts'
 
 interface Content {
   readonly label?: string
 }
-interface Values {
-  readonly inset: string
+interface Values extends Inset {
   readonly gap: string
 }
 
@@ -22,7 +22,7 @@ export const group = defineBlock<Content, BoxLook, Values>({
   content: fields({ label: line('What it is, for screen readers', '', 120) }),
   look: fields({ surface: surface('Background'), ...boxLookFields() }),
   arrangement: fields({
-    inset: step('Room inside', 'space', 'none'),
+    ...insetFields(),
     gap: step('Between blocks', 'space', 's'),
   }),
   slots: { blocks: { title: 'Blocks', allow: ['flow'] } },
@@ -30,10 +30,9 @@ export const group = defineBlock<Content, BoxLook, Values>({
     { selector: '.group', declarations: { display: 'grid', 'grid-template-columns': 'minmax(0,1fr)' } },
   ],
   arrange: ({ values, look }) => ({
-    '': { padding: space(values.inset), gap: space(values.gap), ...boxLook(look) },
+    '': { padding: insetCss(values), gap: space(values.gap), ...boxLook(look) },
   }),
-  childWidth: ({ width, values }) =>
-    values.inset === 'none' ? undefined : `(${width} - 2*${space(values.inset)})`,
+  childWidth: ({ width, values }) => widthInside(width, values),
   render: ({ content }, context) =>
     el(
       'div',

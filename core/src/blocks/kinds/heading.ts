@@ -1,8 +1,7 @@
 import { defineBlock } from '../define-block.ts'
-import { anchor, choice, fields, level, line } from '../fields.ts'
-import { SCALES, STEP_WORDS } from '../../look/scales.ts'
+import { anchor, choice, fields, level, line, stepOr } from '../fields.ts'
 import { el } from '../../render/element.ts'
-import { typeStyle } from '../../render/token-css.ts'
+import { typeAt, typeLook, typeLookFields, type TypeLook } from '../../render/type-look.ts'
 
 interface Content {
   readonly text: string
@@ -18,7 +17,7 @@ interface Values {
 const STEP_OF_LEVEL = ['display', 'headline', 'title', 'minor', 'lead', 'body'] as const
 
 /** A heading. Its level is meaning, its size is look: neither changes the other once a size is chosen. */
-export const heading = defineBlock<Content, object, Values>({
+export const heading = defineBlock<Content, TypeLook, Values>({
   kind: 'heading',
   version: 1,
   title: 'Heading',
@@ -29,22 +28,18 @@ export const heading = defineBlock<Content, object, Values>({
     { text: line('Words', 'New heading'), level: level('Level', 2), anchor: anchor('Anchor, for links') },
     ['text', 'level'],
   ),
-  look: fields({}),
+  look: fields(typeLookFields()),
   arrangement: fields({
-    step: choice('Type size', 'level', {
-      level: 'By level',
-      ...Object.fromEntries(SCALES.type.map((name) => [name, STEP_WORDS.type[name] ?? name])),
-    }),
+    step: stepOr('Type size', 'type', ['level', 'By level']),
     align: choice('Alignment', 'start', { start: 'Left', center: 'Middle', end: 'Right' }),
   }),
   rules: [{ selector: '.heading', declarations: { color: 'var(--title)', 'text-wrap': 'balance' } }],
   arrangedBy: ['level'],
-  arrange: ({ values, content }) => ({
-    '': {
-      ...typeStyle(values.step === 'level' ? STEP_OF_LEVEL[content.level - 1]! : values.step),
-      'text-align': values.align,
-    },
-  }),
+  arrange({ values, content, look }) {
+    const usual = STEP_OF_LEVEL[content.level - 1]!
+    const type = typeAt(values.step === 'level' ? usual : values.step, usual)
+    return { '': { ...type, ...typeLook(look), 'text-align': values.align } }
+  },
   render({ content }, context) {
     // The page's own heading is where the page begins; nobody jumps to it.
     const id = content.anchor ?? (content.level > 1 ? context.spot.anchor : undefined)

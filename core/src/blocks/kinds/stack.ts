@@ -1,16 +1,16 @@
 import { defineBlock } from '../define-block.ts'
 import { choice, fields, step, surface } from '../fields.ts'
 import { el } from '../../render/element.ts'
+import { insetCss, insetFields, widthInside, type Inset } from '../../render/inset.ts'
 import { radius, space } from '../../render/token-css.ts'
 
 interface LookValues {
   readonly surface?: string
   readonly radius?: string
 }
-interface Values {
+interface Values extends Inset {
   readonly gap: string
   readonly align: 'stretch' | 'start' | 'center' | 'end'
-  readonly inset: string
 }
 
 /** Blocks one under another; with a background and room inside it is a panel. */
@@ -30,7 +30,7 @@ export const stack = defineBlock<object, LookValues, Values>({
       center: 'Middle',
       end: 'Right',
     }),
-    inset: step('Room inside', 'space', 'none'),
+    ...insetFields(),
   }),
   slots: { blocks: { title: 'Blocks', allow: ['flow'] } },
   rules: [
@@ -42,12 +42,11 @@ export const stack = defineBlock<object, LookValues, Values>({
     '': {
       gap: space(values.gap),
       'align-items': values.align,
-      padding: space(values.inset),
+      padding: insetCss(values),
       ...(look.radius && look.radius !== 'none' ? { 'border-radius': radius(look.radius) } : {}),
     },
   }),
-  childWidth: ({ width, values }) =>
-    values.inset === 'none' ? undefined : `(${width} - 2*${space(values.inset)})`,
+  childWidth: ({ width, values }) => widthInside(width, values),
   render: (_node, context) => el('div', { className: ['stack'] }, context.slot('blocks')),
   words: () => [],
 })

@@ -1,5 +1,5 @@
 import { defineBlock } from '../define-block.ts'
-import { choice, fields, words } from '../fields.ts'
+import { choice, fields, stepOr, words } from '../fields.ts'
 import {
   hasEmptyItem,
   paragraphs,
@@ -10,28 +10,31 @@ import {
 import type { Json } from '../../page/json.ts'
 import { el } from '../../render/element.ts'
 import { richTextElements } from '../../render/rich-text-elements.ts'
-import { typeStyle } from '../../render/token-css.ts'
+import { typeAt, typeLook, typeLookFields, type TypeLook } from '../../render/type-look.ts'
 
 interface Content {
   readonly words: RichText
 }
-interface LookValues {
+interface LookValues extends TypeLook {
   readonly variant?: keyof typeof VARIANTS
 }
 interface Values {
+  readonly step: string
   readonly align: 'start' | 'center' | 'end'
 }
 
 const VARIANTS = {
-  plain: typeStyle('body'),
-  lead: typeStyle('lead'),
-  note: { ...typeStyle('note'), color: 'var(--quiet)' },
+  plain: { step: 'body', more: {} },
+  lead: { step: 'lead', more: {} },
+  note: { step: 'note', more: { color: 'var(--quiet)' } },
   label: {
-    ...typeStyle('note'),
-    color: 'var(--accent)',
-    'font-weight': '600',
-    'letter-spacing': '.12em',
-    'text-transform': 'uppercase',
+    step: 'note',
+    more: {
+      color: 'var(--accent)',
+      'font-weight': '600',
+      'letter-spacing': '.12em',
+      'text-transform': 'uppercase',
+    },
   },
 } as const
 
@@ -45,8 +48,10 @@ export const text = defineBlock<Content, LookValues, Values>({
   content: fields({ words: words('Words', paragraphs('Write here.') as unknown as Json) }, ['words']),
   look: fields({
     variant: choice('Variant', 'plain', { plain: 'Plain', lead: 'Lead', note: 'Note', label: 'Label' }),
+    ...typeLookFields(),
   }),
   arrangement: fields({
+    step: stepOr('Type size', 'type', ['variant', 'By variant']),
     align: choice('Alignment', 'start', { start: 'Left', center: 'Middle', end: 'Right' }),
   }),
   rules: [
@@ -70,13 +75,20 @@ export const text = defineBlock<Content, LookValues, Values>({
       },
     },
   ],
-  arrange: ({ values, look }) => ({
-    '': {
-      ...VARIANTS[look.variant ?? 'plain'],
-      'text-align': values.align,
-      ...(values.align === 'start' ? {} : { 'margin-inline': values.align === 'center' ? 'auto' : 'auto 0' }),
-    },
-  }),
+  arrange({ values, look }) {
+    const { step, more } = VARIANTS[look.variant ?? 'plain']
+    return {
+      '': {
+        ...typeAt(values.step === 'variant' ? step : values.step, step),
+        ...more,
+        ...typeLook(look),
+        'text-align': values.align,
+        ...(values.align === 'start'
+          ? {}
+          : { 'margin-inline': values.align === 'center' ? 'auto' : 'auto 0' }),
+      },
+    }
+  },
   render: (node, context) =>
     el(
       'div',

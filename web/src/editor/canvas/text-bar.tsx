@@ -7,6 +7,7 @@ import {
   Link2,
   List,
   ListOrdered,
+  Quote,
   RemoveFormatting,
   Strikethrough,
   Subscript,
@@ -175,6 +176,9 @@ export function TextBar({ box }: { box: Box }) {
       ))}
       <Toggle aria-label="Make it a heading" aria-keyshortcuts="Alt+1" onPress={() => run('to-heading')}>
         <Heading {...icon} />
+      </Toggle>
+      <Toggle aria-label="Make it a quote" aria-keyshortcuts="Alt+9" onPress={() => run('to-quote')}>
+        <Quote {...icon} />
       </Toggle>
       <Toggle
         aria-label="Plain words"

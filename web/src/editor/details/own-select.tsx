@@ -75,9 +75,16 @@ export function ownWords(value: string): string {
 function startOf(look: Look, field: FieldSchema, value: string): string {
   if (field.control === 'surface')
     return (look.surfaces[value] ?? look.surfaces[look.pageSurface])?.background ?? '#ffffff'
-  const lengths: Readonly<Record<string, number | Look['gutter']>> =
-    field.scale === 'radius' ? look.radius : look.space
-  const length = lengths[value] ?? 0
+  const length = field.scale === 'type' ? typeSize(look, value) : (lengthsOf(look, field)[value] ?? 0)
   const px = typeof length === 'number' ? length : fluidPx(length, WIDE)
   return `${Math.min(999, Math.round(px))}px`
+}
+
+function lengthsOf(look: Look, { scale }: FieldSchema): Readonly<Record<string, number | Look['gutter']>> {
+  return scale === 'radius' ? look.radius : look.space
+}
+
+function typeSize(look: Look, step: string): Look['gutter'] {
+  const styles: Readonly<Record<string, Look['type']['body']>> = look.type
+  return (styles[step] ?? look.type.body).size
 }

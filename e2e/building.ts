@@ -1,0 +1,39 @@
+/** What a person does when building pages, for tests of building them. */
+import AxeBuilder from '@axe-core/playwright'
+import type { Locator, Page } from '@playwright/test'
+import { canvasOf, expect } from './app.ts'
+
+/** What the editor told last. */
+export const told = (page: Page): Locator => page.getByRole('status').filter({ hasText: /\S/ })
+
+/** Axe finds nothing on the screen as it is, apart from the page in the canvas. */
+export const noFindings = async (page: Page): Promise<void> => {
+  const { violations } = await new AxeBuilder({ page })
+    .setLegacyMode(true)
+    .exclude('iframe')
+    .disableRules(['region'])
+    .analyze()
+  expect(violations.map((one) => [one.id, one.nodes[0]?.html])).toEqual([])
+}
+
+/** The row of a page in the tree of pages. */
+export const row = (page: Page, title: string): Locator =>
+  page.getByRole('row').filter({ has: page.getByRole('link', { name: title, exact: true }) })
+
+/** Adds a page of a template and opens it. */
+export async function addPage(page: Page, editor: string, title: string, template: RegExp): Promise<void> {
+  await page.goto(editor)
+  await page.getByRole('button', { name: 'Add a page' }).click()
+  await page.getByRole('textbox', { name: 'Title' }).fill(title)
+  await page.getByRole('radio', { name: template }).check({ force: true })
+  await page.getByRole('button', { name: 'Add and open' }).click()
+  await expect(canvasOf(page).getByRole('main')).toBeAttached()
+}
+
+/** Adds what is called so from the shelf, after what is selected, by keyboard. */
+export async function add(page: Page, name: string): Promise<void> {
+  await page.keyboard.press('Control+Enter')
+  await page.getByRole('textbox', { name: 'Find something to add' }).fill(name)
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('region', { name: 'Shelf' })).toHaveCount(0)
+}

@@ -1,0 +1,113 @@
+/** How much it takes to make a whole page: counted, by mouse and by keyboard. */
+import type { Page } from '@playwright/test'
+import { canvasOf, expect, test } from './app.ts'
+import { addPage } from './building.ts'
+
+/**
+ * From a blank page to the kind of page that the sample site has as About: a hero, text beside a picture, a quote,
+ * three cards and a call to action. Counted are acts of the hand; the limit is the issue's.
+ */
+test('a whole page from a blank one takes at most 40 mouse actions', async ({ page, app }) => {
+  let count = 0
+  const click = async (locator: ReturnType<Page['locator']>): Promise<void> => {
+    count++
+    await locator.click()
+  }
+  await addPage(page, app.editor, 'About the hut', /^Blank/)
+  const canvas = canvasOf(page)
+  const shelf = async (name: RegExp): Promise<void> => {
+    await click(page.getByRole('button', { name: 'Add to page' }))
+    await click(page.getByRole('region', { name: 'Shelf' }).getByRole('button', { name }))
+  }
+  await shelf(/^Hero\./)
+  await click(page.getByRole('button', { name: 'Picture: choose' }))
+  await click(page.getByRole('dialog').getByRole('button', { name: /dome with its slit open/ }))
+  for (const pattern of [
+    /^Words beside a picture/,
+    /^One strong sentence/,
+    /^Three cards/,
+    /^One next step/,
+  ]) {
+    await click(
+      page
+        .getByRole('navigation', { name: 'Path to the selected block' })
+        .getByRole('button', { name: 'Page' }),
+    )
+    await shelf(pattern)
+  }
+  await click(canvas.locator('.picture').last())
+  await click(page.getByRole('button', { name: 'Picture: choose' }))
+  await click(page.getByRole('dialog').getByRole('button', { name: /Moon half lit/ }))
+  for (const name of ['Read more', 'Get in touch']) {
+    await click(canvas.getByText(name, { exact: true }))
+    count++
+    await page.getByRole('combobox', { name: 'Leads to' }).selectOption({ label: 'Visit' })
+  }
+  // Nothing on it keeps it from going live.
+  await page.getByRole('button', { name: 'Publish', exact: true }).click()
+  await expect(page.getByRole('dialog', { name: /^Publish “About the hut”/ })).toBeVisible()
+  await page.keyboard.press('Escape')
+  await expect(canvas.locator('.card')).toHaveCount(3)
+  expect(count).toBeLessThanOrEqual(40)
+})
+
+/** The same, without a pointer: with its pictures, and where its buttons lead. */
+test('a whole page from a blank one takes at most 60 keys besides the words', async ({ page, app }) => {
+  await addPage(page, app.editor, 'About the hut, by keys', /^Blank/)
+  const canvas = canvasOf(page)
+  let count = 0
+  const press = async (...keys: readonly string[]): Promise<void> => {
+    for (const key of keys) await page.keyboard.press(key)
+    count += keys.length
+  }
+  const shelf = async (name: string): Promise<void> => {
+    await press('Control+Enter')
+    await page.keyboard.type(name)
+    await press('Enter')
+    await expect(page.getByRole('region', { name: 'Shelf' })).toHaveCount(0)
+  }
+  const selected = (kind: string) => expect(page.getByRole('heading', { level: 2, name: kind })).toBeVisible()
+  const choosePicture = async (name: string): Promise<void> => {
+    await press('Alt+Enter')
+    await expect(page.getByRole('textbox', { name: 'Find a picture' })).toBeFocused()
+    await page.keyboard.type(name)
+    await press('Enter')
+    await expect(page.getByRole('button', { name: 'Picture: change' })).toBeFocused()
+    await press('Escape')
+  }
+  const leadTo = async (name: string): Promise<void> => {
+    await press('Alt+Enter')
+    const leads = page.getByRole('combobox', { name: 'Leads to' })
+    await expect(leads).toBeFocused()
+    await page.keyboard.type(name)
+    await expect(leads.locator('option:checked')).toHaveText(name)
+    await press('Escape')
+  }
+  await shelf('Hero')
+  await selected('Hero')
+  await choosePicture('dome with its slit')
+  await press('ArrowRight', 'Enter', 'Control+a')
+  await page.keyboard.type('The hut and its people')
+  await press('Escape')
+  await shelf('Words beside')
+  await press('ArrowRight', 'ArrowRight', 'End')
+  await selected('Picture')
+  await choosePicture('Moon half lit')
+  await press('Home', 'ArrowRight', 'End')
+  await selected('Button')
+  await leadTo('Visit')
+  await shelf('One strong')
+  await shelf('Three cards')
+  await shelf('One next')
+  await press('ArrowRight', 'ArrowRight', 'End')
+  await selected('Button')
+  await leadTo('Visit')
+  await press('Control+s')
+  await expect(page.getByText('Saved', { exact: true })).toBeVisible()
+  await expect(canvas.getByRole('heading', { name: 'The hut and its people' })).toBeVisible()
+  await expect(canvas.locator('main > *')).toHaveCount(5)
+  await expect(canvas.locator('.card')).toHaveCount(3)
+  await expect(canvas.getByRole('img')).toHaveCount(2)
+  await expect(canvas.locator('main a[href*="/visit/"]')).toHaveCount(2)
+  expect(count).toBeLessThanOrEqual(60)
+})
