@@ -106,7 +106,7 @@ export {
 export { contrastRatio } from './look/contrast-ratio.ts'
 export { isOwnColour, isOwnMeasure, leastContrast, ownSurface } from './look/own-values.ts'
 export type { CheckedSite, Finding } from './checks/define-check.ts'
-export { anchorsOf, runChecks } from './checks/run-checks.ts'
+export { anchorsOf, pagesLinkedInto, runChecks } from './checks/run-checks.ts'
 export { fullPackageSchema } from './exchange/package-schema.ts'
 export {
   EXTENSIONS,

@@ -1,6 +1,7 @@
-import { mkdir, readdir, readlink, rm, symlink } from 'node:fs/promises'
+import { mkdir, readdir, readlink, rename, rm, symlink } from 'node:fs/promises'
 import { join } from 'node:path'
 import { afterAll, beforeAll, expect, test } from '@jest/globals'
+import type { ErrorBody, PageSummary } from '@gullyline/core'
 import { SiteEntity } from '../src/db/rows.ts'
 import { liveDir, publishNow, showRelease } from '../src/publish/publish-page.ts'
 import { startTestServer, type TestServer } from './with-server.ts'
@@ -21,6 +22,23 @@ test('a publish that fails half-way changes nothing: visitors see what they saw,
   expect({ link: await current(), html: await home(), folders: (await readdir(releases())).sort() }).toEqual(
     before,
   )
+})
+
+test('an address that is kept while the site can’t be compiled is told as kept, and shown once it can', async () => {
+  const renamed = (slug: string) =>
+    server.ask<ErrorBody & PageSummary>('/api/pages/tmvisit', { method: 'PATCH', body: { slug } })
+  // A picture whose files are gone from the disk: what a full or failing disk looks like to the compiler.
+  const folder = join(server.services.dataDir, 'media', 'tmdusk')
+  await rename(folder, `${folder}-away`)
+  const failed = await renamed('come')
+  await rename(`${folder}-away`, folder)
+  expect([failed.status, failed.body.code]).toEqual([500, 'internal'])
+  expect(failed.body.message).toMatch(/The change is kept, .* they see what they saw before/)
+  expect((await server.site.request('http://localhost/visit/')).status).toBe(200)
+  const pages = (await server.ask<PageSummary[]>('/api/pages')).body
+  expect(pages.find(({ id }) => id === 'tmvisit')?.path).toBe('/come/')
+  expect((await renamed('visit')).status).toBe(200)
+  expect((await server.site.request('http://localhost/visit/')).status).toBe(200)
 })
 
 test('a crash between the database’s commit and the switch is mended at the next start', async () => {

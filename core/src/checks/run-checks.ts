@@ -1,4 +1,5 @@
 import type { Registry } from '../blocks/registry.ts'
+import { isPageLink } from '../page/link.ts'
 import type { Page } from '../page/page.ts'
 import { CONTENT_ID } from '../render/ids.ts'
 import { outlineOf } from '../render/outline.ts'
@@ -54,6 +55,14 @@ export function runChecks(page: Page, site: CheckedSite, registry: Registry): re
   const rank = (finding: Finding) => (finding.severity === 'error' ? 0 : 1)
   const place = (finding: Finding) => (finding.nodeId === undefined ? -1 : (order.get(finding.nodeId) ?? -1))
   return findings.sort((a, b) => rank(a) - rank(b) || place(a) - place(b))
+}
+
+/** Ids of the pages of which a page links to a certain place: their anchors must be known to judge it. */
+export function pagesLinkedInto(page: Page, registry: Registry): readonly string[] {
+  const links = checkedNodes(page, registry).flatMap(({ facts }) => facts.links ?? [])
+  return [
+    ...new Set(links.flatMap(({ link }) => (link && isPageLink(link) && link.anchor ? [link.page] : []))),
+  ]
 }
 
 /** The anchors on a page, for links that point to them. */

@@ -77,7 +77,7 @@ export const FRAMES: Readonly<Record<FrameName, Frame>> = {
     slots: { main: 'Body', sections: 'Below the article' },
     fixed: ['Head of the article'],
     fields: [
-      { key: 'title', title: 'Title', required: true },
+      { key: 'title', title: 'Heading of the article', required: true },
       { key: 'author', title: 'Author', required: true },
       { key: 'date', title: 'Date', required: true },
       { key: 'summary', title: 'Summary', required: true },

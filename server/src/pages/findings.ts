@@ -2,6 +2,7 @@ import { IsNull, type EntityManager } from 'typeorm'
 import {
   anchorsOf,
   defaultRegistry,
+  pagesLinkedInto,
   runChecks,
   themedLook,
   type Finding,
@@ -19,12 +20,14 @@ export async function pageFindings(manager: EntityManager, pageId: string): Prom
   const site = await findSite(manager)
   const document = readDocument(await findVersion(manager, pageId, page.version))
   const others = await manager.find(PageEntity, { where: { siteId: page.siteId, binnedAt: IsNull() } })
-  const anchors: Record<string, readonly string[]> = {}
-  for (const row of others)
-    anchors[row.id] = anchorsOf(
-      readDocument(await findVersion(manager, row.id, row.version)),
-      defaultRegistry,
-    )
+  // Of most pages it is enough to know that they are there; only those that are linked into are read.
+  const anchors: Record<string, readonly string[] | undefined> = {}
+  const linkedInto = new Set(pagesLinkedInto(document, defaultRegistry))
+  for (const { id, version } of others) {
+    anchors[id] = linkedInto.has(id)
+      ? anchorsOf(readDocument(await findVersion(manager, id, version)), defaultRegistry)
+      : undefined
+  }
   const checked = {
     title: page.title,
     description: page.description,

@@ -32,9 +32,18 @@ export function publishPage(services: Services, pageId: string): Promise<Publish
   })
 }
 
-/** Compiles what is live again, after addresses, the navigation or the pages in the tree changed. */
+/**
+ * Compiles what is live again, after addresses, the navigation, the library or the pages in the tree changed. That
+ * change is kept already when this is called, and what is told when it fails must say so.
+ */
 export function publishAgain(services: Services): Promise<void> {
-  return queued(() => publishNow(services, []))
+  return queued(() => publishNow(services, [])).catch((error: unknown) => {
+    services.log.error({ err: error }, 'The site could not be compiled again')
+    throw new Refused(
+      'internal',
+      'The change is kept, but what visitors see could not be made again: they see what they saw before. Publish any page to try again, and look at the server’s log if it happens again.',
+    )
+  })
 }
 
 function queued<T>(act: () => Promise<T>): Promise<T> {

@@ -27,7 +27,7 @@ export const page = defineBlock<Content>({
   group: 'root',
   content: fields({
     frame: { ...choice('Template', 'plain', frameTitles), hidden: true },
-    title: line('Title', '', 200),
+    title: line('Heading of the article', '', 200),
     author: line('Author', '', 120),
     date: date('Date'),
     summary: line('Summary', '', 400),
