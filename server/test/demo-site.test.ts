@@ -12,6 +12,15 @@ const site: Omit<CheckedSite, 'title' | 'description'> = {
   files: Object.fromEntries(demoSite.files.map((file) => [file.id, file])),
 }
 
+test('every kind of block that can be added stands on some page', () => {
+  const used = new Set(
+    [demoSite.header, demoSite.footer, ...demoSite.pages.map((page) => page.document)].flatMap(({ nodes }) =>
+      Object.values(nodes).map(({ kind }) => kind),
+    ),
+  )
+  expect([...defaultRegistry.kinds.keys()].filter((kind) => !used.has(kind))).toEqual([])
+})
+
 describe.each(demoSite.pages.map((page) => [page.title, page] as const))('the page %s', (_title, page) => {
   test('is valid', () => expect(validatePage(page.document, defaultRegistry)).toEqual([]))
 

@@ -112,6 +112,16 @@ describe('several selected', () => {
     expect(selected(run(state, { type: 'select', id: 'two' }))).toBe('two')
   })
 
+  test('are all from one to another, whichever stands first, with what was selected before', () => {
+    const from = (id: string) => run(start, { type: 'select', id })
+    expect(selected(run(from('head'), { type: 'stretch', id: 'three' }))).toBe('head two three')
+    expect(selected(run(from('three'), { type: 'stretch', id: 'head' }))).toBe('head two three')
+    expect(selected(run(from('two'), { type: 'stretch', id: 'two' }))).toBe('two')
+    expect(selected(run(start, { type: 'stretch', id: 'two' }))).toBe('two')
+    const state = run(from('head'), { type: 'stretch', id: 'sec' })
+    expect([selected(state), state.notice.tone]).toEqual(['head', 'refused'])
+  })
+
   test('are never of two levels, and the reason is told', () => {
     const state = run(start, { type: 'select', id: 'head' }, { type: 'toggle', id: 'sec' })
     expect(selected(state)).toBe('head')

@@ -133,6 +133,22 @@ describe('from other programs', () => {
       'text',
     ])
   })
+  test('what is too long or too wide for a block of ours loses none of its words', () => {
+    const long = 'word '.repeat(200).trim()
+    const heading = blocks(`<h2>${long}</h2><p>After</p>`)
+    expect(kinds(heading)).toEqual(['text'])
+    expect(letters(wordsOf(heading).join(''))).toBe(letters(`${long}After`))
+
+    const wide = blocks(`<table><tr>${'<td>a</td>'.repeat(13)}</tr></table>`)
+    expect(kinds(wide)).toEqual(['text'])
+    expect(letters(wordsOf(wide).join(''))).toBe('a'.repeat(13))
+
+    const tall = blocks(`<table>${'<tr><td>a</td><td>b</td></tr>'.repeat(450)}</table>`)
+    expect(kinds(tall)).toEqual(['table', 'table', 'table'])
+    expect(contents(tall).map(({ rows }) => (rows as unknown[]).length)).toEqual([200, 200, 50])
+    expect(validatePage(pageOf([...heading, ...wide, ...tall]), defaultRegistry)).toEqual([])
+  })
+
   test('scripts, frames, forms and addresses that run leave no trace', () => {
     const found = blocks(
       `<p onclick="evil()">Dusk <a href="javascript:evil()">here</a><script>evil()</script></p>

@@ -54,6 +54,8 @@ export type EditorAction =
   | { readonly type: 'select'; readonly id: NodeId | undefined; readonly also?: readonly NodeId[] }
   /** Adds a block to the selection, or takes it out again. Only siblings are selected together. */
   | { readonly type: 'toggle'; readonly id: NodeId }
+  /** Selects a block and all between it and the one that keys go by. */
+  | { readonly type: 'stretch'; readonly id: NodeId }
   | { readonly type: 'start-typing'; readonly typing: Typing }
   | { readonly type: 'stop-typing' }
   | { readonly type: 'saved'; readonly version: number; readonly step: History['done'][number] | undefined }
@@ -86,6 +88,8 @@ export function reduceEditor(state: EditorState, action: EditorAction, registry:
         : { ...state, selection: action.id, also: action.also ?? NONE, typing: undefined }
     case 'toggle':
       return toggleSelected(state, action.id)
+    case 'stretch':
+      return stretchSelected(state, action.id)
     case 'start-typing':
       return { ...state, selection: action.typing.id, also: NONE, typing: action.typing }
     case 'stop-typing':
@@ -136,10 +140,23 @@ function toggleSelected(state: EditorState, id: NodeId): EditorState {
     return next === undefined ? state : { ...state, selection: next, also: rest }
   }
   if (also.includes(id)) return { ...state, also: also.filter((one) => one !== id) }
-  if (!areSiblings(page, selection, id))
-    return tell(state, 'Only blocks that stand beside each other can be selected together', 'refused')
+  if (!areSiblings(page, selection, id)) return tell(state, ONLY_SIBLINGS, 'refused')
   return { ...state, selection: id, also: [...also, selection], typing: undefined }
 }
+
+function stretchSelected(state: EditorState, id: NodeId): EditorState {
+  const { selection, also, page } = state
+  const place = findPlace(page, id)
+  if (selection === undefined || !place) return { ...state, selection: id, also: NONE, typing: undefined }
+  if (!areSiblings(page, selection, id)) return tell(state, ONLY_SIBLINGS, 'refused')
+  const siblings = findNode(page, place.parentId)?.slots[place.slot] ?? NONE
+  const [from, to] = [siblings.indexOf(selection), place.index].sort((a, b) => a - b)
+  const all = new Set([...siblings.slice(from, to! + 1), ...also, selection])
+  all.delete(id)
+  return { ...state, selection: id, also: [...all], typing: undefined }
+}
+
+const ONLY_SIBLINGS = 'Only blocks that stand beside each other can be selected together'
 
 function areSiblings(page: Page, a: NodeId, b: NodeId): boolean {
   const [placeA, placeB] = [findPlace(page, a), findPlace(page, b)]

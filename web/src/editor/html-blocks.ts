@@ -56,25 +56,26 @@ export function blocksFromHtml(html: string, registry: Registry, newId: () => No
       flush()
       const text = oneLine(element)
       // A page has one heading of the first level, and that is its title.
-      if (text !== '') add('heading', { text, level: Math.max(2, Number(element.tagName[1])) })
+      const level = Math.max(2, Number(element.tagName[1]))
+      // What is too long for a heading is words: nothing of it is dropped.
+      if (text.length > MOST_LINE) words.append(asParagraph(element, words))
+      else if (text !== '') add('heading', { text, level })
     } else if (element.matches('hr')) flush()
     else if (element.matches('table')) {
       flush()
       const rows = rowsOf(element)
-      // A table of one cell only ever arranged something.
-      if (rows.length > 0 && rows[0]!.length * rows.length > 1)
-        add('table', { rows, heads: headsOf(element) })
+      // A table of one cell only ever arranged something; one that is too wide for ours becomes the words in it.
+      if (isTable(rows))
+        for (let at = 0; at < rows.length; at += MOST_ROWS)
+          add('table', { rows: rows.slice(at, at + MOST_ROWS), heads: headsOf(element) })
       else for (const cell of element.querySelectorAll('td, th')) cell.childNodes.forEach(visit)
     } else if (element.matches('blockquote')) {
       flush()
       if (element.textContent.trim() !== '') add('quote', { words: richText(element) })
     } else if (element.matches('p, ul, ol, pre')) words.append(element.cloneNode(true))
     else if (element.querySelector(BLOCKS)) element.childNodes.forEach(visit)
-    else if (element.matches(BLOCKS)) {
-      const line = words.ownerDocument.createElement('p')
-      line.append(...[...element.childNodes].map((one) => one.cloneNode(true)))
-      words.append(line)
-    } else words.append(element.cloneNode(true))
+    else if (element.matches(BLOCKS)) words.append(asParagraph(element, words))
+    else words.append(element.cloneNode(true))
   }
   body.childNodes.forEach(visit)
   flush()
@@ -86,14 +87,25 @@ function richText(element: Element): Json {
   return fromEditorDoc(doc.toJSON() as Parameters<typeof fromEditorDoc>[0]) as unknown as Json
 }
 
+function asParagraph(element: Element, { ownerDocument }: Element): Element {
+  const line = ownerDocument.createElement('p')
+  line.append(...[...element.childNodes].map((one) => one.cloneNode(true)))
+  return line
+}
+
 function oneLine(element: Element): string {
-  return element.textContent.replace(/\s+/g, ' ').trim().slice(0, MOST_LINE)
+  return element.textContent.replace(/\s+/g, ' ').trim()
+}
+
+function isTable(rows: readonly (readonly string[])[]): boolean {
+  const width = rows[0]?.length ?? 0
+  const fits = width <= MOST_COLUMNS && rows.every((row) => row.every((cell) => cell.length <= MOST_LINE))
+  return fits && width * rows.length > 1
 }
 
 function rowsOf(table: Element): string[][] {
   const rows = [...table.querySelectorAll('tr')]
-    .slice(0, MOST_ROWS)
-    .map((row) => [...row.querySelectorAll(':scope > td, :scope > th')].slice(0, MOST_COLUMNS).map(oneLine))
+    .map((row) => [...row.querySelectorAll(':scope > td, :scope > th')].map(oneLine))
     .filter((row) => row.length > 0)
   const width = Math.max(0, ...rows.map((row) => row.length))
   return rows.map((row) => [...row, ...Array<string>(width - row.length).fill('')])

@@ -276,7 +276,7 @@ function SpineRow({ id, node, level, isOpen, onFold }: SpineRowProps) {
         if (event.shiftKey || event.ctrlKey || event.metaKey) {
           // The press would focus the row, and so select it alone.
           event.preventDefault()
-          store.dispatch({ type: 'toggle', id })
+          store.dispatch({ type: event.shiftKey ? 'stretch' : 'toggle', id })
           return
         }
         if (isSelected && !isLead) store.dispatch({ type: 'select', id })

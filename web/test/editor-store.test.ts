@@ -1,0 +1,187 @@
+/** The store of one page being edited: who is told of what, what is kept, and what is not let through. */
+import { beforeEach, describe, expect, test } from '@jest/globals'
+import { defaultRegistry, getKind, newNode, type Edit, type Page, type PageNode } from '@gullyline/core'
+import { openEditor } from '../src/editor/editor-state.ts'
+import { EditorStore, newId } from '../src/editor/editor-store.ts'
+import { Journal } from '../src/editor/journal.ts'
+
+const kind = (name: string) => getKind(defaultRegistry, name)
+const heading = (text: string, more: Partial<PageNode> = {}): PageNode => ({
+  ...newNode(kind('heading'), { content: { text, level: 2 } }),
+  ...more,
+})
+const page: Page = {
+  format: 2,
+  root: 'root',
+  nodes: {
+    root: newNode(kind('page'), { slots: { sections: ['sec'] } }),
+    sec: newNode(kind('section'), { slots: { blocks: ['one', 'two', 'kept'] } }),
+    one: heading('One'),
+    two: heading('Two'),
+    kept: heading('Kept', { held: 'all' }),
+  },
+}
+const say = (nodeId: string, value: string): Edit => ({
+  edit: 'set',
+  nodeId,
+  at: ['content', 'text'],
+  value,
+})
+
+/** Storage that may be full. */
+class SomeStorage {
+  readonly entries = new Map<string, string>()
+  isFull = false
+  get length(): number {
+    return this.entries.size
+  }
+  key(at: number): string | null {
+    return [...this.entries.keys()][at] ?? null
+  }
+  getItem(key: string): string | null {
+    return this.entries.get(key) ?? null
+  }
+  setItem(key: string, value: string): void {
+    if (this.isFull) throw new DOMException('full', 'QuotaExceededError')
+    this.entries.set(key, value)
+  }
+  removeItem(key: string): void {
+    this.entries.delete(key)
+  }
+}
+
+let storage: SomeStorage
+let keptCount: number
+const open = (mayChange = true): EditorStore =>
+  new EditorStore(
+    openEditor(page, 1),
+    defaultRegistry,
+    new Journal(storage, { personId: 'p', pageId: 'q', tab: 't' }),
+    { mayChange, onKept: () => keptCount++ },
+  )
+beforeEach(() => {
+  storage = new SomeStorage()
+  keptCount = 0
+})
+
+describe('who is told', () => {
+  /** How often each kind of listener was called. */
+  function counted(store: EditorStore) {
+    const calls = { all: 0, page: 0, one: 0, two: 0 }
+    store.subscribe(() => calls.all++)
+    store.subscribePage(() => calls.page++)
+    store.subscribeNode('one', () => calls.one++)
+    store.subscribeNode('two', () => calls.two++)
+    return calls
+  }
+
+  test('of a selection: those who listen to everything, and nobody on the page', () => {
+    const store = open()
+    const calls = counted(store)
+    store.dispatch({ type: 'select', id: 'one' })
+    expect(calls).toEqual({ all: 1, page: 0, one: 0, two: 0 })
+  })
+
+  test('of an edit: the page, and the one block of it that changed', () => {
+    const store = open()
+    const calls = counted(store)
+    store.do('Changed it', [say('one', 'Uno')])
+    expect(calls).toEqual({ all: 1, page: 1, one: 1, two: 0 })
+    store.dispatch({ type: 'undo' })
+    expect(calls).toEqual({ all: 2, page: 2, one: 2, two: 0 })
+  })
+
+  test('of typing that begins and ends: the block that is typed in', () => {
+    const store = open()
+    const calls = counted(store)
+    store.dispatch({ type: 'start-typing', typing: { id: 'two', field: 'text' } })
+    store.dispatch({ type: 'stop-typing' })
+    expect(calls).toEqual({ all: 2, page: 0, one: 0, two: 2 })
+  })
+
+  test('of nothing: nobody; and those who have gone are told no more', () => {
+    const store = open()
+    const calls = counted(store)
+    store.dispatch({ type: 'stop-typing' })
+    expect(calls.all).toBe(0)
+    let more = 0
+    const leave = [
+      store.subscribe(() => more++),
+      store.subscribePage(() => more++),
+      store.subscribeNode('one', () => more++),
+    ]
+    for (const go of leave) go()
+    store.do('Changed it', [say('one', 'Uno')])
+    expect(more).toBe(0)
+  })
+})
+
+describe('what is kept', () => {
+  test('every change of the page, undo included, in the same turn', () => {
+    const store = open()
+    store.do('Changed it', [say('one', 'Uno')])
+    store.dispatch({ type: 'undo' })
+    store.dispatch({ type: 'select', id: 'one' })
+    expect(store.journal.entries().map(({ edits }) => edits)).toEqual([
+      [say('one', 'Uno')],
+      [say('one', 'One')],
+    ])
+    expect(keptCount).toBe(2)
+  })
+
+  test('a browser without room is told of, and the edit is there all the same', () => {
+    const store = open()
+    storage.isFull = true
+    store.do('Changed it', [say('one', 'Uno')])
+    expect(store.state.page.nodes.one!.content.text).toBe('Uno')
+    expect(store.state.notice).toMatchObject({
+      tone: 'refused',
+      words: expect.stringMatching(/no room .* save soon/),
+    })
+    expect(keptCount).toBe(0)
+  })
+})
+
+describe('what is not let through', () => {
+  test('edits of somebody who may only look, with the reason', () => {
+    const store = open(false)
+    store.do('Changed it', [say('one', 'Uno')])
+    store.dispatch({ type: 'start-typing', typing: { id: 'one', field: 'text' } })
+    expect(store.state.page).toBe(page)
+    expect(store.state.typing).toBeUndefined()
+    expect(store.state.notice.words).toMatch(/changing them is for editors/)
+    store.dispatch({ type: 'select', id: 'one' })
+    expect(store.state.selection).toBe('one')
+  })
+
+  test('edits of what is held, all of a step or none of it; merging goes by what was done', () => {
+    const store = open()
+    store.do('Changed both', [say('one', 'Uno'), say('kept', 'Gone')])
+    expect(store.state.page).toBe(page)
+    expect(store.state.notice.words).toMatch(/^Heading “Kept” is held/)
+    store.do('Took in', [say('kept', 'Of another')], { origin: 'merge' })
+    expect(store.state.page.nodes.kept!.content.text).toBe('Of another')
+  })
+
+  test('deleting what holds a held block leaves all as it was, the selection too', () => {
+    const store = open()
+    store.dispatch({ type: 'select', id: 'sec' })
+    store.do('Deleted it', [{ edit: 'remove', nodeId: 'sec' }], { select: 'root' })
+    expect(store.state.page).toBe(page)
+    expect(store.state.selection).toBe('sec')
+  })
+})
+
+test('ids are new each time, and ids that a page takes', () => {
+  const ids = Array.from({ length: 200 }, newId)
+  expect(new Set(ids).size).toBe(ids.length)
+  const nodes = { ...page.nodes, [ids[0]!]: heading('New') }
+  const holder = { ...page.nodes.sec!, slots: { blocks: ['one', 'two', 'kept', ids[0]!] } }
+  const store = new EditorStore(
+    openEditor({ ...page, nodes: { ...nodes, sec: holder } }, 1),
+    defaultRegistry,
+    new Journal(storage, { personId: 'p', pageId: 'q', tab: 'u' }),
+  )
+  store.do('Changed it', [say(ids[0]!, 'Newer')])
+  expect(store.state.page.nodes[ids[0]!]!.content.text).toBe('Newer')
+})
