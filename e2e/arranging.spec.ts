@@ -1,5 +1,5 @@
 /** Arranging what is on a page: columns, dropping, words across blocks, several selected, holding, the details. */
-import { canvasOf, centreOf, drag, expect, test } from './app.ts'
+import { canvasOf, centreOf, drag, expect, openPage, test } from './app.ts'
 import { add, addPage, told } from './building.ts'
 
 test('columns: how many, how wide, by number, by preset, by keyboard and by hand', async ({ page, app }) => {
@@ -116,6 +116,16 @@ test('words across blocks: Enter after a heading, Backspace before a text, headi
     )
   })
   await expect(told(page).filter({ hasText: 'Not pasted' })).toBeVisible()
+})
+
+test('the bar of a text at the canvas’s edge can be reached to its last button', async ({ page, app }) => {
+  const canvas = await openPage(page, app, 'Tarrowmoor Observatory')
+  await canvas.getByText('We open the dome at dusk.').dblclick()
+  const bar = page.getByRole('toolbar', { name: 'Words' })
+  await expect(bar.getByRole('button', { name: 'Bold' })).toBeInViewport({ ratio: 1 })
+  await expect(bar.getByRole('button', { name: 'Link' })).toBeInViewport({ ratio: 1 })
+  await bar.getByRole('button', { name: 'Link' }).click()
+  await expect(page.getByRole('dialog', { name: 'Link' })).toBeVisible()
 })
 
 test('several are selected by a box and with Shift, held, and given a look; the menu has all of it', async ({

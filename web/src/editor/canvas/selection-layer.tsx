@@ -72,8 +72,7 @@ const Clip = styled.div`
   inset: 0;
   overflow: hidden;
   pointer-events: none;
-  & > [role='separator'],
-  & > [role='toolbar'] {
+  & > [role='separator'] {
     pointer-events: auto;
   }
 `

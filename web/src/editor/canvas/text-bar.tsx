@@ -22,11 +22,24 @@ import { LinkField } from '../details/link-field.tsx'
 import { useActiveEditor } from './active-editor.ts'
 import type { Box } from './boxes.ts'
 
-const Bar = styled(Toolbar)`
+/** As wide as the canvas: the room before the bar shrinks where there is too little after it. */
+const Line = styled.div`
   position: absolute;
-  left: var(--x);
+  left: 4px;
+  right: 4px;
   top: var(--y);
   display: flex;
+  pointer-events: none;
+  &::before {
+    content: '';
+    flex: 0 1 var(--x);
+  }
+`
+
+const Bar = styled(Toolbar)`
+  flex: none;
+  display: flex;
+  pointer-events: auto;
   gap: 2px;
   padding: 3px;
   border-radius: 5px;
@@ -150,53 +163,55 @@ export function TextBar({ box }: { box: Box }) {
     { name: 'quiet', label: 'In the quiet colour' },
   ]
   return (
-    <Bar aria-label="Words" style={{ '--x': `${Math.max(4, box.left)}px`, '--y': `${top}px` }}>
-      {toggles.map(({ label, keys, Icon, pressed, run }) => (
+    <Line style={{ '--x': `${Math.max(0, box.left - 4)}px`, '--y': `${top}px` }}>
+      <Bar aria-label="Words">
+        {toggles.map(({ label, keys, Icon, pressed, run }) => (
+          <Toggle
+            key={label}
+            aria-label={label}
+            aria-pressed={pressed}
+            aria-keyshortcuts={keys}
+            onPress={run}
+            preventFocusOnPress
+          >
+            <Icon {...icon} />
+          </Toggle>
+        ))}
+        {colours.map(({ name, label }) => (
+          <Toggle
+            key={name}
+            aria-label={label}
+            aria-pressed={editor.isActive(name)}
+            onPress={() => editor.chain().focus().toggleMark(name).run()}
+            preventFocusOnPress
+          >
+            <Baseline {...icon} color={name === 'accent' ? 'var(--clay)' : 'var(--control)'} />
+          </Toggle>
+        ))}
+        <Toggle aria-label="Make it a heading" aria-keyshortcuts="Alt+1" onPress={() => run('to-heading')}>
+          <Heading {...icon} />
+        </Toggle>
+        <Toggle aria-label="Make it a quote" aria-keyshortcuts="Alt+9" onPress={() => run('to-quote')}>
+          <Quote {...icon} />
+        </Toggle>
         <Toggle
-          key={label}
-          aria-label={label}
-          aria-pressed={pressed}
-          aria-keyshortcuts={keys}
-          onPress={run}
+          aria-label="Plain words"
+          onPress={() => editor.chain().focus().unsetAllMarks().run()}
           preventFocusOnPress
         >
-          <Icon {...icon} />
+          <RemoveFormatting {...icon} />
         </Toggle>
-      ))}
-      {colours.map(({ name, label }) => (
-        <Toggle
-          key={name}
-          aria-label={label}
-          aria-pressed={editor.isActive(name)}
-          onPress={() => editor.chain().focus().toggleMark(name).run()}
-          preventFocusOnPress
-        >
-          <Baseline {...icon} color={name === 'accent' ? 'var(--clay)' : 'var(--control)'} />
-        </Toggle>
-      ))}
-      <Toggle aria-label="Make it a heading" aria-keyshortcuts="Alt+1" onPress={() => run('to-heading')}>
-        <Heading {...icon} />
-      </Toggle>
-      <Toggle aria-label="Make it a quote" aria-keyshortcuts="Alt+9" onPress={() => run('to-quote')}>
-        <Quote {...icon} />
-      </Toggle>
-      <Toggle
-        aria-label="Plain words"
-        onPress={() => editor.chain().focus().unsetAllMarks().run()}
-        preventFocusOnPress
-      >
-        <RemoveFormatting {...icon} />
-      </Toggle>
-      <DialogTrigger isOpen={linking} onOpenChange={openLink}>
-        <Toggle aria-label="Link" aria-pressed={link !== undefined} preventFocusOnPress>
-          <Link2 {...icon} />
-        </Toggle>
-        <LinkPop placement="bottom start">
-          <Dialog aria-label="Link">
-            <LinkField label="Leads to" value={link} onChange={setLink} />
-          </Dialog>
-        </LinkPop>
-      </DialogTrigger>
-    </Bar>
+        <DialogTrigger isOpen={linking} onOpenChange={openLink}>
+          <Toggle aria-label="Link" aria-pressed={link !== undefined} preventFocusOnPress>
+            <Link2 {...icon} />
+          </Toggle>
+          <LinkPop placement="bottom start">
+            <Dialog aria-label="Link">
+              <LinkField label="Leads to" value={link} onChange={setLink} />
+            </Dialog>
+          </LinkPop>
+        </DialogTrigger>
+      </Bar>
+    </Line>
   )
 }
