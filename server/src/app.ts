@@ -3,6 +3,7 @@ import { join } from 'node:path'
 import { Hono } from 'hono'
 import { transact } from './db/transact.ts'
 import { answerError, Refused } from './http/errors.ts'
+import { editorPage } from './http/editor-page.ts'
 import { editorHeaders, siteHeaders } from './http/headers.ts'
 import { limitedBody, onlyFromHere, SAFE_METHODS } from './http/guards.ts'
 import { answerKept } from './http/kept-answers.ts'
@@ -68,7 +69,7 @@ export function createEditorApp(services: Services, webDir: string | undefined):
     app.use('/assets/*', staticFiles(webDir, { precompressed: true }))
     app.use('*', staticFiles(webDir, { index: 'none', areAskedFor: true }))
     // Every other address is a screen of the editor, which finds its own way.
-    app.get('*', async (c) => c.html(await readFile(join(webDir, 'index.html'), 'utf8')))
+    app.get('*', editorPage(webDir))
   }
   return app
 }

@@ -3,6 +3,7 @@ import '@fontsource-variable/martian-mono'
 import { lazy, StrictMode, Suspense } from 'react'
 import { createRoot } from 'react-dom/client'
 import { createBrowserRouter, RouterProvider } from 'react-router'
+import { askEarly } from './api/client.ts'
 import { EditorScreen } from './editor/editor-screen.tsx'
 import { SignInGate } from './people/sign-in-gate.tsx'
 import { GlobalStyle } from './ui/theme.ts'
@@ -25,6 +26,7 @@ const router = createBrowserRouter([
   { path: '*', element: <Waiting title="There is no such screen">The address may be mistyped.</Waiting> },
 ])
 
+askEarly()
 createRoot(document.getElementById('app')!).render(
   <StrictMode>
     <GlobalStyle />

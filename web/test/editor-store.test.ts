@@ -4,6 +4,7 @@ import { defaultRegistry, getKind, newNode, type Edit, type Page, type PageNode 
 import { openEditor } from '../src/editor/editor-state.ts'
 import { EditorStore, newId } from '../src/editor/editor-store.ts'
 import { Journal } from '../src/editor/journal.ts'
+import { someStorage } from './support/storage.ts'
 
 const kind = (name: string) => getKind(defaultRegistry, name)
 const heading = (text: string, more: Partial<PageNode> = {}): PageNode => ({
@@ -28,41 +29,16 @@ const say = (nodeId: string, value: string): Edit => ({
   value,
 })
 
-/** Storage that may be full. */
-class SomeStorage {
-  readonly entries = new Map<string, string>()
-  isFull = false
-  get length(): number {
-    return this.entries.size
-  }
-  key(at: number): string | null {
-    return [...this.entries.keys()][at] ?? null
-  }
-  getItem(key: string): string | null {
-    return this.entries.get(key) ?? null
-  }
-  setItem(key: string, value: string): void {
-    if (this.isFull) throw new DOMException('full', 'QuotaExceededError')
-    this.entries.set(key, value)
-  }
-  removeItem(key: string): void {
-    this.entries.delete(key)
-  }
-}
-
-let storage: SomeStorage
-let keptCount: number
-const open = (mayChange = true): EditorStore =>
-  new EditorStore(
-    openEditor(page, 1),
-    defaultRegistry,
-    new Journal(storage, { personId: 'p', pageId: 'q', tab: 't' }),
-    { mayChange, onKept: () => keptCount++ },
-  )
+const owner = { personId: 'p', pageId: 'q', tab: 't' }
+let keptCount = 0
 beforeEach(() => {
-  storage = new SomeStorage()
   keptCount = 0
 })
+const open = ({ mayChange = true, room = Infinity } = {}): EditorStore =>
+  new EditorStore(openEditor(page, 1), defaultRegistry, new Journal(someStorage(room), owner), {
+    mayChange,
+    onKept: () => keptCount++,
+  })
 
 describe('who is told', () => {
   /** How often each kind of listener was called. */
@@ -130,8 +106,7 @@ describe('what is kept', () => {
   })
 
   test('a browser without room is told of, and the edit is there all the same', () => {
-    const store = open()
-    storage.isFull = true
+    const store = open({ room: 0 })
     store.do('Changed it', [say('one', 'Uno')])
     expect(store.state.page.nodes.one!.content.text).toBe('Uno')
     expect(store.state.notice).toMatchObject({
@@ -144,7 +119,7 @@ describe('what is kept', () => {
 
 describe('what is not let through', () => {
   test('edits of somebody who may only look, with the reason', () => {
-    const store = open(false)
+    const store = open({ mayChange: false })
     store.do('Changed it', [say('one', 'Uno')])
     store.dispatch({ type: 'start-typing', typing: { id: 'one', field: 'text' } })
     expect(store.state.page).toBe(page)
@@ -180,7 +155,7 @@ test('ids are new each time, and ids that a page takes', () => {
   const store = new EditorStore(
     openEditor({ ...page, nodes: { ...nodes, sec: holder } }, 1),
     defaultRegistry,
-    new Journal(storage, { personId: 'p', pageId: 'q', tab: 'u' }),
+    new Journal(someStorage(), owner),
   )
   store.do('Changed it', [say(ids[0]!, 'Newer')])
   expect(store.state.page.nodes[ids[0]!]!.content.text).toBe('Newer')

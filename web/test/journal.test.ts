@@ -3,25 +3,9 @@ import fc from 'fast-check'
 import { defaultRegistry, type Edit, type Page } from '@gullyline/core'
 import { openEditor, unsavedCount, type EditorAction } from '../src/editor/editor-state.ts'
 import { EditorStore } from '../src/editor/editor-store.ts'
-import { goOnFrom, Journal, type JournalStorage } from '../src/editor/journal.ts'
+import { goOnFrom, Journal } from '../src/editor/journal.ts'
+import { someStorage as storage } from './support/storage.ts'
 import { anyPage, editFor } from '../../core/test/arbitraries/page.ts'
-
-/** A browser's storage, with room for a number of entries. */
-function storage(room = Infinity): JournalStorage {
-  const entries = new Map<string, string>()
-  return {
-    getItem: (key) => entries.get(key) ?? null,
-    setItem: (key, value) => {
-      if (entries.size >= room && !entries.has(key)) throw new Error('QuotaExceededError')
-      entries.set(key, value)
-    },
-    removeItem: (key) => void entries.delete(key),
-    key: (index) => [...entries.keys()][index] ?? null,
-    get length() {
-      return entries.size
-    },
-  }
-}
 
 const owner = { personId: 'ines', pageId: 'page', tab: 'tab' }
 

@@ -22,11 +22,43 @@ export function tellSignedOut(): void {
   for (const listener of signedOutListeners) listener()
 }
 
+const early = new Map<string, Promise<unknown>>()
+const EARLY_MS = 10_000
+
+/**
+ * Asks now for what the first screen will ask for later, one answer after the other: the server has named it in the
+ * page (`server/src/http/editor-page.ts`). What fails is asked for again when it is wanted.
+ */
+export function askEarly(): void {
+  for (const link of document.querySelectorAll<HTMLLinkElement>('link[rel="preload"][as="fetch"]')) {
+    const { pathname } = new URL(link.href)
+    const answer = fetch(pathname).then((response) => {
+      if (!response.ok) throw new Error(String(response.status))
+      return response.json()
+    })
+    answer.catch(() => undefined)
+    early.set(pathname, answer)
+  }
+  // What nobody has asked for by then would be old.
+  setTimeout(() => early.clear(), EARLY_MS)
+}
+
+/** What was asked for early, once; undefined when it was not, or failed. */
+async function takeEarly(path: string): Promise<unknown> {
+  const answer = early.get(path)
+  early.delete(path)
+  return answer?.catch(() => undefined)
+}
+
 /** Asks the server and gives its answer; throws `ApiError` with words for people. */
 export async function request<T>(
   path: string,
   options: { method?: string; body?: unknown } = {},
 ): Promise<T> {
+  if (options.method === undefined && early.has(path)) {
+    const answer = await takeEarly(path)
+    if (answer !== undefined) return answer as T
+  }
   const response = await fetch(path, {
     method: options.method ?? 'GET',
     ...(options.body === undefined

@@ -13,6 +13,7 @@ import {
 import { request } from '../api/client.ts'
 import { usePageDocument, usePages, useSite } from '../api/hooks.ts'
 import { useMe } from '../people/sign-in-gate.tsx'
+import { AfterFirst, FirstIsThereProvider } from '../ui/after-first.tsx'
 import { IconButton } from '../ui/controls.tsx'
 import { Waiting } from '../ui/waiting.tsx'
 import { Canvas } from './canvas/canvas.tsx'
@@ -168,6 +169,9 @@ function Editor({ store, sender, site, pages, summary }: EditorProps) {
   const [isPublishing, setPublishing] = useState(false)
   const [isListing, setListing] = useState(false)
   const [inner, setInner] = useState<Document>()
+  const [wasThere, setThere] = useState(false)
+  // Once: coming back from the line-up, the panes stay while the page is drawn again.
+  if (inner && !wasThere) setThere(true)
   const shelf = useShelfControl()
   const saving = useSave(store, summary.id, sender)
   useKeptFocus()
@@ -240,49 +244,55 @@ function Editor({ store, sender, site, pages, summary }: EditorProps) {
   return (
     <ShelfProvider value={shelf}>
       <ScreenActsProvider value={acts}>
-        <Screen>
-          <TopBar
-            siteName={site.name}
-            summary={summary}
-            saving={saving}
-            others={others}
-            isLineUp={isLineUp}
-          />
-          <Ruler look={site.look} width={width} onChange={setWidth} />
-          {isLineUp ? (
-            <LineUp
-              onChoose={(chosen) => {
-                setWidth(chosen)
-                setLineUp(false)
-              }}
+        <FirstIsThereProvider value={wasThere}>
+          <Screen>
+            <TopBar
+              siteName={site.name}
+              summary={summary}
+              saving={saving}
+              others={others}
+              isLineUp={isLineUp}
             />
-          ) : (
-            <Work data-folded={isFolded ? '' : undefined}>
-              <Spine inner={inner} />
-              <Canvas width={width} onDocument={setInner} onKeyDown={onKeyDown} onFollow={follow} />
-              {isFolded ? (
-                <Unfold>
-                  <IconButton label="Unfold details" onPress={() => setFolded(false)}>
-                    <PanelRightOpen size={16} strokeWidth={1.75} />
-                  </IconButton>
-                </Unfold>
-              ) : (
-                <Details size={sizeAt(width, site.look.bounds)} onFold={fold} />
-              )}
-              <Shelf key={String(shelf.after)} />
-            </Work>
-          )}
-          <Foot isLineUp={isLineUp} sender={sender} />
-          <DragLayer />
-          {saving.state.type === 'conflicts' && (
-            <ConflictsDialog newer={saving.state.newer} saving={saving} />
-          )}
-          {isPublishing && (
-            <PublishDialog summary={summary} saving={saving} onClose={() => setPublishing(false)} />
-          )}
-          {isListing && <CommandsDialog onClose={() => setListing(false)} />}
-          <UnsavedGuard save={save} forget={forget} />
-        </Screen>
+            <Ruler look={site.look} width={width} onChange={setWidth} />
+            {isLineUp ? (
+              <LineUp
+                onChoose={(chosen) => {
+                  setWidth(chosen)
+                  setLineUp(false)
+                }}
+              />
+            ) : (
+              <Work data-folded={isFolded ? '' : undefined}>
+                <AfterFirst instead={<nav />}>
+                  <Spine inner={inner} />
+                </AfterFirst>
+                <Canvas width={width} onDocument={setInner} onKeyDown={onKeyDown} onFollow={follow} />
+                {isFolded ? (
+                  <Unfold>
+                    <IconButton label="Unfold details" onPress={() => setFolded(false)}>
+                      <PanelRightOpen size={16} strokeWidth={1.75} />
+                    </IconButton>
+                  </Unfold>
+                ) : (
+                  <AfterFirst instead={<aside />}>
+                    <Details size={sizeAt(width, site.look.bounds)} onFold={fold} />
+                  </AfterFirst>
+                )}
+                <Shelf key={String(shelf.after)} />
+              </Work>
+            )}
+            <Foot isLineUp={isLineUp} sender={sender} />
+            <DragLayer />
+            {saving.state.type === 'conflicts' && (
+              <ConflictsDialog newer={saving.state.newer} saving={saving} />
+            )}
+            {isPublishing && (
+              <PublishDialog summary={summary} saving={saving} onClose={() => setPublishing(false)} />
+            )}
+            {isListing && <CommandsDialog onClose={() => setListing(false)} />}
+            <UnsavedGuard save={save} forget={forget} />
+          </Screen>
+        </FirstIsThereProvider>
       </ScreenActsProvider>
     </ShelfProvider>
   )

@@ -1,0 +1,58 @@
+/** The editor's one HTML page: what it asks for ahead, for whom, and how long browsers keep what belongs to it. */
+import { mkdir, mkdtemp, rm, writeFile } from 'node:fs/promises'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { afterAll, beforeAll, expect, test } from '@jest/globals'
+import { createEditorApp } from '../src/app.ts'
+import { startTestServer, type TestServer } from './with-server.ts'
+
+const SHELL = '<!doctype html><html><head><title>Gullyline</title></head><body></body></html>'
+
+let server: TestServer
+let webDir: string
+let ask: (path: string, cookie?: string) => Promise<Response>
+beforeAll(async () => {
+  server = await startTestServer()
+  webDir = await mkdtemp(join(tmpdir(), 'gullyline-web-'))
+  await mkdir(join(webDir, 'assets'))
+  await writeFile(join(webDir, 'index.html'), SHELL)
+  await writeFile(join(webDir, 'assets/index-abc123.js'), 'export {}')
+  await writeFile(join(webDir, 'mark.svg'), '<svg xmlns="http://www.w3.org/2000/svg"/>')
+  const app = createEditorApp(server.services, webDir)
+  ask = async (path, cookie) =>
+    app.request(`http://127.0.0.1${path}`, cookie === undefined ? {} : { headers: { cookie } })
+}, 120_000)
+afterAll(async () => {
+  await server.close()
+  await rm(webDir, { recursive: true })
+})
+
+const asked = (html: string) =>
+  [...html.matchAll(/<link rel="preload" [^>]*href="([^"]+)"/g)].map(([, path]) => path)
+
+test('the screen of a page names what it will ask for, and every one of those can be had', async () => {
+  const cookie = await server.cookieOf('editor')
+  const paths = asked(await (await ask('/pages/tmvisit', cookie)).text())
+  expect(paths).toContain('/api/pages/tmvisit')
+  for (const path of paths) expect([path, (await ask(path!, cookie)).status]).toEqual([path, 200])
+})
+
+test('nobody else is sent after anything: not who is not signed in, no other screen, no address that is no page', async () => {
+  const cookie = await server.cookieOf('editor')
+  expect(await (await ask('/pages/tmvisit')).text()).toBe(SHELL)
+  for (const path of [
+    '/',
+    '/pictures',
+    '/pages/',
+    '/pages/a%22onload=x',
+    '/pages/a/b',
+    '/pages/%3Cscript%3E',
+  ])
+    expect([path, await (await ask(path, cookie)).text()]).toEqual([path, SHELL])
+})
+
+test('files named by their content are kept for ever, all else is asked for each time', async () => {
+  const kept = async (path: string) => (await ask(path)).headers.get('cache-control')
+  expect(await kept('/assets/index-abc123.js')).toMatch(/immutable/)
+  expect(await kept('/mark.svg')).toBe('no-cache')
+})
