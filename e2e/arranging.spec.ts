@@ -148,7 +148,12 @@ test('several are selected by a box and with Shift, held, and given a look; the 
   await canvas.locator('.feature').first().click()
   await page.getByRole('group', { name: 'Variant' }).getByRole('button', { name: 'On a disc' }).click()
   await page.keyboard.press('Alt+c')
-  await canvas.locator('.feature').last().click({ button: 'right' })
+  const pointer = await centreOf(canvas.locator('.feature').last())
+  await page.mouse.click(pointer.x, pointer.y, { button: 'right' })
+  const menu = (await page.getByRole('menu').boundingBox())!
+  // Where the pointer is: it opens to one side of it, whichever has room.
+  expect(Math.min(Math.abs(menu.x - pointer.x), Math.abs(menu.x + menu.width - pointer.x))).toBeLessThan(40)
+  expect(menu.y - 40 < pointer.y && pointer.y < menu.y + menu.height + 40).toBe(true)
   await page.getByRole('menuitem', { name: /^Give it the copied look/ }).click()
   await expect(
     page.getByRole('group', { name: 'Variant' }).getByRole('button', { name: 'On a disc' }),

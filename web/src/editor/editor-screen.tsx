@@ -58,9 +58,8 @@ const Work = styled.div`
   display: grid;
   grid-template: minmax(0, 1fr) / 196px minmax(0, 1fr) 292px;
   min-height: 0;
-  /* What changes in one pane lays out that pane alone. */
+  /* What changes in one pane lays out that pane alone. Not the canvas: what is fixed over it goes by the window. */
   & > nav,
-  & > main,
   & > aside {
     contain: strict;
   }
