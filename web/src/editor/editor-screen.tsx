@@ -84,8 +84,11 @@ export function EditorScreen() {
   const pages = usePages()
   const opened = usePageDocument(pageId)
   const error = site.error ?? pages.error ?? opened.error
-  if (error) return <Waiting title="This page can’t be opened">{error.message}</Waiting>
-  if (!site.data || !pages.data || !opened.data) return <Waiting title="Opening the page…" />
+  // What was read once stays on the screen, whatever asking again for it brings.
+  if (!site.data || !pages.data || !opened.data) {
+    if (error) return <Waiting title="This page can’t be opened">{error.message}</Waiting>
+    return <Waiting title="Opening the page…" />
+  }
   return <OpenPage key={pageId} site={site.data} pages={pages.data} opened={opened.data} />
 }
 

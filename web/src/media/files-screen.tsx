@@ -58,7 +58,7 @@ const Note = styled.p`
 /** All files of the site that pages link to: added, found, replaced, and where each is used. */
 export function FilesScreen() {
   const { data, error } = useSite()
-  if (error) return <Waiting title="The files can’t be shown">{error.message}</Waiting>
+  if (error && !data) return <Waiting title="The files can’t be shown">{error.message}</Waiting>
   if (!data) return <Waiting title="Reading the files…" />
   return <Files site={data} />
 }

@@ -71,7 +71,7 @@ const Note = styled.p`
 /** All pictures of the site: added, found, described, replaced, and where each is used. */
 export function MediaScreen() {
   const { data, error } = useSite()
-  if (error) return <Waiting title="The pictures can’t be shown">{error.message}</Waiting>
+  if (error && !data) return <Waiting title="The pictures can’t be shown">{error.message}</Waiting>
   if (!data) return <Waiting title="Reading the pictures…" />
   return <Library site={data} />
 }

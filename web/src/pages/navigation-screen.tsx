@@ -109,8 +109,10 @@ export function NavigationScreen() {
   const site = useSite()
   const pages = usePages()
   const error = site.error ?? pages.error
-  if (error) return <Waiting title="The navigation can’t be shown">{error.message}</Waiting>
-  if (!site.data || !pages.data) return <Waiting title="Reading the navigation…" />
+  if (!site.data || !pages.data) {
+    if (error) return <Waiting title="The navigation can’t be shown">{error.message}</Waiting>
+    return <Waiting title="Reading the navigation…" />
+  }
   return <Navigation site={site.data} pages={pages.data} />
 }
 

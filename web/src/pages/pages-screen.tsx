@@ -98,7 +98,8 @@ export function PagesScreen() {
   const site = useSite()
   const pages = usePages()
   const error = site.error ?? pages.error
-  if (error) return <Waiting title="The pages can’t be shown">{error.message}</Waiting>
+  if (error && !(site.data && pages.data))
+    return <Waiting title="The pages can’t be shown">{error.message}</Waiting>
   if (!site.data || !pages.data) return <Waiting title="Reading the pages…" />
   return <Pages site={site.data} pages={pages.data} />
 }
