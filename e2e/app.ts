@@ -102,7 +102,7 @@ export const test = base.extend<{ watched: void }, { app: App }>({
 
 /** Playwright's own scripts are kept out by the sandbox of our frames; refusals of the server are told to the person. */
 const EXPECTED = [
-  /Blocked script execution in 'about:srcdoc'/,
+  /Blocked script execution in '[^']*' because the document's frame is sandboxed/,
   /status of 4\d\d/,
   /ERR_(CONNECTION_REFUSED|FAILED|INTERNET_DISCONNECTED|INCOMPLETE_CHUNKED_ENCODING)/,
 ]

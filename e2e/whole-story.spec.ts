@@ -12,6 +12,14 @@ test('a page is opened, filled, rearranged, looked at, saved, published, and is 
   // Other tests may have left cards of the same words on this page.
   const section = canvas.locator('section', { hasText: 'What sixty volunteers do' })
 
+  await test.step('the canvas lays a page out by the rules of visitors’ browsers, and runs nothing', async () => {
+    const frame = page.locator('iframe[title^="The page,"]')
+    expect(await frame.evaluate((one: HTMLIFrameElement) => one.contentDocument?.compatMode)).toBe(
+      'CSS1Compat',
+    )
+    expect(await frame.getAttribute('sandbox')).toBe('allow-same-origin')
+  })
+
   await test.step('add a section from the shelf, below one that is chosen', async () => {
     await spine.getByRole('treeitem', { name: 'How it began' }).click()
     await page.getByRole('button', { name: 'Add to page' }).click()

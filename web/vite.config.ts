@@ -1,10 +1,26 @@
 import react from '@vitejs/plugin-react'
-import { defineConfig } from 'vite'
+import { defineConfig, type Plugin } from 'vite'
 
 const server = `http://127.0.0.1:${process.env.GULLYLINE_EDITOR_PORT ?? 4180}`
 
+/** The fonts that every screen shows are fetched with its scripts, so that nothing is laid out again when they come. */
+const preloadFonts: Plugin = {
+  name: 'preload-fonts',
+  transformIndexHtml: {
+    order: 'post',
+    handler: (_html, { bundle = {} }) =>
+      Object.keys(bundle)
+        .filter((file) => /-latin-wght-normal-[^/]+\.woff2$/.test(file))
+        .map((file) => ({
+          tag: 'link',
+          attrs: { rel: 'preload', as: 'font', crossorigin: true, href: `/${file}` },
+          injectTo: 'head',
+        })),
+  },
+}
+
 export default defineConfig({
-  plugins: [react()],
+  plugins: [react(), preloadFonts],
   // The server takes writes only from its own address, so the proxy speaks as it.
   server: {
     host: '127.0.0.1',

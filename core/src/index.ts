@@ -94,6 +94,7 @@ export { SLOT_TAG, type Element } from './render/element.ts'
 export type { Crop } from './render/backdrop.ts'
 export type { NavigationEntry, Picture, SiteContext, SiteFile, TreePage } from './render/site-context.ts'
 export { ANY_SPOT, spotOf, type Spot } from './render/spots.ts'
+export { uprightFonts } from './render/look-css.ts'
 export { renderStylesheet } from './render/stylesheet.ts'
 export {
   cascadeValue,

@@ -69,7 +69,7 @@ export function createEditorApp(services: Services, webDir: string | undefined):
     app.use('/assets/*', staticFiles(webDir, { precompressed: true }))
     app.use('*', staticFiles(webDir, { index: 'none', areAskedFor: true }))
     // Every other address is a screen of the editor, which finds its own way.
-    app.get('*', editorPage(webDir))
+    app.get('*', editorPage(webDir, services))
   }
   return app
 }

@@ -2,9 +2,11 @@ import '@fontsource-variable/hanken-grotesk'
 import '@fontsource-variable/martian-mono'
 import { lazy, StrictMode, Suspense } from 'react'
 import { createRoot } from 'react-dom/client'
-import { createBrowserRouter, RouterProvider } from 'react-router'
+import { createBrowserRouter, matchPath, RouterProvider } from 'react-router'
+import { mutate } from 'swr'
 import { askEarly } from './api/client.ts'
 import { EditorScreen } from './editor/editor-screen.tsx'
+import { claimTab } from './editor/tab.ts'
 import { SignInGate } from './people/sign-in-gate.tsx'
 import { GlobalStyle } from './ui/theme.ts'
 import { Waiting } from './ui/waiting.tsx'
@@ -17,23 +19,30 @@ const NavigationScreen = lazy(async () => ({
   default: (await import('./pages/navigation-screen.tsx')).NavigationScreen,
 }))
 
+const PAGE_PATH = '/pages/:pageId'
+
 const router = createBrowserRouter([
   { path: '/', element: <PagesScreen /> },
   { path: '/pictures', element: <MediaScreen /> },
   { path: '/site-files', element: <FilesScreen /> },
   { path: '/navigation', element: <NavigationScreen /> },
-  { path: '/pages/:pageId', element: <EditorScreen /> },
+  { path: PAGE_PATH, element: <EditorScreen /> },
   { path: '*', element: <Waiting title="There is no such screen">The address may be mistyped.</Waiting> },
 ])
 
-askEarly()
-createRoot(document.getElementById('app')!).render(
-  <StrictMode>
-    <GlobalStyle />
-    <SignInGate>
-      <Suspense fallback={<Waiting title="One moment…" />}>
-        <RouterProvider router={router} />
-      </Suspense>
-    </SignInGate>
-  </StrictMode>,
-)
+/** Edits are kept under the name of the tab, and taking it means asking the browser: not first when a page is there. */
+if (matchPath(PAGE_PATH, window.location.pathname)) void claimTab()
+
+// What the server has named in the page is on its way; drawn with it, the screen is drawn once.
+void askEarly((path, answer) => void mutate(path, answer, { revalidate: false })).then(() => {
+  createRoot(document.getElementById('app')!).render(
+    <StrictMode>
+      <GlobalStyle />
+      <SignInGate>
+        <Suspense fallback={<Waiting title="One moment…" />}>
+          <RouterProvider router={router} />
+        </Suspense>
+      </SignInGate>
+    </StrictMode>,
+  )
+})

@@ -36,14 +36,24 @@ export function surfaceRule(selector: string, surface: Surface): CssRule {
 
 /** The `@font-face` rules of a look. `swap` shows words at once and never hides them (CSS Fonts 4, "font-display"). */
 export function fontFaces(look: Look, fontBase: string): string[] {
-  const families = [...new Set([look.fonts.words, look.fonts.titles])]
-  return families.flatMap((family) =>
+  return familiesOf(look).flatMap((family) =>
     family.files.map(
       (file) =>
         `@font-face{font-family:${quoteFamily(family.name)};font-style:${file.style};font-weight:${file.weight};` +
         `font-display:swap;src:url(${fontBase}${file.file}) format("woff2")}`,
     ),
   )
+}
+
+/** The names of the upright fonts of a look, which nearly every page shows. */
+export function uprightFonts(look: Look): string[] {
+  return familiesOf(look).flatMap(({ files }) =>
+    files.filter(({ style }) => style === 'normal').map(({ file }) => file),
+  )
+}
+
+function familiesOf({ fonts }: Look): FontFamily[] {
+  return [...new Set([fonts.words, fonts.titles])]
 }
 
 function familyCss(family: FontFamily): string {

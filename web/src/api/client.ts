@@ -24,23 +24,30 @@ export function tellSignedOut(): void {
 
 const early = new Map<string, Promise<unknown>>()
 const EARLY_MS = 10_000
+/** The screen waits so long for what it was promised before it says that it waits. */
+const WAIT_MS = 300
 
 /**
  * Asks now for what the first screen will ask for later, one answer after the other: the server has named it in the
- * page (`server/src/http/editor-page.ts`). What fails is asked for again when it is wanted.
+ * page (`server/src/http/editor-page.ts`). `keep` gets every answer; what fails is asked for again when it is wanted.
+ * Resolves when all are there, or when waiting longer would look like nothing happens.
  */
-export function askEarly(): void {
+export async function askEarly(keep: (path: string, answer: unknown) => void): Promise<void> {
   for (const link of document.querySelectorAll<HTMLLinkElement>('link[rel="preload"][as="fetch"]')) {
     const { pathname } = new URL(link.href)
-    const answer = fetch(pathname).then((response) => {
+    const answer = fetch(pathname).then(async (response) => {
       if (!response.ok) throw new Error(String(response.status))
-      return response.json()
+      const given: unknown = await response.json()
+      keep(pathname, given)
+      return given
     })
     answer.catch(() => undefined)
     early.set(pathname, answer)
   }
   // What nobody has asked for by then would be old.
   setTimeout(() => early.clear(), EARLY_MS)
+  const patience = new Promise((resolve) => setTimeout(resolve, WAIT_MS))
+  await Promise.race([patience, Promise.allSettled(early.values())])
 }
 
 /** What was asked for early, once; undefined when it was not, or failed. */

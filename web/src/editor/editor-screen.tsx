@@ -13,7 +13,7 @@ import {
 import { request } from '../api/client.ts'
 import { usePageDocument, usePages, useSite } from '../api/hooks.ts'
 import { useMe } from '../people/sign-in-gate.tsx'
-import { AfterFirst, FirstIsThereProvider } from '../ui/after-first.tsx'
+import { AfterFirst, FirstIsThereProvider, usePainted } from '../ui/after-first.tsx'
 import { IconButton } from '../ui/controls.tsx'
 import { Waiting } from '../ui/waiting.tsx'
 import { Canvas } from './canvas/canvas.tsx'
@@ -26,7 +26,7 @@ import { DragLayer } from './drag/drag-layer.tsx'
 import { dragStore } from './drag/drag-store.ts'
 import type { EditorState } from './editor-state.ts'
 import { EditorProvider, EditorStore } from './editor-store.ts'
-import { Foot } from './foot.tsx'
+import { Foot, Line } from './foot.tsx'
 import { JournalSender } from './journal-sender.ts'
 import type { Journal } from './journal.ts'
 import { KeptDialog } from './kept-dialog.tsx'
@@ -36,12 +36,12 @@ import { useOpening } from './opening.ts'
 import { useOthers } from './presence.tsx'
 import { PublishDialog } from './publish-dialog.tsx'
 import { nextSample, rulerSizes } from './ruler/ruler-scale.ts'
-import { Ruler } from './ruler/ruler.tsx'
+import { Ruler, Strip } from './ruler/ruler.tsx'
 import { Shelf } from './shelf/shelf.tsx'
 import { ShelfProvider, type ShelfControl } from './shelf/shelf-state.ts'
 import { SiteViewProvider, viewSite } from './site-view.ts'
 import { Spine } from './spine/spine.tsx'
-import { TopBar } from './top-bar.tsx'
+import { Bar, TopBar } from './top-bar.tsx'
 import { UnsavedGuard } from './unsaved-guard.tsx'
 import { useKeptFocus } from './use-kept-focus.ts'
 import { useSave } from './use-save.ts'
@@ -145,9 +145,7 @@ function RunningEditor({ site, pages, opened, start, journal }: RunningEditorPro
   return (
     <EditorProvider value={store}>
       <SiteViewProvider value={view}>
-        <FindingsProvider>
-          <Editor store={store} sender={sender} site={site} pages={pages} summary={summary} />
-        </FindingsProvider>
+        <Editor store={store} sender={sender} site={site} pages={pages} summary={summary} />
       </SiteViewProvider>
     </EditorProvider>
   )
@@ -171,9 +169,8 @@ function Editor({ store, sender, site, pages, summary }: EditorProps) {
   const [isPublishing, setPublishing] = useState(false)
   const [isListing, setListing] = useState(false)
   const [inner, setInner] = useState<Document>()
-  const [wasThere, setThere] = useState(false)
   // Once: coming back from the line-up, the panes stay while the page is drawn again.
-  if (inner && !wasThere) setThere(true)
+  const wasThere = usePainted(inner !== undefined)
   const shelf = useShelfControl()
   const saving = useSave(store, summary.id, sender)
   useKeptFocus()
@@ -247,53 +244,61 @@ function Editor({ store, sender, site, pages, summary }: EditorProps) {
     <ShelfProvider value={shelf}>
       <ScreenActsProvider value={acts}>
         <FirstIsThereProvider value={wasThere}>
-          <Screen>
-            <TopBar
-              siteName={site.name}
-              summary={summary}
-              saving={saving}
-              others={others}
-              isLineUp={isLineUp}
-            />
-            <Ruler look={site.look} width={width} onChange={setWidth} />
-            {isLineUp ? (
-              <LineUp
-                onChoose={(chosen) => {
-                  setWidth(chosen)
-                  setLineUp(false)
-                }}
-              />
-            ) : (
-              <Work data-folded={isFolded ? '' : undefined}>
-                <AfterFirst instead={<nav />}>
-                  <Spine inner={inner} />
-                </AfterFirst>
-                <Canvas width={width} onDocument={setInner} onKeyDown={onKeyDown} onFollow={follow} />
-                {isFolded ? (
-                  <Unfold>
-                    <IconButton label="Unfold details" onPress={() => setFolded(false)}>
-                      <PanelRightOpen size={16} strokeWidth={1.75} />
-                    </IconButton>
-                  </Unfold>
-                ) : (
-                  <AfterFirst instead={<aside />}>
-                    <Details size={sizeAt(width, site.look.bounds)} onFold={fold} />
+          <FindingsProvider>
+            <Screen>
+              <AfterFirst instead={<Bar />}>
+                <TopBar
+                  siteName={site.name}
+                  summary={summary}
+                  saving={saving}
+                  others={others}
+                  isLineUp={isLineUp}
+                />
+              </AfterFirst>
+              <AfterFirst instead={<Strip />}>
+                <Ruler look={site.look} width={width} onChange={setWidth} />
+              </AfterFirst>
+              {isLineUp ? (
+                <LineUp
+                  onChoose={(chosen) => {
+                    setWidth(chosen)
+                    setLineUp(false)
+                  }}
+                />
+              ) : (
+                <Work data-folded={isFolded ? '' : undefined}>
+                  <AfterFirst instead={<nav />}>
+                    <Spine inner={inner} />
                   </AfterFirst>
-                )}
-                <Shelf key={String(shelf.after)} />
-              </Work>
-            )}
-            <Foot isLineUp={isLineUp} sender={sender} />
-            <DragLayer />
-            {saving.state.type === 'conflicts' && (
-              <ConflictsDialog newer={saving.state.newer} saving={saving} />
-            )}
-            {isPublishing && (
-              <PublishDialog summary={summary} saving={saving} onClose={() => setPublishing(false)} />
-            )}
-            {isListing && <CommandsDialog onClose={() => setListing(false)} />}
-            <UnsavedGuard save={save} forget={forget} />
-          </Screen>
+                  <Canvas width={width} onDocument={setInner} onKeyDown={onKeyDown} onFollow={follow} />
+                  {isFolded ? (
+                    <Unfold>
+                      <IconButton label="Unfold details" onPress={() => setFolded(false)}>
+                        <PanelRightOpen size={16} strokeWidth={1.75} />
+                      </IconButton>
+                    </Unfold>
+                  ) : (
+                    <AfterFirst instead={<aside />}>
+                      <Details size={sizeAt(width, site.look.bounds)} onFold={fold} />
+                    </AfterFirst>
+                  )}
+                  <Shelf key={String(shelf.after)} />
+                </Work>
+              )}
+              <AfterFirst instead={<Line />}>
+                <Foot isLineUp={isLineUp} sender={sender} />
+              </AfterFirst>
+              <DragLayer />
+              {saving.state.type === 'conflicts' && (
+                <ConflictsDialog newer={saving.state.newer} saving={saving} />
+              )}
+              {isPublishing && (
+                <PublishDialog summary={summary} saving={saving} onClose={() => setPublishing(false)} />
+              )}
+              {isListing && <CommandsDialog onClose={() => setListing(false)} />}
+              <UnsavedGuard save={save} forget={forget} />
+            </Screen>
+          </FindingsProvider>
         </FirstIsThereProvider>
       </ScreenActsProvider>
     </ShelfProvider>

@@ -6,7 +6,7 @@ import { unsavedCount } from './editor-state.ts'
 import { useEditor } from './editor-store.ts'
 import type { JournalSender } from './journal-sender.ts'
 
-const Line = styled.footer`
+export const Line = styled.footer`
   display: flex;
   align-items: center;
   gap: 18px;

@@ -1,5 +1,5 @@
 /** What happens before a page can be worked on: edits that were kept and not saved are looked for, here and on the server. */
-import { useEffect, useState } from 'react'
+import { useLayoutEffect, useState } from 'react'
 import {
   defaultRegistry,
   type JournalEntry,
@@ -36,7 +36,8 @@ export function useOpening({ summary, document }: PageDocument, me: Person): Ope
   const [tab, setTab] = useState<string>()
   const [start, setStart] = useState<EditorState>()
   const { id, version } = summary
-  useEffect(() => {
+  // Before the screen is painted: mostly there is nothing to wait for.
+  useLayoutEffect(() => {
     let isHere = true
     void (async () => {
       const own = await claimTab()
@@ -79,13 +80,15 @@ export function useOpening({ summary, document }: PageDocument, me: Person): Ope
 
 /** Journals nobody works on, the newest first. Without the server, those of this browser. */
 async function findJournals(personId: string, pageId: string, own: string): Promise<FoundJournal[]> {
-  const isOpen = await openTabs()
   const here = journalsInBrowser(localStorage, personId, pageId)
   const onServer = await request<KeptJournal[]>(`/api/pages/${pageId}/journal`).catch(() => [])
   const elsewhere = onServer.filter(
     ({ tab, isOpen: isInUse }) => !isInUse && !here.some((one) => one.tab === tab),
   )
-  return [...here, ...elsewhere]
+  const found = [...here, ...elsewhere]
+  if (found.length === 0) return []
+  const isOpen = await openTabs()
+  return found
     .filter(({ tab }) => tab === own || !isOpen(tab))
     .flatMap(({ tab, entries }): FoundJournal[] => {
       const kept = keptFrom(entries)

@@ -3,7 +3,6 @@ import { Link } from 'react-router'
 import styled from 'styled-components'
 import type { PageSummary } from '@gullyline/core'
 import { MeButton } from '../people/me-button.tsx'
-import { AfterFirst } from '../ui/after-first.tsx'
 import { Button, IconButton, MainButton } from '../ui/controls.tsx'
 import { Chip } from '../ui/chip.tsx'
 import { Mark } from '../ui/mark.tsx'
@@ -78,19 +77,17 @@ export function TopBar({ siteName, summary, saving, others, isLineUp }: TopBarPr
       <ProblemsButton />
       <Quiet>{liveWords(summary)}</Quiet>
       <Right>
-        <AfterFirst>
-          <OthersHere others={others} onTakeIn={(saved) => void saving.takeIn(saved)} />
-          <MeButton />
-          <HistoryButtons />
-          <Button onPress={() => run('line-up')} aria-pressed={isLineUp}>
-            <GalleryHorizontal size={15} strokeWidth={1.75} aria-hidden="true" />{' '}
-            {isLineUp ? 'Back to the page' : 'Line-up'}
-          </Button>
-          {mayChange && <SaveButton isBusy={isBusy} />}
-          <Button onPress={() => run('publish')} isDisabled={isBusy}>
-            Publish
-          </Button>
-        </AfterFirst>
+        <OthersHere others={others} onTakeIn={(saved) => void saving.takeIn(saved)} />
+        <MeButton />
+        <HistoryButtons />
+        <Button onPress={() => run('line-up')} aria-pressed={isLineUp}>
+          <GalleryHorizontal size={15} strokeWidth={1.75} aria-hidden="true" />{' '}
+          {isLineUp ? 'Back to the page' : 'Line-up'}
+        </Button>
+        {mayChange && <SaveButton isBusy={isBusy} />}
+        <Button onPress={() => run('publish')} isDisabled={isBusy}>
+          Publish
+        </Button>
       </Right>
     </Bar>
   )

@@ -1,4 +1,4 @@
-import { useEffect, useState } from 'react'
+import { useCallback, useEffect, useState } from 'react'
 
 export interface Room {
   readonly width: number
@@ -11,8 +11,13 @@ export function useRoom(): {
   readonly element: HTMLElement | null
   readonly room: Room
 } {
-  const [element, ref] = useState<HTMLElement | null>(null)
+  const [element, setElement] = useState<HTMLElement | null>(null)
   const [room, setRoom] = useState<Room>({ width: 0, height: 0 })
+  const ref = useCallback((given: HTMLElement | null) => {
+    setElement(given)
+    // At once, so that what needs the room is there when the screen is painted first.
+    if (given) setRoom(roomIn(given))
+  }, [])
   useEffect(() => {
     if (!element) return
     const observer = new ResizeObserver(
@@ -22,4 +27,12 @@ export function useRoom(): {
     return () => observer.disconnect()
   }, [element])
   return { ref, element, room }
+}
+
+function roomIn(element: HTMLElement): Room {
+  const { paddingLeft, paddingRight, paddingTop, paddingBottom } = getComputedStyle(element)
+  return {
+    width: element.clientWidth - parseFloat(paddingLeft) - parseFloat(paddingRight),
+    height: element.clientHeight - parseFloat(paddingTop) - parseFloat(paddingBottom),
+  }
 }

@@ -43,7 +43,7 @@ const Sheet = styled.div`
 interface CanvasProps {
   /** The width of the page in px: the ruler's. */
   readonly width: number
-  readonly onDocument: (document: Document | undefined) => void
+  readonly onDocument: (document: Document) => void
   readonly onKeyDown: (event: KeyboardEvent) => void
   readonly onFollow: (href: string) => void
 }
@@ -55,6 +55,13 @@ export function Canvas({ width, onDocument, onKeyDown, onFollow }: CanvasProps) 
   const { ref: setArea, element: area, room } = useRoom()
   const [inner, setInner] = useState<Document>()
 
+  const isThere = useCallback(
+    (document: Document) => {
+      setInner(document)
+      onDocument(document)
+    },
+    [onDocument],
+  )
   // Before the frame is given the focus, a frame after it is there: a key that nobody hears is lost.
   useLayoutEffect(
     () => (inner ? listenToFrame(inner, store, { onKeyDown, onFollow }) : undefined),
@@ -73,27 +80,22 @@ export function Canvas({ width, onDocument, onKeyDown, onFollow }: CanvasProps) 
   const shown = Math.round(width * scale)
   return (
     <Area ref={setArea} aria-label="Canvas">
-      {room.width > 0 && (
-        <Sheet
-          data-alone={isAlone ? '' : undefined}
-          style={{ '--left': `${Math.round((room.width - shown) / 2)}px`, '--width': `${shown}px` }}
+      <Sheet
+        data-alone={isAlone ? '' : undefined}
+        style={{ '--left': `${Math.round((room.width - shown) / 2)}px`, '--width': `${shown}px` }}
+      >
+        <PageFrame
+          title={`The page, ${width} pixels wide`}
+          width={width}
+          height={Math.max(0, Math.ceil((room.height - 16) / scale))}
+          scale={scale}
+          head={<PageStyle />}
+          isFocusHome
+          onDocument={isThere}
         >
-          <PageFrame
-            title={`The page, ${width} pixels wide`}
-            width={width}
-            height={Math.ceil((room.height - 16) / scale)}
-            scale={scale}
-            head={<PageStyle />}
-            isFocusHome
-            onDocument={(document) => {
-              setInner(document)
-              onDocument(document)
-            }}
-          >
-            <PageView />
-          </PageFrame>
-        </Sheet>
-      )}
+          <PageView />
+        </PageFrame>
+      </Sheet>
       {inner && area && <SelectionLayer inner={inner} area={area} />}
       {inner && <KeepInView inner={inner} />}
       {inner && <CanvasMenu inner={inner} onPoint={selectUnder} />}

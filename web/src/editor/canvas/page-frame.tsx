@@ -1,7 +1,6 @@
-import { useState, type ReactNode } from 'react'
+import { useLayoutEffect, useRef, useState, type ReactNode } from 'react'
 import { createPortal } from 'react-dom'
 import styled from 'styled-components'
-
 import { FOCUS_HOME } from '../use-kept-focus.ts'
 
 const EMPTY_DOCUMENT =
@@ -25,8 +24,8 @@ export interface PageFrameProps {
   readonly children: ReactNode
   /** Where the focus goes when nothing else has it; see `useKeptFocus`. */
   readonly isFocusHome?: boolean
-  /** Called with the frame's document when it is there, and with undefined when it goes. */
-  readonly onDocument?: (document: Document | undefined) => void
+  /** Called with the frame's document as soon as it is there. */
+  readonly onDocument?: (document: Document) => void
 }
 
 /**
@@ -43,28 +42,41 @@ export function PageFrame({
   isFocusHome,
   onDocument,
 }: PageFrameProps) {
+  const frame = useRef<HTMLIFrameElement>(null)
   const [inner, setInner] = useState<Document>()
+  useLayoutEffect(() => {
+    const made = frame.current?.contentDocument
+    if (!made || made === inner) return
+    writeEmpty(made)
+    setInner(made)
+    onDocument?.(made)
+  }, [inner, onDocument])
   return (
     <Frame
+      ref={frame}
       title={title}
       sandbox="allow-same-origin"
-      // A frame that is still loading hears no keys: until then they stay with the editor's own window.
+      // A frame without its document hears no keys: until then they stay with the editor's own window.
       {...(isFocusHome && inner ? { [FOCUS_HOME]: '' } : {})}
-      srcDoc={EMPTY_DOCUMENT}
       width={width}
       height={height}
       style={{ transform: scale === 1 ? undefined : `scale(${scale})` }}
-      onLoad={(event) => {
-        const loaded = event.currentTarget.contentDocument ?? undefined
-        if (loaded) guardLinks(loaded)
-        setInner(loaded)
-        onDocument?.(loaded)
-      }}
     >
       {inner && createPortal(head, inner.head)}
       {inner && createPortal(children, inner.body)}
     </Frame>
   )
+}
+
+/**
+ * Written into the document that a frame has from the start, so that the page is there when the frame is: a document
+ * that is loaded, even an empty one, comes a task later, after the screen was laid out and painted without it.
+ */
+function writeEmpty(made: Document): void {
+  made.open()
+  made.write(EMPTY_DOCUMENT)
+  made.close()
+  guardLinks(made)
 }
 
 /** A link or form of the page must not carry the frame away from the page that is being edited. */

@@ -141,9 +141,10 @@ function NameTag({ id, inside }: { id: NodeId; inside: boolean }) {
 
 /** The box of a node in the coordinates of the canvas area, as it is laid out now. */
 function useBox(inner: Document, area: HTMLElement, id: NodeId | undefined): Box | undefined {
+  if (id === undefined) return undefined
   const frame = inner.defaultView?.frameElement as HTMLIFrameElement | null
   // Measured while rendering: this component is rendered whenever the layout may have changed, and for nothing else.
-  const box = id === undefined ? undefined : boxOf(inner, id)
+  const box = boxOf(inner, id)
   const origin = area.getBoundingClientRect()
   if (!frame || !box) return undefined
   const inWindow = boxToWindow(frame, box)

@@ -1,6 +1,7 @@
 import { useMemo } from 'react'
 import { runChecks, themedLook, type CheckedSite, type Finding } from '@gullyline/core'
 import { usePage, useStore } from '../editor-store.ts'
+import { useIsAfterFirst } from '../../ui/after-first.tsx'
 import { useLater } from '../../ui/use-later.ts'
 import { useSiteView } from '../site-view.ts'
 
@@ -15,7 +16,9 @@ export function useFindings(): readonly Finding[] {
     usePage((page) => page),
     PAUSE_MS,
   )
+  const isAfterFirst = useIsAfterFirst()
   return useMemo(() => {
+    if (!isAfterFirst) return []
     const checked: CheckedSite = {
       title: summary.title,
       description: summary.description,
@@ -26,5 +29,5 @@ export function useFindings(): readonly Finding[] {
       files: site.files,
     }
     return runChecks(page, checked, registry)
-  }, [page, site, pages, summary, registry])
+  }, [isAfterFirst, page, site, pages, summary, registry])
 }

@@ -7,7 +7,7 @@ import { clampWidth, RULER_FROM, RULER_TO, rulerSizes, shareOf, widthAt } from '
 
 const PAD = 22
 
-const Strip = styled.div`
+export const Strip = styled.div`
   position: relative;
   height: 68px;
   background: ${STRIP.ground};
