@@ -189,3 +189,38 @@ test('the details: a setting is found by typing, set, and put back', async ({ pa
   await page.getByRole('treeitem', { name: 'Heading: First part' }).click()
   await expect(page.getByRole('textbox', { name: 'Words' })).toHaveValue('First part')
 })
+
+test('the details: each value tells where it comes from: set here, a wider size, another setting, what stands around, the theme', async ({
+  page,
+  app,
+}) => {
+  await addPage(page, app.editor, 'Origins', /^Plain/)
+  const details = page.getByRole('complementary', { name: 'Details' })
+  const size = (at: string) => details.getByRole('combobox', { name: `Type size at ${at}` })
+  await canvasOf(page).getByText('First part').click()
+  await expect(size('wide')).toHaveAccessibleDescription('Type size: Headline, by level 2')
+  await details.getByRole('group', { name: 'Level' }).getByRole('button', { name: '3' }).click()
+  await expect(size('wide')).toHaveAccessibleDescription('Type size: Title, by level 3')
+  await size('medium').selectOption({ label: 'Lead' })
+  await expect(size('medium')).toHaveAccessibleDescription('Type size: Lead, set here')
+  await expect(size('narrow')).toHaveAccessibleDescription('Type size: Lead, as medium')
+
+  await page.keyboard.press('Escape')
+  await page.keyboard.press('Escape')
+  await add(page, 'Group')
+  const find = page.getByRole('textbox', { name: 'Find a setting' })
+  await find.fill('background')
+  const origin = details.getByRole('button', { name: /^Background: / })
+  await expect(origin).toHaveAccessibleName(/, as the page$/)
+
+  await openPage(page, app, 'News')
+  await page
+    .getByRole('treeitem', { name: /^Section: / })
+    .first()
+    .click()
+  await find.fill('background')
+  await details.getByRole('combobox', { name: 'Background' }).selectOption({ label: 'Wood at night' })
+  await expect(origin).toHaveAccessibleName(
+    'Background: set here, in the colours of the theme Moss. Put back',
+  )
+})

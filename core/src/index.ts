@@ -104,6 +104,7 @@ export {
   sizeAt,
   type ValueOrigin,
 } from './sizes/cascade.ts'
+export { surfaceAround, unsetOrigin, type SurfaceAround } from './sizes/unset-origin.ts'
 export { contrastRatio } from './look/contrast-ratio.ts'
 export { isOwnColour, isOwnMeasure, leastContrast, ownSurface } from './look/own-values.ts'
 export type { CheckedSite, Finding } from './checks/define-check.ts'

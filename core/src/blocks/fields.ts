@@ -37,7 +37,17 @@ export interface FieldSchema {
   readonly hidden?: boolean
   /** Shown only while another field of the same part is not set to true. */
   readonly unless?: string
+  /** What gives the value where none is set. */
+  readonly follows?: Follows
   readonly [keyword: string]: unknown
+}
+
+/** A field that has another field's word for its own, as the size of a heading has its level's. */
+export interface Follows {
+  /** The field that is followed: of the same arrangement, or else of the look or the content. */
+  readonly key: string
+  /** What each of its values gives; left out where it is that value itself. */
+  readonly gives?: Readonly<Record<string, string>>
 }
 
 export interface ObjectSchema {
@@ -48,7 +58,7 @@ export interface ObjectSchema {
 }
 
 /** Names of our annotations, which a JSON Schema validator has to be told of. */
-export const ANNOTATIONS = ['control', 'words', 'scale', 'unless', 'hidden'] as const
+export const ANNOTATIONS = ['control', 'words', 'scale', 'unless', 'hidden', 'follows'] as const
 
 /** The keys of definitions shared by all kinds; a field refers to one by `$ref`. */
 const SHARED_SCHEMA_ID = 'gullyline:shared'
@@ -264,15 +274,16 @@ export function step(title: string, scale: ScaleName, initial: string): FieldSch
   return { title, control: 'step', scale, type: 'string', pattern, default: initial }
 }
 
-/** A step that follows something else where none is set: `name` is the value for that, `words` say what it follows. */
+/** A step that follows another field where none is set: `name` is the value for that, `words` say what it follows. */
 export function stepOr(
   title: string,
   scale: ScaleName,
   [name, words]: readonly [string, string],
+  follows: Follows,
 ): FieldSchema {
   const pattern = `^(?:${[name, ...SCALES[scale]].join('|')}|${OWN_MEASURE})$`
   const all = { [name]: words, ...STEP_WORDS[scale] }
-  return { title, control: 'step', scale, words: all, type: 'string', pattern, default: name }
+  return { title, control: 'step', scale, words: all, type: 'string', pattern, default: name, follows }
 }
 
 /** The name of a surface of the site's look, or a colour outside of it. Which names there are, the look says, so any name is valid here. */

@@ -14,7 +14,7 @@ const FOLLOWS = 'all'
 const SIDES = ['insetAbove', 'insetRight', 'insetBelow', 'insetLeft'] as const
 
 export function insetFields(): Readonly<Record<keyof Inset, FieldSchema>> {
-  const side = (title: string) => stepOr(title, 'space', [FOLLOWS, 'As inside'])
+  const side = (title: string) => stepOr(title, 'space', [FOLLOWS, 'As inside'], { key: 'inset' })
   return {
     inset: step('Room inside', 'space', 'none'),
     insetAbove: side('Inside, above'),

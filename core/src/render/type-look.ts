@@ -1,5 +1,5 @@
 /** The step, weight and colour of words, as headings and texts can be given them. */
-import { choice, type FieldSchema } from '../blocks/fields.ts'
+import { choice, type FieldSchema, type Follows } from '../blocks/fields.ts'
 import { isOwnMeasure, ownMeasureCss } from '../look/own-values.ts'
 import type { Declarations } from './css-rules.ts'
 import { typeStyle } from './token-css.ts'
@@ -18,23 +18,28 @@ export interface TypeLook {
   readonly colour?: keyof typeof COLOURS
 }
 
-export function typeLookFields(): Readonly<Record<string, FieldSchema>> {
+/** `follows` says which other field gives the weight and the colour where none is set. */
+export function typeLookFields(
+  follows: Readonly<Partial<Record<keyof TypeLook, Follows>>> = {},
+): Readonly<Record<keyof TypeLook, FieldSchema>> {
+  const weight = choice('Weight', 'usual', {
+    usual: 'As its type',
+    light: 'Light',
+    normal: 'Normal',
+    strong: 'Strong',
+    heavy: 'Heavy',
+  })
+  // Colours of the surface that the words stand on, so that they can always be read.
+  const colour = choice('Colour', 'usual', {
+    usual: 'As its kind',
+    ink: 'Plain words',
+    title: 'Headings',
+    accent: 'Accent',
+    quiet: 'Quiet',
+  })
   return {
-    weight: choice('Weight', 'usual', {
-      usual: 'As its type',
-      light: 'Light',
-      normal: 'Normal',
-      strong: 'Strong',
-      heavy: 'Heavy',
-    }),
-    // Colours of the surface that the words stand on, so that they can always be read.
-    colour: choice('Colour', 'usual', {
-      usual: 'As its kind',
-      ink: 'Plain words',
-      title: 'Headings',
-      accent: 'Accent',
-      quiet: 'Quiet',
-    }),
+    weight: follows.weight ? { ...weight, follows: follows.weight } : weight,
+    colour: follows.colour ? { ...colour, follows: follows.colour } : colour,
   }
 }
 
@@ -43,9 +48,16 @@ export function typeAt(step: string, otherwise: string): Declarations {
   return isOwnMeasure(step) ? { ...typeStyle(otherwise), 'font-size': ownMeasureCss(step) } : typeStyle(step)
 }
 
-export function typeLook({ weight = 'usual', colour = 'usual' }: TypeLook): Declarations {
-  return {
-    ...(WEIGHTS[weight] ? { 'font-weight': WEIGHTS[weight] } : {}),
-    ...(COLOURS[colour] ? { color: COLOURS[colour] } : {}),
+/** The weight and colour that are set, or else those of `usual`. */
+export function typeLook(
+  { weight = 'usual', colour = 'usual' }: TypeLook,
+  usual: TypeLook = {},
+): Declarations {
+  const inForce = {
+    'font-weight': WEIGHTS[weight] ?? WEIGHTS[usual.weight ?? 'usual'],
+    color: COLOURS[colour] ?? COLOURS[usual.colour ?? 'usual'],
   }
+  return Object.fromEntries(
+    Object.entries(inForce).flatMap(([name, value]) => (value ? [[name, value]] : [])),
+  )
 }

@@ -14,7 +14,14 @@ interface Values {
 }
 
 /** The size a heading takes when nobody chose one, by level. */
-const STEP_OF_LEVEL = ['display', 'headline', 'title', 'minor', 'lead', 'body'] as const
+const STEP_OF_LEVEL: Readonly<Record<number, string>> = {
+  1: 'display',
+  2: 'headline',
+  3: 'title',
+  4: 'minor',
+  5: 'lead',
+  6: 'body',
+}
 
 /** A heading. Its level is meaning, its size is look: neither changes the other once a size is chosen. */
 export const heading = defineBlock<Content, TypeLook, Values>({
@@ -30,13 +37,13 @@ export const heading = defineBlock<Content, TypeLook, Values>({
   ),
   look: fields(typeLookFields()),
   arrangement: fields({
-    step: stepOr('Type size', 'type', ['level', 'By level']),
+    step: stepOr('Type size', 'type', ['level', 'By level'], { key: 'level', gives: STEP_OF_LEVEL }),
     align: choice('Alignment', 'start', { start: 'Left', center: 'Middle', end: 'Right' }),
   }),
   rules: [{ selector: '.heading', declarations: { color: 'var(--title)', 'text-wrap': 'balance' } }],
   arrangedBy: ['level'],
   arrange({ values, content, look }) {
-    const usual = STEP_OF_LEVEL[content.level - 1]!
+    const usual = STEP_OF_LEVEL[content.level]!
     const type = typeAt(values.step === 'level' ? usual : values.step, usual)
     return { '': { ...type, ...typeLook(look), 'text-align': values.align } }
   },

@@ -1,5 +1,5 @@
 import { defineBlock } from '../define-block.ts'
-import { choice, fields, stepOr, words } from '../fields.ts'
+import { choice, fields, stepOr, words, type Follows } from '../fields.ts'
 import {
   hasEmptyItem,
   paragraphs,
@@ -23,20 +23,24 @@ interface Values {
   readonly align: 'start' | 'center' | 'end'
 }
 
+interface Usual extends TypeLook {
+  readonly step: string
+}
+
 const VARIANTS = {
-  plain: { step: 'body', more: {} },
-  lead: { step: 'lead', more: {} },
-  note: { step: 'note', more: { color: 'var(--quiet)' } },
-  label: {
-    step: 'note',
-    more: {
-      color: 'var(--accent)',
-      'font-weight': '600',
-      'letter-spacing': '.12em',
-      'text-transform': 'uppercase',
-    },
-  },
-} as const
+  plain: { step: 'body' },
+  lead: { step: 'lead' },
+  note: { step: 'note', colour: 'quiet' },
+  label: { step: 'note', weight: 'strong', colour: 'accent' },
+} as const satisfies Readonly<Record<string, Usual>>
+
+function byVariant(key: keyof Usual): Follows {
+  const gives = Object.entries<Usual>(VARIANTS).flatMap(([variant, usual]) => {
+    const value = usual[key]
+    return value === undefined ? [] : [[variant, value] as const]
+  })
+  return { key: 'variant', gives: Object.fromEntries(gives) }
+}
 
 /** Formatted text: paragraphs and lists. */
 export const text = defineBlock<Content, LookValues, Values>({
@@ -48,10 +52,10 @@ export const text = defineBlock<Content, LookValues, Values>({
   content: fields({ words: words('Words', paragraphs('Write here.') as unknown as Json) }, ['words']),
   look: fields({
     variant: choice('Variant', 'plain', { plain: 'Plain', lead: 'Lead', note: 'Note', label: 'Label' }),
-    ...typeLookFields(),
+    ...typeLookFields({ weight: byVariant('weight'), colour: byVariant('colour') }),
   }),
   arrangement: fields({
-    step: stepOr('Type size', 'type', ['variant', 'By variant']),
+    step: stepOr('Type size', 'type', ['variant', 'By variant'], byVariant('step')),
     align: choice('Alignment', 'start', { start: 'Left', center: 'Middle', end: 'Right' }),
   }),
   rules: [
@@ -76,12 +80,13 @@ export const text = defineBlock<Content, LookValues, Values>({
     },
   ],
   arrange({ values, look }) {
-    const { step, more } = VARIANTS[look.variant ?? 'plain']
+    const { variant = 'plain' } = look
+    const usual: Usual = VARIANTS[variant]
     return {
       '': {
-        ...typeAt(values.step === 'variant' ? step : values.step, step),
-        ...more,
-        ...typeLook(look),
+        ...typeAt(values.step === 'variant' ? usual.step : values.step, usual.step),
+        ...typeLook(look, usual),
+        ...(variant === 'label' ? { 'letter-spacing': '.12em', 'text-transform': 'uppercase' } : {}),
         'text-align': values.align,
         ...(values.align === 'start'
           ? {}

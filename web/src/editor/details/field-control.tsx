@@ -66,7 +66,7 @@ interface FieldControlProps {
 
 /** The control for one field, by what its schema says it is. */
 export function FieldControl({ label, field, value, onChange }: FieldControlProps) {
-  const { site } = useSiteView()
+  const { look } = useSiteView().renderer.context
   switch (field.control) {
     case 'line':
     case 'anchor':
@@ -125,7 +125,7 @@ export function FieldControl({ label, field, value, onChange }: FieldControlProp
       )
     case 'surface': {
       const options = Object.fromEntries(
-        Object.entries(site.look.surfaces).map(([name, surface]) => [name, surface.title]),
+        Object.entries(look.surfaces).map(([name, surface]) => [name, surface.title]),
       )
       return (
         <OwnSelect
@@ -133,7 +133,7 @@ export function FieldControl({ label, field, value, onChange }: FieldControlProp
           label={label}
           field={field}
           value={typeof value === 'string' ? value : ''}
-          options={{ '': 'As the page', ...options }}
+          options={{ '': 'As around it', ...options }}
           onChange={(next) => onChange(next === '' ? undefined : next)}
         />
       )

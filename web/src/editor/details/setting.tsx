@@ -1,7 +1,9 @@
 import styled from 'styled-components'
 import type { FieldSchema, NodeId, NodePart, readValue } from '@gullyline/core'
-import { useStore } from '../editor-store.ts'
+import { useNode, usePage, useStore } from '../editor-store.ts'
+import { useSiteView } from '../site-view.ts'
 import { choiceOf, FieldControl } from './field-control.tsx'
+import { surfaceAroundWords, themeFor, unsetWords } from './origin-words.ts'
 import { VariantField } from './variant-field.tsx'
 
 const Row = styled.div`
@@ -13,7 +15,7 @@ const Row = styled.div`
     grid-template-columns: minmax(0, 1fr) 16px;
   }
 `
-const Origin = styled.button`
+const Dot = styled.button`
   width: 16px;
   height: 24px;
   padding: 0;
@@ -31,6 +33,10 @@ const Origin = styled.button`
   &[data-own]::before {
     border-color: var(--accent);
     background: var(--accent);
+  }
+  /* Half a dot: not set here, and not the kind's either. */
+  &[data-follows]::before {
+    background: linear-gradient(90deg, var(--control) 50%, transparent 50%);
   }
 `
 
@@ -60,17 +66,13 @@ export function Setting({ id, entry: { part, key, field, value, isSet, isRequire
   const control = (
     <FieldControl label={field.title} field={field} value={value ?? field.default} onChange={set} />
   )
+  const putBack = (): void => set(undefined)
   const origin = isRequired ? (
     <span />
+  ) : field.control === 'surface' ? (
+    <SurfaceOrigin id={id} field={field} surface={choiceOf(value)} isSet={isSet} onPutBack={putBack} />
   ) : (
-    <Origin
-      type="button"
-      data-own={isSet ? '' : undefined}
-      disabled={!isSet}
-      aria-label={isSet ? `${field.title}: set here. Put back` : `${field.title}: as the kind has it`}
-      title={isSet ? 'Set here. Press to put back.' : 'As the kind has it'}
-      onClick={() => set(undefined)}
-    />
+    <FieldOrigin id={id} field={field} isSet={isSet} onPutBack={putBack} />
   )
   if (part === 'look' && (key === 'variant' || key === 'display') && field.control === 'choice') {
     const variant = choiceOf(value ?? field.default)
@@ -103,4 +105,55 @@ export function Setting({ id, entry: { part, key, field, value, isSet, isRequire
       {origin}
     </Row>
   )
+}
+
+interface OriginProps {
+  readonly id: NodeId
+  readonly field: FieldSchema
+  readonly isSet: boolean
+  readonly onPutBack: () => void
+}
+
+/** Where a value comes from, as a dot, and the way to put it back. */
+function FieldOrigin({ id, field, isSet, onPutBack }: OriginProps) {
+  const { registry } = useStore()
+  const node = useNode(id)
+  const words = node && !isSet ? unsetWords(node, field, 'base', registry) : ''
+  return <OriginDot field={field} isSet={isSet} words={words} onPutBack={onPutBack} />
+}
+
+/** A surface stands on those around it, and looks as the page's theme has it. */
+function SurfaceOrigin({ id, field, surface, isSet, onPutBack }: OriginProps & { readonly surface: string }) {
+  const { registry } = useStore()
+  const view = useSiteView()
+  const around = usePage((page) => (isSet ? '' : surfaceAroundWords(page, id, view, registry)))
+  const theme = isSet ? themeFor(surface, view) : undefined
+  const words = theme === undefined ? around : `in the colours of the theme ${theme}`
+  return <OriginDot field={field} isSet={isSet} words={words} onPutBack={onPutBack} isFollowing />
+}
+
+interface OriginDotProps extends Omit<OriginProps, 'id'> {
+  /** What else there is to say of where the value comes from. */
+  readonly words: string
+  readonly isFollowing?: boolean
+}
+
+function OriginDot({ field, isSet, words, onPutBack, isFollowing = false }: OriginDotProps) {
+  const set = words === '' ? 'set here' : `set here, ${words}`
+  const said = isSet ? set : words
+  return (
+    <Dot
+      type="button"
+      data-own={isSet ? '' : undefined}
+      data-follows={!isSet && isFollowing ? '' : undefined}
+      disabled={!isSet}
+      aria-label={`${field.title}: ${said}${isSet ? '. Put back' : ''}`}
+      title={isSet ? `${capital(said)}. Press to put back.` : capital(said)}
+      onClick={onPutBack}
+    />
+  )
+}
+
+function capital(words: string): string {
+  return words.charAt(0).toUpperCase() + words.slice(1)
 }

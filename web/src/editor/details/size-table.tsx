@@ -12,6 +12,7 @@ import {
 } from '@gullyline/core'
 import { useStore } from '../editor-store.ts'
 import { choiceOf, optionsOf } from './field-control.tsx'
+import { unsetWords } from './origin-words.ts'
 import { OwnSelect, ownWords } from './own-select.tsx'
 
 const Table = styled.table`
@@ -135,6 +136,13 @@ function SizeCell({ id, node, size, name, field }: SizeCellProps) {
   const own = origin.from === 'own'
   const title = field.title.toLowerCase()
   const options = optionsOf(field)
+  const shown = options[choiceOf(value)] ?? ownWords(choiceOf(value))
+  const from =
+    origin.from === 'own'
+      ? `${shown}, set here`
+      : origin.from === 'wider'
+        ? `${shown}, as ${SIZE_WORDS[origin.size]}`
+        : unsetWords(node, field, size, store.registry)
   const change = (chosen: string): void => {
     const at = ['sizes', size, name] as const
     const label = chosen === PUT_BACK ? `Put back ${title}` : `Changed ${title} at ${SIZE_WORDS[size]}`
@@ -149,7 +157,7 @@ function SizeCell({ id, node, size, name, field }: SizeCellProps) {
       data-own={own ? '' : undefined}
       value={choiceOf(value)}
       options={options}
-      title={`${options[choiceOf(value)] ?? ownWords(choiceOf(value))}: ${own ? 'set here' : origin.from === 'wider' ? `as ${SIZE_WORDS[origin.size]}` : 'as the kind has it'}`}
+      title={`${field.title}: ${from}`}
       onChange={change}
     >
       {own && <option value={PUT_BACK}>{size === 'base' ? 'Put back' : 'As wider'}</option>}
