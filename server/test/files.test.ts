@@ -1,9 +1,10 @@
 /** Files that pages link to, through the server: what is taken and what not, where visitors get it, and what replacing does. */
-import { readFile } from 'node:fs/promises'
+import { readdir, readFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import { afterAll, beforeAll, expect, test } from '@jest/globals'
 import type { ErrorBody, JsonObject, MediaUse, PageDocument, SiteFile, SiteInfo } from '@gullyline/core'
 import { ATTACK_WORDS } from '../../core/test/fixtures/attack-strings.ts'
+import { SiteEntity } from '../src/db/rows.ts'
 import { startTestServer, type TestServer } from './with-server.ts'
 
 let server: TestServer
@@ -105,6 +106,41 @@ test('visitors get the file of a live page to keep, and a newer one under a new 
 
   const uses = (await server.ask<MediaUse[]>(`/api/files/${file.id}/uses`)).body
   expect(uses).toEqual([{ pageId: 'tmquestions', title: 'Questions', path: '/questions/', count: 1 }])
+})
+
+test('two who replace a file at once: one is told, and what the other sent is what is handed over', async () => {
+  const { body: file } = await send(CALENDAR, 'Nights.ics')
+  const sent = ['//first//', '//second//'].map((word) => CALENDAR.replace('//a//', word))
+  const answers = await Promise.all(
+    sent.map((words) => send(words, 'Nights.ics', `/api/files/${file.id}/file`, 'PUT')),
+  )
+  const taken = answers.filter(({ status }) => status === 200)
+  // On a busy machine one may have come wholly after the other, and is taken as well.
+  for (const { status, body } of answers) if (status !== 200) expect(body.code).toBe('stale-save')
+  expect(taken).not.toEqual([])
+  for (const [i, { status, body }] of answers.entries()) {
+    if (status !== 200) continue
+    expect(await readFile(join(server.services.dataDir, body.path), 'utf8')).toBe(sent[i])
+  }
+  const folders = await readdir(join(server.services.dataDir, 'files'))
+  expect(folders.filter((name) => name.startsWith(file.id))).toHaveLength(1 + taken.length)
+})
+
+test('what stands in the site’s footer is used on every page', async () => {
+  const { body: file } = await send(CALENDAR, 'Everywhere.ics')
+  const { db } = server.services
+  const [site] = await db.getRepository(SiteEntity).find()
+  const footer = structuredClone(site!.footer) as { nodes: Record<string, unknown> }
+  footer.nodes.linked = {
+    kind: 'button',
+    content: { label: 'Calendar', link: { file: file.id } },
+    look: {},
+    sizes: { base: {} },
+    slots: {},
+  }
+  await db.getRepository(SiteEntity).update({ id: site!.id }, { footer })
+  expect((await server.ask(`/api/files/${file.id}/uses`)).body).toEqual([{ onEveryPage: 'footer', count: 1 }])
+  await db.getRepository(SiteEntity).update({ id: site!.id }, { footer: site!.footer })
 })
 
 test('a file that no live page links to can’t be had by visitors, and one that does not exist by nobody', async () => {

@@ -197,12 +197,15 @@ export interface MediaRequest {
 }
 
 /** A page that shows a picture or links to a file, and how often. */
-export interface MediaUse {
+export interface PageUse {
   readonly pageId: string
   readonly title: string
   readonly path: string
   readonly count: number
 }
+
+/** Where something of the library is used: on a page, or in what stands on every page. */
+export type MediaUse = PageUse | { readonly onEveryPage: 'header' | 'footer'; readonly count: number }
 
 /** What the site's keeper sets for everybody who works on it. */
 export interface SiteRulesRequest {

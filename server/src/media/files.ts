@@ -9,7 +9,7 @@ import { Refused } from '../http/errors.ts'
 import { newId } from '../http/new-id.ts'
 import type { Services } from '../services.ts'
 import { findSite } from '../sites/store.ts'
-import { filePath } from './folders.ts'
+import { filePath, newRevision } from './folders.ts'
 import { libraryName, type Upload } from './library.ts'
 import { readFileType } from './read-file.ts'
 
@@ -33,12 +33,13 @@ export async function addFile(services: Services, upload: Upload): Promise<strin
 /** Puts another file in the place of one, wherever it is linked to. Its address is new, since browsers keep the old one. */
 export async function replaceFile(services: Services, id: string, upload: Upload): Promise<void> {
   const before = await transact(services.db, (manager) => findFile(manager, id))
-  const made = await keepFile(services, { id, revision: before.revision + 1 }, upload)
-  await transact(services.db, async (manager) => {
-    const changed = await manager.update(FileEntity, { id, revision: before.revision }, made)
-    if (changed.affected !== 1)
-      throw new Refused('stale-save', 'Somebody else replaced this file meanwhile. Nothing was changed.')
-  })
+  const made = await keepFile(services, { id, revision: newRevision() }, upload)
+  const changed = await transact(services.db, (manager) =>
+    manager.update(FileEntity, { id, revision: before.revision }, made),
+  )
+  if (changed.affected === 1) return
+  await rm(dirname(join(services.dataDir, filePath(made))), { recursive: true, force: true })
+  throw new Refused('stale-save', 'Somebody else replaced this file meanwhile. Nothing was changed.')
 }
 
 /** Keeps the bytes in the data folder, and gives the row that tells of them. Refuses what is of no kind that is taken. */

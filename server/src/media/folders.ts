@@ -1,9 +1,18 @@
+import { randomInt } from 'node:crypto'
 import { join } from 'node:path'
 import type { FileRow } from '../db/rows.ts'
 
 /** Where the files of a picture are. */
 export function pictureFolder(dataDir: string, id: string, revision = 1): string {
   return join(dataDir, 'media', folderName(id, revision))
+}
+
+/** Largest number of an INT column. */
+const MOST = 2 ** 31 - 1
+
+/** The revision of a file that takes another's place. Drawn, so that two who replace it at once never write to one folder. */
+export function newRevision(): number {
+  return randomInt(2, MOST)
 }
 
 /** The folder's name, which addresses have as well. */

@@ -1,17 +1,16 @@
-/** The media library: adding, describing and replacing pictures, and where each is used. */
+/** The media library: adding, describing and replacing pictures. */
 import { mkdir, rm, writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
-import { IsNull, type EntityManager } from 'typeorm'
-import type { MediaRequest, MediaUse } from '@gullyline/core'
-import { MediaEntity, PageEntity, VersionEntity, type MediaRow } from '../db/rows.ts'
+import type { EntityManager } from 'typeorm'
+import type { MediaRequest } from '@gullyline/core'
+import { MediaEntity, type MediaRow } from '../db/rows.ts'
 import { transact } from '../db/transact.ts'
 import { Refused } from '../http/errors.ts'
 import { newId } from '../http/new-id.ts'
-import { pagePaths } from '../pages/tree.ts'
 import type { Services } from '../services.ts'
 import { findSite } from '../sites/store.ts'
 import { derivePicture, keepDrawing, type Derived } from './derive.ts'
-import { originalFile, pictureFolder } from './folders.ts'
+import { newRevision, originalFile, pictureFolder } from './folders.ts'
 import { readPicture } from './read-picture.ts'
 
 /** Pictures are made one after another: each takes all cores and much memory, and the server must stay there for people. */
@@ -53,17 +52,19 @@ export async function addPicture(services: Services, upload: Upload): Promise<st
 /** Gives a picture another file, everywhere it is used. Its words stay. The files have new names, since browsers keep the old ones for ever. */
 export async function replacePicture(services: Services, id: string, upload: Upload): Promise<void> {
   const before = await transact(services.db, (manager) => findPicture(manager, id))
-  const revision = before.revision + 1
+  const revision = newRevision()
   const made = await makeFiles(services, id, revision, upload)
-  await transact(services.db, async (manager) => {
-    const changed = await manager.update(
-      MediaEntity,
-      { id, revision: before.revision },
-      { ...made, revision },
-    )
-    if (changed.affected !== 1)
-      throw new Refused('stale-save', 'Somebody else replaced this picture meanwhile. Nothing was changed.')
-  })
+  const changed = await transact(services.db, (manager) =>
+    manager.update(MediaEntity, { id, revision: before.revision }, { ...made, revision }),
+  )
+  if (changed.affected === 1) return
+  await forget(services, id, revision)
+  throw new Refused('stale-save', 'Somebody else replaced this picture meanwhile. Nothing was changed.')
+}
+
+async function forget({ dataDir }: Services, id: string, revision: number): Promise<void> {
+  await rm(pictureFolder(dataDir, id, revision), { recursive: true, force: true })
+  await rm(originalFile(dataDir, id, revision), { force: true })
 }
 
 async function makeFiles(
@@ -88,7 +89,7 @@ async function makeFiles(
       await writeFile(original, picture.bytes)
       return made
     } catch (error) {
-      await rm(folder, { recursive: true, force: true })
+      await forget(services, id, revision)
       if (error instanceof Refused) throw error
       if (signal.aborted) throw new Refused('not-valid', 'The upload was cancelled. Nothing was added.')
       throw new Refused(
@@ -113,21 +114,6 @@ export async function describePicture(
     ...(isDecoration === undefined ? {} : { isDecoration }),
   }
   if (Object.keys(changed).length > 0) await manager.update(MediaEntity, { id }, changed)
-}
-
-/** The pages whose newest version shows a picture or links to a file, or that are shared with it. */
-export async function mediaUses(manager: EntityManager, id: string): Promise<MediaUse[]> {
-  const site = await findSite(manager)
-  const pages = await manager.find(PageEntity, { where: { siteId: site.id, binnedAt: IsNull() } })
-  const paths = pagePaths(pages)
-  const uses: MediaUse[] = []
-  for (const page of pages) {
-    const version = await manager.findOneByOrFail(VersionEntity, { pageId: page.id, number: page.version })
-    const said = JSON.stringify([version.document, page.more])
-    const count = said.split(`"${id}"`).length - 1
-    if (count > 0) uses.push({ pageId: page.id, title: page.title, path: paths[page.id]!, count })
-  }
-  return uses
 }
 
 export async function findPicture(manager: EntityManager, id: string): Promise<MediaRow> {

@@ -8,15 +8,9 @@ import { publishAgain } from '../publish/publish-page.ts'
 import type { Services } from '../services.ts'
 import { findSite } from '../sites/store.ts'
 import { addFile, findFile, replaceFile } from './files.ts'
-import {
-  addPicture,
-  describePicture,
-  findPicture,
-  mediaUses,
-  replacePicture,
-  type Upload,
-} from './library.ts'
+import { addPicture, describePicture, findPicture, replacePicture, type Upload } from './library.ts'
 import { listFiles, listPictures } from './store.ts'
+import { answerUses } from './uses.ts'
 
 /** The media library. A file is sent as it is, as the body of the request, with its name in the address. */
 export function mediaRoutes(services: Services): Hono<SignedIn> {
@@ -44,13 +38,7 @@ export function mediaRoutes(services: Services): Hono<SignedIn> {
       await transact(db, (manager) => describePicture(manager, c.req.param('id'), given))
       return c.json(await one(c.req.param('id')))
     })
-    .get('/:id/uses', async (c) => {
-      const uses = await transact(db, async (manager) => {
-        await findPicture(manager, c.req.param('id'))
-        return mediaUses(manager, c.req.param('id'))
-      })
-      return c.json(uses)
-    })
+    .get('/:id/uses', answerUses(services, findPicture))
 }
 
 /** Files that pages link to; sent like pictures, and kept as they came. */
@@ -68,13 +56,7 @@ export function fileRoutes(services: Services): Hono<SignedIn> {
       await publishAgain(services)
       return c.json(await one(c.req.param('id')))
     })
-    .get('/:id/uses', async (c) => {
-      const uses = await transact(db, async (manager) => {
-        await findFile(manager, c.req.param('id'))
-        return mediaUses(manager, c.req.param('id'))
-      })
-      return c.json(uses)
-    })
+    .get('/:id/uses', answerUses(services, findFile))
 }
 
 async function readUpload(c: Context): Promise<Upload> {

@@ -28,8 +28,12 @@ export function Uses({ uses }: { uses: readonly MediaUse[] | undefined }) {
   return (
     <List>
       {uses.map((use) => (
-        <li key={use.pageId}>
-          <Link to={`/pages/${use.pageId}`}>{use.title}</Link>
+        <li key={'pageId' in use ? use.pageId : use.onEveryPage}>
+          {'pageId' in use ? (
+            <Link to={`/pages/${use.pageId}`}>{use.title}</Link>
+          ) : (
+            `The ${use.onEveryPage} of every page`
+          )}
           {use.count > 1 ? ` (${use.count} times)` : ''}
         </li>
       ))}
