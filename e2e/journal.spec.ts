@@ -140,3 +140,20 @@ test('two tabs of one person keep their edits apart', async ({ page, app }) => {
   await expect(canvasOf(page).getByRole('main')).toBeAttached()
   await expect(page.getByRole('alertdialog')).toHaveCount(0)
 })
+
+test('a list that can’t be had again after a save takes nothing off the screen', async ({ page, app }) => {
+  const canvas = await openPage(page, app, 'Questions')
+  await canvas.getByRole('heading', { name: 'Do you take schools?' }).click()
+  await page.keyboard.press('Alt+Shift+ArrowDown')
+  await page.route('**/api/pages', (route) => route.abort())
+  const refused = page.waitForEvent('requestfailed', (request) => request.url().endsWith('/api/pages'))
+  await page.keyboard.press('Control+s')
+  await expect(page.getByText('Saved', { exact: true })).toBeVisible()
+  await refused
+  // What was shown before the answer came would pass unnoticed: an act has to go through after it.
+  await page.keyboard.press('Delete')
+  await expect(page.getByText('1 edit not saved')).toBeVisible()
+  await expect(canvas.getByRole('heading', { name: 'Do you take schools?' })).toHaveCount(1)
+  await page.keyboard.press('Control+s')
+  await expect(page.getByText('Saved', { exact: true })).toBeVisible()
+})

@@ -144,3 +144,38 @@ test('blocks go to other programs as HTML and text, and words of other programs 
   await expect(canvas.getByRole('heading', { name: 'From afar' })).toHaveCount(0)
   await expect(canvas.getByRole('cell', { name: 'Nightfall' })).toHaveCount(0)
 })
+
+test('from a field of the details, Escape puts back what was, and then leads to the page', async ({
+  page,
+  app,
+}) => {
+  const canvas = await openPage(page, app, 'Visit')
+  const heading = canvas.getByRole('heading', { name: 'Opening hours' })
+  await heading.click()
+  const words = page.getByRole('textbox', { name: 'Words' })
+  await words.fill('Something else')
+  await page.keyboard.press('Escape')
+  await expect(words).toHaveValue('Opening hours')
+  await expect(words).toBeFocused()
+  await page.keyboard.press('Escape')
+  await expect(words).not.toBeFocused()
+  await page.keyboard.press('Alt+Shift+ArrowDown')
+  await expect(heading).toHaveCount(2)
+
+  for (const name of ['Find a setting', 'Find a block']) {
+    const find = page.getByRole('textbox', { name })
+    await find.fill('nothing is called so')
+    await page.keyboard.press('Escape')
+    await expect(find).toHaveValue('')
+    await page.keyboard.press('Escape')
+    await expect(find).not.toBeFocused()
+  }
+  await page.keyboard.press('Control+z')
+  await expect(heading).toHaveCount(1)
+
+  // Left by other keys, what was typed is kept.
+  await heading.click()
+  await words.fill('When we are open')
+  await page.keyboard.press('Tab')
+  await expect(canvas.getByRole('heading', { name: 'When we are open' })).toBeVisible()
+})

@@ -172,10 +172,13 @@ interface FindBoxProps {
   readonly onChange: (value: string) => void
   readonly autoFocus?: boolean
   readonly onEnter?: () => void
+  /** Called for Escape when nothing is typed. */
+  readonly onLeave?: () => void
 }
 
-/** A field to find things by typing. */
-export function FindBox({ label, placeholder, value, onChange, autoFocus = false, onEnter }: FindBoxProps) {
+/** A field to find things by typing. Escape takes back what was typed, and then leaves. */
+export function FindBox(props: FindBoxProps) {
+  const { label, placeholder, value, onChange, autoFocus = false, onEnter, onLeave } = props
   return (
     <Find>
       <Search size={16} strokeWidth={1.75} aria-hidden="true" />
@@ -185,7 +188,12 @@ export function FindBox({ label, placeholder, value, onChange, autoFocus = false
         placeholder={placeholder}
         value={value}
         onChange={(event) => onChange(event.target.value)}
-        onKeyDown={(event) => event.key === 'Enter' && onEnter?.()}
+        onKeyDown={(event) => {
+          if (event.key === 'Enter') onEnter?.()
+          if (event.key !== 'Escape') return
+          if (value === '') onLeave?.()
+          else onChange('')
+        }}
       />
     </Find>
   )

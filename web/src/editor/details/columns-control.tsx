@@ -1,4 +1,3 @@
-import { useState } from 'react'
 import styled from 'styled-components'
 import {
   columnCountEdits,
@@ -13,6 +12,7 @@ import { fieldBox } from '../../ui/controls.tsx'
 import { newId, usePage, useStore } from '../editor-store.ts'
 import { Group, GroupTitle } from './group.tsx'
 import { SegmentControl } from './field-control.tsx'
+import { useTyped } from './use-typed.ts'
 
 const Widths = styled.div`
   display: grid;
@@ -136,24 +136,15 @@ interface ShareBoxProps {
 }
 
 function ShareBox({ label, share, onKeep }: ShareBoxProps) {
-  const [typed, setTyped] = useState(String(share))
-  const keep = (): void => {
+  const typing = useTyped(String(share), (typed) => {
     const value = Number(typed)
-    if (typed.trim() !== '' && Number.isFinite(value) && value !== share) onKeep(value)
-    else setTyped(String(share))
-  }
+    if (typed.trim() === '' || !Number.isFinite(value)) return false
+    return onKeep(value)
+  })
   return (
     <label>
       {label}
-      <input
-        type="number"
-        min={1}
-        max={100}
-        value={typed}
-        onChange={(event) => setTyped(event.target.value)}
-        onBlur={keep}
-        onKeyDown={(event) => event.key === 'Enter' && keep()}
-      />
+      <input type="number" min={1} max={100} {...typing} />
     </label>
   )
 }

@@ -75,9 +75,9 @@ export function Details({ size, onFold }: DetailsProps) {
       aria-label="Details"
       data-shows={selection ?? ''}
       onKeyDownCapture={(event) => {
-        // Fields mean by Escape what was there before, and a dialog over the pane, whose keys React lets through here, closes.
+        // Fields mean by Escape what was there before (see `useTyped`), and a dialog over the pane, whose keys React lets through here, closes.
         const target = event.target as Element
-        const isLeft = event.currentTarget.contains(target) && target.matches('button, select')
+        const isLeft = event.currentTarget.contains(target) && target.matches('button, select, [type="date"]')
         if (event.key === 'Escape' && isLeft) goHome()
       }}
     >

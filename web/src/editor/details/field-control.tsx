@@ -1,4 +1,3 @@
-import { useState } from 'react'
 import styled from 'styled-components'
 import { STEP_WORDS, type FieldSchema, type Json, type JsonObject, type Link } from '@gullyline/core'
 import { fieldBox } from '../../ui/controls.tsx'
@@ -8,6 +7,7 @@ import { IconField } from './icon-field.tsx'
 import { MediaField } from './media-field.tsx'
 import { OwnSelect } from './own-select.tsx'
 import { TableControl } from './table-control.tsx'
+import { useTyped } from './use-typed.ts'
 
 const Line = styled.input`
   ${fieldBox}
@@ -172,30 +172,16 @@ export function optionsOf(field: FieldSchema): Readonly<Record<string, string>> 
   return field.words ?? (field.scale ? STEP_WORDS[field.scale] : { true: 'yes', false: 'no' })
 }
 
-/** Typed words are kept when the field is left or Enter is pressed, so that each letter is not a step to undo. */
-function LineControl({
-  label,
-  value,
-  isLong,
-  onChange,
-}: {
-  label: string
-  value: string
-  isLong: boolean
-  onChange: (value: Json | undefined) => void
-}) {
-  const [typed, setTyped] = useState(value)
-  const keep = (): void => {
-    if (typed !== value) onChange(typed)
-  }
-  const shared = {
-    'aria-label': label,
-    value: typed,
-    onChange: (event: { target: { value: string } }) => setTyped(event.target.value),
-    onBlur: keep,
-  }
-  if (isLong) return <Area rows={3} {...shared} />
-  return <Line {...shared} onKeyDown={(event) => event.key === 'Enter' && keep()} />
+interface LineControlProps {
+  readonly label: string
+  readonly value: string
+  readonly isLong: boolean
+  readonly onChange: (value: Json | undefined) => void
+}
+
+function LineControl({ label, value, isLong, onChange }: LineControlProps) {
+  const typing = useTyped(value, onChange)
+  return isLong ? <Area rows={3} aria-label={label} {...typing} /> : <Line aria-label={label} {...typing} />
 }
 
 interface OptionsProps {

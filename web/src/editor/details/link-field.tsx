@@ -15,6 +15,7 @@ import { usePage, useStore } from '../editor-store.ts'
 import { sendFile } from '../../media/uploads.ts'
 import { Button, fieldBox } from '../../ui/controls.tsx'
 import { useSiteView } from '../site-view.ts'
+import { goHome } from '../use-kept-focus.ts'
 import { MAIN_SETTING } from './main-setting.ts'
 import { meantAddress } from './meant-address.ts'
 
@@ -222,6 +223,7 @@ function AddressBox({ value, onChange }: { value: string; onChange: (link: Link 
           const href = safeHref(meantAddress(event.target.value))
           if (href !== undefined) onChange({ href })
         }}
+        onKeyDown={(event) => event.key === 'Escape' && goHome()}
       />
       {refused && (
         <Refusal id={problem}>

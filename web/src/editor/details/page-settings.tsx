@@ -7,6 +7,7 @@ import { Button, fieldBox } from '../../ui/controls.tsx'
 import { usePage, useStore } from '../editor-store.ts'
 import { useSiteView } from '../site-view.ts'
 import { MediaField } from './media-field.tsx'
+import { useTyped } from './use-typed.ts'
 
 const Group = styled.section`
   display: grid;
@@ -214,28 +215,15 @@ interface WordsProps {
   readonly onKeep: (value: string) => void
 }
 
-/** Words that are kept when the field is left or Enter is pressed; Escape puts back what was. */
 function Words({ label, value, longest, placeholder = '', isLong = false, isLocked, onKeep }: WordsProps) {
-  const [typed, setTyped] = useState(value)
+  const typing = useTyped(value, (typed) => {
+    if (typed.trim() !== value) onKeep(typed.trim())
+  })
   const Box = isLong ? 'textarea' : 'input'
   return (
     <Field>
       {label}
-      <Box
-        value={typed}
-        placeholder={placeholder}
-        maxLength={longest}
-        readOnly={isLocked}
-        onChange={(event) => setTyped(event.target.value)}
-        onBlur={() => typed.trim() !== value && onKeep(typed.trim())}
-        onKeyDown={(event) => {
-          if (event.key === 'Escape') setTyped(value)
-          if (event.key === 'Enter') {
-            event.preventDefault()
-            event.currentTarget.blur()
-          }
-        }}
-      />
+      <Box placeholder={placeholder} maxLength={longest} readOnly={isLocked} {...typing} />
     </Field>
   )
 }

@@ -13,6 +13,7 @@ import {
 } from '@gullyline/core'
 import { FindBox } from '../../ui/controls.tsx'
 import { useStore } from '../editor-store.ts'
+import { goHome } from '../use-kept-focus.ts'
 import { Group, GroupTitle, Quiet } from './group.tsx'
 import { Setting, type SettingEntry } from './setting.tsx'
 import { SizeTable } from './size-table.tsx'
@@ -87,6 +88,7 @@ export function Settings({ id, node, size, isLookOpen, onLookOpen }: SettingsPro
           placeholder="Find a setting"
           value={search}
           onChange={(typed) => setShown({ ...shown, search: typed })}
+          onLeave={goHome}
         />
       )}
       <Fields title="Set here" id={id} fields={own} />

@@ -6,6 +6,7 @@ import { Button, FindBox } from '../../ui/controls.tsx'
 import { registerLanding } from '../drag/drag-session.ts'
 import { useEditor, usePage, useStore } from '../editor-store.ts'
 import { useShelf } from '../shelf/shelf-state.ts'
+import { goHome } from '../use-kept-focus.ts'
 import { useHeights } from './section-heights.ts'
 import { landingOnRow } from './spine-landing.ts'
 import { SpineFound, SpineNode } from './spine-node.tsx'
@@ -120,7 +121,13 @@ export function Spine({ inner }: { inner: Document | undefined }) {
         <span>Spine</span>
         <span>{sections.length === 1 ? '1 section' : `${sections.length} sections`}</span>
       </Title>
-      <FindBox label="Find a block" placeholder="Find a block" value={search} onChange={setSearch} />
+      <FindBox
+        label="Find a block"
+        placeholder="Find a block"
+        value={search}
+        onChange={setSearch}
+        onLeave={goHome}
+      />
       <Tree
         ref={tree}
         role="tree"
