@@ -1,6 +1,18 @@
 /** What the sample pages share. */
 import type { Link, Page, PageMore } from '@gullyline/core'
-import { block, para, type Sketch } from './sketch.ts'
+import {
+  block,
+  button,
+  document,
+  heading,
+  para,
+  picture,
+  row,
+  section,
+  stack,
+  text,
+  type Sketch,
+} from './sketch.ts'
 
 export interface DemoPage {
   readonly id: string
@@ -49,3 +61,74 @@ export const pressed = (
     { media: { id }, alt, heading: title, level: 3, words: [para(words)], link, action },
     { look: { surface: 'tint', radius: 'm' } },
   )
+
+export const page = (prefix: string, ...sections: Sketch[]): Page =>
+  document(prefix, { kind: 'page', inside: sections })
+
+export const heroSection = (
+  title: string,
+  backdrop: { id: string; focus?: { x: number; y: number } },
+  base: Record<string, string>,
+  ...more: Sketch[]
+): Sketch =>
+  section(
+    { name: 'Welcome', look: { surface: 'night', shade: 'side' }, backdrop, base: { gap: 's', ...base } },
+    ...more.slice(0, 1),
+    heading(1, title),
+    ...more.slice(1),
+  )
+
+export const card = (id: string, alt: string, title: string, words: string, more: Sketch): Sketch =>
+  stack(
+    { name: title, look: { surface: 'tint', radius: 'm' }, base: { gap: 's', inset: 's' } },
+    picture(id, alt, { look: { radius: 's' }, base: { ratio: '3/2' } }),
+    heading(3, title),
+    text(words),
+    more,
+  )
+
+export const friendBand = section(
+  { name: 'Become a friend', look: { surface: 'lamp' }, base: { above: 'l', below: 'l' } },
+  row(
+    {
+      base: { share: 'own', justify: 'space-between', align: 'center', gap: 'm' },
+      narrow: { direction: 'down', align: 'start' },
+    },
+    stack(
+      { base: { gap: 'xs' } },
+      heading(2, 'Keep the dome turning', { base: { step: 'title' } }),
+      text(
+        'Friends pay for mirrors, heaters and mince pies. From 20 a year, with a seat kept on every open night.',
+      ),
+    ),
+    button('Become a friend', to('about', 'friends')),
+  ),
+)
+
+export const heroBlock = (
+  title: string,
+  media: { id: string; focus?: { x: number; y: number } },
+  alt: string,
+  ...more: Sketch[]
+): Sketch =>
+  block(
+    'hero',
+    { media, alt },
+    { name: 'Welcome', look: { surface: 'night', shade: 'side' }, base: { height: 'half', room: 'l' } },
+    ...more.slice(0, 1),
+    heading(1, title),
+    ...more.slice(1),
+  )
+export const columns = (...inside: readonly (readonly [share: number, ...blocks: Sketch[]])[]): Sketch =>
+  block(
+    'columns',
+    {},
+    { base: { gap: 'm' }, narrow: { direction: 'down' } },
+    ...inside.map(([share, ...blocks]) => block('column', {}, { base: { share } }, ...blocks)),
+  )
+export const feature = (icon: string, title: string, words: string, level = 3): Sketch =>
+  block('feature', { icon, heading: title, level, words: [para(words)] }, { look: { variant: 'disc' } })
+export const panel = (title: string, ...inside: Sketch[]): Sketch =>
+  block('panel', { label: title }, {}, ...inside)
+export const voice = (said: string, who: string, role: string): Sketch =>
+  block('voice', { said, who, role }, { look: { surface: 'tint' } })

@@ -19,32 +19,26 @@ interface Turned {
  * Makes a heading of one paragraph of a text block, counted from 0: what stands before and after it stays text. Its
  * words lose their marks, which headings have none of. Undefined where there is no such paragraph or it has no words.
  */
-export function paragraphToHeadingEdits(
-  page: Page,
-  id: NodeId,
-  at: number,
-  registry: Registry,
-  newId: NewId,
-): Turned | undefined {
+export function paragraphToHeadingEdits(...[page, id, at, registry, newId]: OfParagraph): Turned | undefined {
   const words = paragraphWords(page, id, at)
-  const text = words === undefined ? '' : richTextWords([words])[0]!.replace(/\s+/g, ' ').trim()
-  if (text === '') return undefined
+  const text = words && oneLine(words)
+  if (!text) return undefined
   const heading = newNode(getKind(registry, 'heading'), { content: { text, level: levelAt(page, id) } })
   return takeOutEdits(page, id, at, heading, newId)
 }
 
 /** Makes a quote of one paragraph of a text block, with its marks and links; otherwise as `paragraphToHeadingEdits`. */
-export function paragraphToQuoteEdits(
-  page: Page,
-  id: NodeId,
-  at: number,
-  registry: Registry,
-  newId: NewId,
-): Turned | undefined {
+export function paragraphToQuoteEdits(...[page, id, at, registry, newId]: OfParagraph): Turned | undefined {
   const words = paragraphWords(page, id, at)
-  if (words === undefined || richTextWords([words]).join('').trim() === '') return undefined
+  if (!words || oneLine(words) === '') return undefined
   const quote = newNode(getKind(registry, 'quote'), { content: { words: [words] as unknown as Json } })
   return takeOutEdits(page, id, at, quote, newId)
+}
+
+type OfParagraph = [page: Page, id: NodeId, at: number, registry: Registry, newId: NewId]
+
+function oneLine(words: Paragraph): string {
+  return richTextWords([words]).join(' ').replace(/\s+/g, ' ').trim()
 }
 
 function paragraphWords(page: Page, id: NodeId, at: number): Paragraph | undefined {

@@ -1,0 +1,207 @@
+/** The open nights, the news, and the friends. */
+import { columns, feature, heroBlock, to, voice, FILE_IDS } from './page-parts.ts'
+import {
+  block,
+  button,
+  document,
+  heading,
+  label,
+  linked,
+  list,
+  para,
+  picture,
+  section,
+  text,
+} from './sketch.ts'
+
+export const openNights = document('n', {
+  kind: 'page',
+  inside: [
+    heroBlock(
+      'Open nights and talks',
+      { id: 'tmnight', focus: { x: 50, y: 85 } },
+      'Visitors standing on the ridge under the Milky Way',
+      label('October to March, every clear Friday'),
+      text('Come for an hour or stay until we close. There is always somebody to ask.', {
+        look: { variant: 'lead' },
+      }),
+      block(
+        'button-group',
+        {},
+        {},
+        button('See the dates', { href: '#the-next-nights' }),
+        button('How to get here', to('visit', 'getting-here'), { look: { variant: 'line' } }),
+      ),
+    ),
+    section(
+      { name: 'Dates' },
+      heading(2, 'The next nights'),
+      block(
+        'table',
+        {
+          caption: 'Doors open half an hour earlier',
+          heads: 'row',
+          rows: [
+            ['Night', 'What you will see', 'Begins', 'Seats'],
+            ['27 November', 'The Moon at first quarter', '18:30', '14 left'],
+            ['4 December', 'Saturn and its shadow', '18:00', 'Sold out'],
+            ['11 December', 'Winter clusters', '18:00', '22 left'],
+            ['18 December', 'Talk: how stars are weighed', '19:00', '31 left'],
+          ],
+        },
+        { look: { variant: 'stripes' } },
+      ),
+      button(
+        'Put them in your calendar (ICS file)',
+        { file: FILE_IDS.nights },
+        { look: { variant: 'line' } },
+      ),
+    ),
+    section(
+      { name: 'How a night goes', look: { surface: 'tint' } },
+      heading(2, 'How a night goes'),
+      columns(
+        [
+          34,
+          feature('torch', 'Six o’clock', 'You are met at the gate, and given a red torch and a cup of tea.'),
+        ],
+        [
+          33,
+          feature(
+            'telescope',
+            'Half past six',
+            'Three or four things are shown in the big telescope, one after another.',
+          ),
+        ],
+        [33, feature('talk', 'Until ten', 'You look again at what you liked, and ask what you wondered.')],
+      ),
+    ),
+    section(
+      { name: 'What people say' },
+      heading(2, 'From the visitors’ book'),
+      block(
+        'voices',
+        { label: 'From the visitors’ book' },
+        { base: { shows: '3' }, medium: { shows: '2' }, narrow: { shows: '1' } },
+        voice('I had seen the rings in books. I had not seen them move.', 'Orla', 'came with her school'),
+        voice('My father is ninety, and he said it was worth the wait.', 'Bram', 'came by the lit path'),
+        voice('We stayed for the tea and forgot the cold.', 'Ilse and Tom', 'come every year'),
+      ),
+    ),
+    section(
+      { name: 'Before you come', look: { surface: 'night' } },
+      block(
+        'group',
+        { label: 'Before you come' },
+        { base: { gap: 's' } },
+        heading(2, 'Before you come'),
+        block(
+          'list',
+          {
+            words: [
+              list('Two pairs of socks and a hat', 'No white light after the gate', 'Dogs stay at home', [
+                linked('Ask us anything', to('questions')),
+              ]),
+            ],
+          },
+          { look: { variant: 'ticks' }, base: { columns: '2' }, narrow: { columns: '1' } },
+        ),
+      ),
+    ),
+  ],
+})
+
+export const news = document('w', {
+  kind: 'page',
+  inside: [
+    section(
+      { name: 'News', base: { above: 'm' } },
+      block('breadcrumb', {}),
+      heading(1, 'News'),
+      text('What happened on the ridge, newest first.', { look: { variant: 'lead' } }),
+      block('sub-pages', {}),
+    ),
+  ],
+})
+
+export const comet = document('c', {
+  kind: 'page',
+  content: {
+    frame: 'article',
+    title: 'A comet over the moor',
+    author: 'Ines',
+    date: '2026-11-20',
+    summary: 'It is faint, it is green, and it will not be back for eight hundred years.',
+  },
+  slots: {
+    main: [
+      picture('tmdusk', 'The dome on the moor as the last light goes', {
+        look: { radius: 'm' },
+        base: { ratio: '16/9' },
+        caption: 'The western sky on the evening it was first seen from here.',
+      }),
+      text([
+        para(
+          'On Thursday, a little after five, four of us saw it from the car park without any help at all: a small soft light above the ridge, with a tail no longer than a thumb.',
+        ),
+        para(
+          'You need no telescope. Come before six, let your eyes rest for ten minutes, and look to the left of the bright star over the gate.',
+        ),
+      ]),
+      block('quote', {
+        words: [para('I thought it was breath on my glasses.')],
+        who: 'Tarn',
+        source: 'first to see it',
+      }),
+      text([
+        para(
+          'We stay open for it until the end of the month. ',
+          linked('See the nights', to('openNights')),
+          '.',
+        ),
+      ]),
+    ],
+    sections: [
+      section(
+        { name: 'Next step', look: { surface: 'lamp' }, base: { above: 'm', below: 'm' } },
+        heading(2, 'See it with us', { base: { step: 'title' } }),
+        button('Plan your visit', to('visit')),
+      ),
+    ],
+  },
+})
+
+export const friend = document('k', {
+  kind: 'page',
+  content: { frame: 'landing' },
+  inside: [
+    heroBlock(
+      'Keep the dome turning',
+      { id: 'tmpath', focus: { x: 60, y: 60 } },
+      'A row of small lamps leading over the moor to a lit dome',
+      label('Become a friend'),
+      text('From 20 a year, with a seat kept for you on every open night.', { look: { variant: 'lead' } }),
+      block('button-group', {}, {}, button('Write to us', { href: 'mailto:door@tarrowmoor.example' })),
+    ),
+    section(
+      { name: 'What friends get', look: { surface: 'tint' } },
+      heading(2, 'What friends get'),
+      columns(
+        [34, feature('ticket', 'A seat', 'On every open night, kept until half past six.')],
+        [33, feature('book', 'The almanac', 'Twelve pages each winter, with the sky of every month.')],
+        [33, feature('cup', 'The hut', 'Mince pies in December, and soup when it is cold.')],
+      ),
+    ),
+    section(
+      { name: 'A friend', base: { width: 'reading' } },
+      block(
+        'quote',
+        {
+          words: [para('It costs less than a pair of boots, and lasts longer.')],
+          who: 'A friend since 1988',
+        },
+        { look: { variant: 'plain' }, base: { align: 'center' } },
+      ),
+    ),
+  ],
+})
