@@ -77,13 +77,15 @@ export { ancestry, childIds, findPlace, isWithin, subtreeIds } from './page/walk
 export { anchorFrom } from './render/anchor-from.ts'
 export { outlineOf, type OutlineEntry } from './render/outline.ts'
 export { TEMPLATES, type Template } from './site/templates.ts'
+export { changeFrameEdits } from './edits/templates.ts'
 export {
-  changeFrameEdits,
   columnCountEdits,
   columnShareEdits,
   columnShares,
+  hasOwnShares,
+  putBackSharesEdits,
   sharesWith,
-} from './edits/templates.ts'
+} from './edits/columns.ts'
 export { navigationOf, type NavigationItem, type NavigationPage } from './site/navigation.ts'
 export { safeHref } from './render/allow-list.ts'
 export { isArrangedAlike } from './render/arranged-rules.ts'

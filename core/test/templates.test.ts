@@ -8,21 +8,14 @@ import { getKind } from '../src/blocks/registry.ts'
 import { renderPage } from '../src/render/render-page.ts'
 import { testSite } from './arbitraries/site.ts'
 import { validatePage } from '../src/blocks/validate-page.ts'
-import {
-  changeFrameEdits,
-  columnCountEdits,
-  columnShareEdits,
-  columnShares,
-  evenShares,
-  sharesWith,
-} from '../src/edits/templates.ts'
+import { changeFrameEdits } from '../src/edits/templates.ts'
 import { applyEdits } from '../src/edits/transaction.ts'
 import { migratePage } from '../src/page/migrate.ts'
 import { getNode, type Page } from '../src/page/page.ts'
 import { runChecks } from '../src/checks/run-checks.ts'
 import { ASIDE, frameOf, FRAMES, frameRefusal, type FrameName } from '../src/site/frames.ts'
 import { TEMPLATES } from '../src/site/templates.ts'
-import { anyPage, countingIds, pageWith } from './arbitraries/page.ts'
+import { anyPage, countingIds } from './arbitraries/page.ts'
 
 const RUNS = { numRuns: 1000 }
 const frames = Object.keys(FRAMES) as FrameName[]
@@ -100,72 +93,6 @@ test('what stands aside is neither among the words of the page nor rendered', ()
   expect(html(make('main'))).toContain('Kept for later')
   expect(pageWords(make(ASIDE), registry)).toEqual([])
   expect(html(make(ASIDE))).not.toContain('Kept for later')
-})
-
-describe('another number of columns', () => {
-  const pages = pageWith(registry.kinds.get('columns')!)
-
-  test('between any two and back loses no block, keeps their order, and adds up to 100', () => {
-    fc.assert(
-      fc.property(pages, fc.integer({ min: 1, max: 6 }), fc.integer({ min: 1, max: 6 }), (page, a, b) => {
-        const id = Object.keys(page.nodes).find((one) => page.nodes[one]!.kind === 'columns')!
-        const ids = countingIds('new')
-        const started = applied(page, columnCountEdits(page, id, 1, registry, ids))
-        const blocks = (of: Page) =>
-          getNode(of, id).slots.columns!.flatMap((column) => getNode(of, column).slots.blocks!)
-        let now = started
-        for (const count of [a, b, a]) {
-          now = applied(now, columnCountEdits(now, id, count, registry, ids))
-          expect(getNode(now, id).slots.columns).toHaveLength(count)
-          expect(validatePage(now, registry)).toEqual([])
-          expect(blocks(now)).toEqual(blocks(started))
-          expect(columnShares(now, id).reduce((all, share) => all + share, 0)).toBe(100)
-        }
-      }),
-      RUNS,
-    )
-  })
-
-  test('one width by number leaves the rest in proportion, always 100 in all, none below 1', () => {
-    fc.assert(
-      fc.property(
-        fc.integer({ min: 1, max: 6 }).chain((count) =>
-          fc.record({
-            count: fc.constant(count),
-            at: fc.integer({ min: 0, max: count - 1 }),
-            value: fc.integer({ min: -20, max: 200 }),
-          }),
-        ),
-        ({ count, at, value }) => {
-          const shares = sharesWith(evenShares(count), at, value)
-          expect(shares).toHaveLength(count)
-          expect(shares.reduce((all, share) => all + share, 0)).toBe(100)
-          expect(Math.min(...shares)).toBeGreaterThanOrEqual(1)
-          if (count > 1) expect(shares[at]).toBe(Math.min(101 - count, Math.max(1, value)))
-        },
-      ),
-      RUNS,
-    )
-  })
-
-  test.each([
-    [[50, 50], 0, 30, [30, 70]],
-    [[25, 25, 50], 2, 40, [30, 30, 40]],
-    [[34, 33, 33], 0, 10, [10, 45, 45]],
-    [[100], 0, 40, [100]],
-  ])('%p with column %p at %p %% is %p', (shares, at, value, result) => {
-    expect(sharesWith(shares, at, value)).toEqual(result)
-  })
-
-  test('widths are set one for each column', () => {
-    const page = fc.sample(pages, { numRuns: 30, seed: 5 }).find((one) => {
-      const columns = Object.values(one.nodes).find((node) => node.kind === 'columns')
-      return columns!.slots.columns!.length >= 1
-    })!
-    const id = Object.keys(page.nodes).find((one) => page.nodes[one]!.kind === 'columns')!
-    const two = applied(page, columnCountEdits(page, id, 2, registry, countingIds('new')))
-    expect(columnShares(applied(two, columnShareEdits(two, id, [30, 70])), id)).toEqual([30, 70])
-  })
 })
 
 describe('documents of format 1', () => {

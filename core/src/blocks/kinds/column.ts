@@ -11,6 +11,9 @@ interface Values extends Inset {
   readonly place: 'start' | 'center' | 'end' | 'space-between'
 }
 
+/** The width in % of a column of which nobody said how wide it is. */
+export const USUAL_SHARE = 50
+
 /** One of several columns: blocks one under another. */
 export const column = defineBlock<object, BoxLook, Values>({
   kind: 'column',
@@ -21,7 +24,7 @@ export const column = defineBlock<object, BoxLook, Values>({
   content: fields({}),
   look: fields({ surface: surface('Background'), ...boxLookFields() }),
   arrangement: fields({
-    share: { ...percent('Width in %', 50), hidden: true },
+    share: { ...percent('Width in %', USUAL_SHARE), hidden: true },
     gap: step('Between blocks', 'space', 's'),
     ...insetFields(),
     place: choice('Blocks at', 'start', {

@@ -1,6 +1,15 @@
 import styled from 'styled-components'
-import { columnShareEdits, columnShares, findNode, findPlace, getNode, type NodeId } from '@gullyline/core'
+import {
+  columnShareEdits,
+  columnShares,
+  findNode,
+  findPlace,
+  getNode,
+  sizeAt,
+  type NodeId,
+} from '@gullyline/core'
 import { useEditor, usePage, useStore } from '../editor-store.ts'
+import { useSiteView } from '../site-view.ts'
 import { boxOf, type Box } from './boxes.ts'
 
 const Divider = styled.div`
@@ -63,12 +72,18 @@ interface ColumnDividersProps {
   readonly toLayer: (box: Box) => Box
 }
 
-/** A line between each two columns that can be dragged, or moved with the arrow keys: what one gets, the other gives. */
+/**
+ * A line between each two columns that can be dragged, or moved with the arrow keys: what one gets, the other gives, at
+ * the size that is shown.
+ */
 export function ColumnDividers({ id, inner, toLayer }: ColumnDividersProps) {
   const store = useStore()
   const page = usePage((page) => page)
   const columns = getNode(page, id).slots.columns ?? []
-  const shares = columnShares(page, id)
+  const { look } = useSiteView().site
+  // As the page's own rules have it, by the width of its window.
+  const size = sizeAt(inner.documentElement.clientWidth, look.bounds)
+  const shares = columnShares(page, id, size)
   const boxes = columns.map((column) => boxOf(inner, column)).map((box) => box && toLayer(box))
   const [first] = boxes
   const isAcross =
@@ -78,10 +93,10 @@ export function ColumnDividers({ id, inner, toLayer }: ColumnDividersProps) {
   const set = (at: number, left: number): void => {
     const both = shares[at]! + shares[at + 1]!
     const own = Math.min(both - 1, Math.max(1, Math.round(left)))
-    if (own === columnShares(store.state.page, id)[at]) return
+    if (own === columnShares(store.state.page, id, size)[at]) return
     const next = shares.with(at, own).with(at + 1, both - own)
-    store.do('Changed the widths of two columns', columnShareEdits(store.state.page, id, next), {
-      joinKey: `${id}/shares`,
+    store.do('Changed the widths of two columns', columnShareEdits(store.state.page, id, next, size), {
+      joinKey: `${id}/shares/${size}`,
       origin: 'pointer',
     })
   }

@@ -1,16 +1,22 @@
 import styled from 'styled-components'
 import {
+  cascadeValue,
   columnCountEdits,
   columnShareEdits,
   columnShares,
+  getKind,
   getNode,
+  hasOwnShares,
   MOST_COLUMNS,
+  putBackSharesEdits,
   sharesWith,
+  SIZE_WORDS,
   type NodeId,
+  type SizeKey,
 } from '@gullyline/core'
-import { fieldBox } from '../../ui/controls.tsx'
+import { Button, fieldBox } from '../../ui/controls.tsx'
 import { newId, usePage, useStore } from '../editor-store.ts'
-import { Group, GroupTitle } from './group.tsx'
+import { Group, GroupTitle, Quiet } from './group.tsx'
 import { SegmentControl } from './field-control.tsx'
 import { useTyped } from './use-typed.ts'
 
@@ -77,14 +83,21 @@ const COUNTS = Object.fromEntries(
   Array.from({ length: MOST_COLUMNS }, (_unused, i) => [String(i + 1), String(i + 1)]),
 )
 
-/** How many columns there are and how wide each is: by number, by a ready division, or (on the page) by dragging. */
-export function ColumnsControl({ id }: { id: NodeId }) {
+/**
+ * How many columns there are, and how wide each is at the size that is shown: by number, by a ready division, or (on the
+ * page) by dragging.
+ */
+export function ColumnsControl({ id, size }: { id: NodeId; size: SizeKey }) {
   const store = useStore()
   const page = usePage((page) => page)
   const count = getNode(page, id).slots.columns?.length ?? 0
-  const shares = columnShares(page, id)
+  const shares = columnShares(page, id, size)
+  const hasOwn = hasOwnShares(page, id, size)
+  const { arrangement } = getKind(store.registry, 'columns')
+  const isAcross = cascadeValue(getNode(page, id), arrangement, size, 'direction').value === 'across'
+  const at = size === 'base' ? '' : ` at ${SIZE_WORDS[size]}`
   const setShares = (next: readonly number[]): void =>
-    store.do(`Changed the widths of ${count} columns`, columnShareEdits(page, id, next))
+    store.do(`Changed the widths of ${count} columns${at}`, columnShareEdits(page, id, next, size))
   return (
     <Group aria-label="Columns">
       <GroupTitle>How many</GroupTitle>
@@ -99,7 +112,7 @@ export function ColumnsControl({ id }: { id: NodeId }) {
           )
         }
       />
-      <GroupTitle>How wide</GroupTitle>
+      <GroupTitle>How wide{at}</GroupTitle>
       <Presets role="group" aria-label="Ready divisions">
         {(PRESETS[count] ?? []).map((preset) => (
           <button
@@ -125,6 +138,20 @@ export function ColumnsControl({ id }: { id: NodeId }) {
           />
         ))}
       </Widths>
+      {!isAcross && (
+        <Quiet>
+          The columns stand one under another{at}: how wide they are shows where they stand side by side.
+        </Quiet>
+      )}
+      {hasOwn && (
+        <Button
+          onPress={() =>
+            store.do(`Put back the widths of ${count} columns${at}`, putBackSharesEdits(page, id, size))
+          }
+        >
+          As wider
+        </Button>
+      )}
     </Group>
   )
 }

@@ -87,7 +87,7 @@ export function Details({ size, onFold }: DetailsProps) {
           <NodeProblems id={id} />
           {isPage && <PageSettings />}
           {repeated !== undefined && node.kind !== 'columns' && <Items key={id} id={id} kind={repeated} />}
-          {node.kind === 'columns' && <ColumnsControl key={id} id={id} />}
+          {node.kind === 'columns' && <ColumnsControl key={id} id={id} size={size} />}
           <Settings id={id} node={node} size={size} isLookOpen={isLookOpen} onLookOpen={setLookOpen} />
         </>
       )}
