@@ -22,7 +22,13 @@ export default {
   testSequencer: './scripts/lib/longest-first.mjs',
   projects: [
     { ...common, displayName: 'core', rootDir: 'core', testEnvironment: 'node' },
-    { ...common, displayName: 'web', rootDir: 'web', testEnvironment: 'jsdom' },
+    {
+      ...common,
+      displayName: 'web',
+      rootDir: 'web',
+      testEnvironment: 'jsdom',
+      moduleNameMapper: { '^styled-components$': '<rootDir>/test/support/styled-components.mjs' },
+    },
     { ...common, displayName: 'server', rootDir: 'server', testEnvironment: 'node' },
     { ...common, displayName: 'cli', rootDir: 'cli', testEnvironment: 'node' },
     { ...common, displayName: 'repository', rootDir: 'scripts', testEnvironment: 'node' },
