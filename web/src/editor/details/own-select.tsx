@@ -1,4 +1,4 @@
-import { lazy, Suspense, useState, type ComponentType, type SelectHTMLAttributes } from 'react'
+import { lazy, memo, Suspense, useState, type ComponentType, type SelectHTMLAttributes } from 'react'
 import { fluidPx, isOwnColour, isOwnMeasure, type FieldSchema, type Look } from '@gullyline/core'
 import { useSiteView } from '../site-view.ts'
 
@@ -21,8 +21,11 @@ interface OwnSelectProps extends Omit<SelectProps, 'onChange' | 'value'> {
   readonly onChange: (value: string) => void
 }
 
-/** A list of what the look has, and a measure or colour of one's own where the site's keeper allows it. */
-export function OwnSelect(props: OwnSelectProps) {
+/**
+ * A list of what the look has, and a measure or colour of one's own where the site's keeper allows it. Drawn again only
+ * when something of it changed: the details have a dozen, with a hundred options.
+ */
+export const OwnSelect = memo(function OwnSelect(props: OwnSelectProps) {
   const { as: Select, label, field, value, options, onChange, children, ...more } = props
   const { look } = useSiteView().renderer.context
   const [isAsking, setAsking] = useState(false)
@@ -64,7 +67,7 @@ export function OwnSelect(props: OwnSelectProps) {
       )}
     </>
   )
-}
+})
 
 /** Own values say that they are: what is not of the look is never mistaken for it. */
 export function ownWords(value: string): string {

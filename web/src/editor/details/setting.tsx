@@ -81,7 +81,7 @@ export function Setting({ id, entry: { part, key, field, value, isSet, isRequire
         <span>{field.title}</span>
         <span />
         {origin}
-        <VariantField id={id} fieldKey={key} field={field} value={variant} onChange={set} />
+        <VariantField key={id} id={id} fieldKey={key} field={field} value={variant} onChange={set} />
       </Row>
     )
   }

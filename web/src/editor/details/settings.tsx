@@ -142,6 +142,11 @@ function fieldsOf(kind: ReturnType<typeof getKind>, node: PageNode, search: stri
   })
 }
 
+/** Another block's setting of the same name is shown by the same control, unless that remembers what was begun for one block. */
+function settingKey(id: NodeId, entry: SettingEntry): string {
+  return entry.field.control === 'link' ? `${id}.${keyOf(entry)}` : keyOf(entry)
+}
+
 function matches(title: string, search: string): boolean {
   return title.toLowerCase().includes(search.trim().toLowerCase())
 }
@@ -152,7 +157,7 @@ function Fields({ title, id, fields }: { title: string; id: NodeId; fields: read
     <Group aria-label={title}>
       <GroupTitle>{title}</GroupTitle>
       {fields.map((entry) => (
-        <Setting key={`${id}.${entry.part}.${entry.key}`} id={id} entry={entry} />
+        <Setting key={settingKey(id, entry)} id={id} entry={entry} />
       ))}
     </Group>
   )
@@ -179,7 +184,7 @@ function FoldedFields({ title, id, fields, isOpen, onOpen }: FoldedFieldsProps) 
         {isOpen && (
           <Group aria-label={title}>
             {fields.map((entry) => (
-              <Setting key={`${id}.${entry.part}.${entry.key}`} id={id} entry={entry} />
+              <Setting key={settingKey(id, entry)} id={id} entry={entry} />
             ))}
           </Group>
         )}

@@ -1,3 +1,4 @@
+import { useCallback, useLayoutEffect, useRef } from 'react'
 import styled from 'styled-components'
 import {
   cascadeValue,
@@ -158,11 +159,20 @@ function SizeCell({ id, node, size, name, field }: SizeCellProps) {
       value={choiceOf(value)}
       options={options}
       title={`${field.title}: ${from}`}
-      onChange={change}
+      onChange={useSteady(change)}
     >
       {own && <option value={PUT_BACK}>{size === 'base' ? 'Put back' : 'As wider'}</option>}
     </OwnSelect>
   )
+}
+
+/** The same function at every drawing, which does what the last drawing's would: it is called by events alone. */
+function useSteady<T>(act: (given: T) => void): (given: T) => void {
+  const last = useRef(act)
+  useLayoutEffect(() => {
+    last.current = act
+  })
+  return useCallback((given) => last.current(given), [])
 }
 
 function parse(field: FieldSchema, chosen: string): Json {

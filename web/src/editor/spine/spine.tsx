@@ -1,5 +1,5 @@
 import { Plus } from 'lucide-react'
-import { Fragment, useEffect, useRef, useState } from 'react'
+import { Fragment, useDeferredValue, useEffect, useRef, useState } from 'react'
 import styled from 'styled-components'
 import { ancestry, ASIDE, frameOf, getNode, type NodeId } from '@gullyline/core'
 import { Button, FindBox } from '../../ui/controls.tsx'
@@ -93,8 +93,11 @@ export function Spine({ inner }: { inner: Document | undefined }) {
   const sections = slots.sections ?? NONE
   const isSimple = Object.keys(frame.slots).length === 1
   const [search, setSearch] = useState('')
-  const openId = useEditor((state) =>
-    state.selection === undefined ? undefined : ancestry(state.page, state.selection).at(-2),
+  // What is selected is painted first, on the page and in its row; that its section opens here may come a frame later.
+  const openId = useDeferredValue(
+    useEditor((state) =>
+      state.selection === undefined ? undefined : ancestry(state.page, state.selection).at(-2),
+    ),
   )
   const heights = useHeights(inner, sections)
 
