@@ -232,6 +232,13 @@ test('the details: each value tells where it comes from: set here, a wider size,
   const origin = details.getByRole('button', { name: /^Background: / })
   await expect(origin).toHaveAccessibleName(/, as the page$/)
 
+  await find.fill('')
+  await canvasOf(page).getByText('Write here.').first().click()
+  await find.fill('variant')
+  await details.getByRole('button', { name: 'Label', exact: true }).click()
+  await find.fill('colour')
+  await expect(details.getByRole('button', { name: 'Colour: Accent, by variant Label' })).toBeVisible()
+
   await openPage(page, app, 'News')
   await page
     .getByRole('treeitem', { name: /^Section: / })

@@ -9,7 +9,7 @@ import { Waiting } from '../ui/waiting.tsx'
 import { findPictures, PictureGrid } from './picture-grid.tsx'
 import { PictureWords, UploadArea } from './upload-area.tsx'
 import { ReplaceButton } from './replace-button.tsx'
-import { Uses, useUses } from './uses.tsx'
+import { placesOf, Uses, useUses } from './uses.tsx'
 
 const Work = styled.main`
   display: grid;
@@ -141,9 +141,7 @@ function ChosenPicture({ picture, mayChange }: { picture: Picture; mayChange: bo
       {mayChange && (
         <>
           <h4>
-            {!uses || uses.length === 0
-              ? 'Another file for it'
-              : `Another file for it, on ${uses.length === 1 ? 'one page' : `${uses.length} pages`}`}
+            {!uses || uses.length === 0 ? 'Another file for it' : `Another file for it, ${placesOf(uses)}`}
           </h4>
           <ReplaceButton
             path={`/api/media/${picture.id}/file`}

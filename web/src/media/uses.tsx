@@ -40,3 +40,9 @@ export function Uses({ uses }: { uses: readonly MediaUse[] | undefined }) {
     </List>
   )
 }
+
+/** Where something that is used stands, as the end of a sentence: "on 4 pages". */
+export function placesOf(uses: readonly MediaUse[]): string {
+  if (uses.some((use) => 'onEveryPage' in use)) return 'on every page'
+  return uses.length === 1 ? 'on one page' : `on ${uses.length} pages`
+}

@@ -1,5 +1,5 @@
 import styled from 'styled-components'
-import type { FieldSchema, NodeId, NodePart, readValue } from '@gullyline/core'
+import { unsetOrigin, type FieldSchema, type NodeId, type NodePart, type readValue } from '@gullyline/core'
 import { useNode, usePage, useStore } from '../editor-store.ts'
 import { useSiteView } from '../site-view.ts'
 import { choiceOf, FieldControl } from './field-control.tsx'
@@ -119,7 +119,10 @@ function FieldOrigin({ id, field, isSet, onPutBack }: OriginProps) {
   const { registry } = useStore()
   const node = useNode(id)
   const words = node && !isSet ? unsetWords(node, field, 'base', registry) : ''
-  return <OriginDot field={field} isSet={isSet} words={words} onPutBack={onPutBack} />
+  const isFollowing = node !== undefined && unsetOrigin(node, field, 'base', registry).from === 'field'
+  return (
+    <OriginDot field={field} isSet={isSet} words={words} onPutBack={onPutBack} isFollowing={isFollowing} />
+  )
 }
 
 /** A surface stands on those around it, and looks as the page's theme has it. */
