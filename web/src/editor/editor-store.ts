@@ -11,12 +11,23 @@ import {
   type PageNode,
   type Registry,
 } from '@gullyline/core'
+import { afterPaint } from '../ui/after-paint.ts'
 import { editsOf, type Journal } from './journal.ts'
 import { reduceEditor, type EditorAction, type EditorState } from './editor-state.ts'
 
 interface StoreOptions {
   readonly mayChange?: boolean
   readonly onKept?: () => void
+  readonly later?: (work: () => void) => () => void
+}
+
+interface ActOptions {
+  readonly select?: NodeId
+  readonly also?: readonly NodeId[]
+  readonly joinKey?: string
+  readonly origin?: string
+  /** Whoever does it shows it already, so that all others can follow once that was painted. */
+  readonly isDrawn?: boolean
 }
 
 const CHANGES: ReadonlySet<EditorAction['type']> = new Set(['do', 'undo', 'redo', 'start-typing'])
@@ -36,29 +47,43 @@ export class EditorStore {
   readonly #listeners = new Set<() => void>()
   readonly #pageListeners = new Set<() => void>()
   readonly #nodeListeners = new Map<NodeId, Set<() => void>>()
-
   readonly #onKept: () => void
+  readonly #later: (work: () => void) => () => void
+  /** The state that listeners know, while they have not been told of what is drawn already. */
+  #known: EditorState | undefined
+  #callOff: (() => void) | undefined
 
-  /** `onKept` is called for every act that went into the journal. */
+  /** `onKept` is called for every act that went into the journal; `later` is how to wait until something was painted. */
   constructor(state: EditorState, registry: Registry, journal: Journal, more: StoreOptions = {}) {
     this.#state = state
     this.registry = registry
     this.journal = journal
     this.mayChange = more.mayChange ?? true
     this.#onKept = more.onKept ?? (() => undefined)
+    this.#later = more.later ?? afterPaint
   }
 
   get state(): EditorState {
     return this.#state
   }
 
-  dispatch = (action: EditorAction): void => {
+  dispatch = (action: EditorAction, isDrawn = false): void => {
     const before = this.#state
     const allowed = this.mayChange || !CHANGES.has(action.type) ? action : NOT_ALLOWED
     const next = reduceEditor(before, allowed, this.registry)
     if (next === before) return
     this.#state = next
     if (next.page !== before.page) this.#keep(before, action)
+    this.#known ??= before
+    if (isDrawn) this.#callOff ??= this.#later(this.#tell)
+    else this.#tell()
+  }
+
+  #tell = (): void => {
+    const [before, next] = [this.#known, this.#state]
+    this.#callOff?.()
+    this.#callOff = this.#known = undefined
+    if (!before) return
     for (const listener of this.#listeners) listener()
     if (before.page !== next.page) for (const listener of this.#pageListeners) listener()
     this.#tellNodes(before, next)
@@ -106,19 +131,19 @@ export class EditorStore {
   do(
     label: string,
     edits: readonly Edit[],
-    more: { select?: NodeId; also?: readonly NodeId[]; joinKey?: string; origin?: string } = {},
+    { select, also, joinKey, origin = 'editor', isDrawn = false }: ActOptions = {},
   ): void {
-    const { select, also, joinKey, origin = 'editor' } = more
     const held =
       origin === 'merge' ? undefined : edits.map((edit) => heldRefusal(this.#state.page, edit, this.registry))
     const refusal = held?.find((words) => words !== undefined)
     if (refusal !== undefined) return this.dispatch({ type: 'tell', words: refusal, tone: 'refused' })
-    this.dispatch({
+    const action: EditorAction = {
       type: 'do',
       transaction: { label, origin, at: Date.now(), edits, ...(joinKey === undefined ? {} : { joinKey }) },
       ...(select === undefined ? {} : { select }),
       ...(also === undefined ? {} : { also }),
-    })
+    }
+    this.dispatch(action, isDrawn)
   }
 }
 

@@ -1,4 +1,5 @@
 import { createContext, useContext, useDeferredValue, useEffect, useState, type ReactNode } from 'react'
+import { afterPaint } from './after-paint.ts'
 
 /** Whether what the screen is for has been drawn. */
 const FirstIsThere = createContext(true)
@@ -20,24 +21,9 @@ export function AfterFirst({ children, instead = null }: AfterFirstProps) {
   return useIsAfterFirst() ? children : instead
 }
 
-/** Where no frame is painted, as in a tab in the background, nobody sees what comes first. */
-const LONGEST_FRAME_MS = 500
-
 /** Becomes true for good once what `isRendered` tells of has been on the screen for a frame. */
 export function usePainted(isRendered: boolean): boolean {
   const [isPainted, setPainted] = useState(false)
-  useEffect(() => {
-    if (!isRendered) return
-    const done = (): void => setPainted(true)
-    // What is asked for in a frame's callback runs before the next one, so after this one was painted.
-    let asked = requestAnimationFrame(() => {
-      asked = requestAnimationFrame(done)
-    })
-    const patience = setTimeout(done, LONGEST_FRAME_MS)
-    return () => {
-      cancelAnimationFrame(asked)
-      clearTimeout(patience)
-    }
-  }, [isRendered])
+  useEffect(() => (isRendered ? afterPaint(() => setPainted(true)) : undefined), [isRendered])
   return isPainted
 }

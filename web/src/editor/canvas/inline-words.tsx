@@ -30,7 +30,7 @@ export function InlineWords({ tag, node: id, field, ...attributes }: InlineWords
   const element = useRef<HTMLDivElement>(null)
   const editor = useRef<Editor>(undefined)
   const content = useNode(id)?.content
-  const value = content && readField(content, field)
+  const told = content && readField(content, field)
 
   useLayoutEffect(() => {
     const node = store.state.page.nodes[id]
@@ -42,7 +42,7 @@ export function InlineWords({ tag, node: id, field, ...attributes }: InlineWords
       words: wordsOf(kind.content.properties[topOf(field)]?.control, readField(node.content, field)),
       label: `Words of the ${title}`,
       onEdgeKey: (key) => crossEdge(store, id, key),
-      onRefused: (told) => store.dispatch({ type: 'tell', words: told, tone: 'refused' }),
+      onRefused: (words) => store.dispatch({ type: 'tell', words, tone: 'refused' }),
       onChange: (next) => {
         const now = store.state.page.nodes[id]?.content
         if (!now || sameJson(next, readField(now, field))) return
@@ -51,6 +51,7 @@ export function InlineWords({ tag, node: id, field, ...attributes }: InlineWords
         store.do(`Typed in ${title}`, [{ edit: 'set', nodeId: id, at: ['content', top], value: whole }], {
           joinKey: `${id}/${field}`,
           origin: 'typing',
+          isDrawn: true,
         })
       },
     })
@@ -63,16 +64,18 @@ export function InlineWords({ tag, node: id, field, ...attributes }: InlineWords
     }
   }, [store, id, field])
 
-  // Undo and redo change the words from outside of the text editor, which then has to follow.
+  // Undo and redo change the words from outside of the text editor, which then has to follow. The words are the store's
+  // of this moment: a letter may have come since they were told.
   useEffect(() => {
     const running = editor.current
     const node = store.state.page.nodes[id]
     if (!running || !node) return
     const { properties } = getKind(store.registry, node.kind).content
+    const value = readField(node.content, field)
     const words = wordsOf(properties[topOf(field)]?.control, value)
     if (!sameJson(readWords(running, words.form), value))
       running.commands.setContent(docOf(words), { emitUpdate: false })
-  }, [value, store, id, field])
+  }, [told, store, id, field])
 
   // Any tag a kind renders; one name stands for all of them in the types.
   const Tag = tag as 'div'
