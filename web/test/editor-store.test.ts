@@ -1,5 +1,6 @@
 /** The store of one page being edited: who is told of what, what is kept, and what is not let through. */
 import { beforeEach, describe, expect, test } from '@jest/globals'
+import fc from 'fast-check'
 import { defaultRegistry, getKind, newNode, type Edit, type Page, type PageNode } from '@gullyline/core'
 import { openEditor } from '../src/editor/editor-state.ts'
 import { EditorStore, newId } from '../src/editor/editor-store.ts'
@@ -34,10 +35,24 @@ let keptCount = 0
 beforeEach(() => {
   keptCount = 0
 })
+/** What waits until the screen was painted. */
+let waiting: Set<() => void>
+beforeEach(() => {
+  waiting = new Set()
+})
+function paint(): void {
+  const works = [...waiting]
+  waiting.clear()
+  for (const work of works) work()
+}
 const open = ({ mayChange = true, room = Infinity } = {}): EditorStore =>
   new EditorStore(openEditor(page, 1), defaultRegistry, new Journal(someStorage(room), owner), {
     mayChange,
     onKept: () => keptCount++,
+    later: (work) => {
+      waiting.add(work)
+      return () => waiting.delete(work)
+    },
   })
 
 describe('who is told', () => {
@@ -89,6 +104,89 @@ describe('who is told', () => {
     for (const go of leave) go()
     store.do('Changed it', [say('one', 'Uno')])
     expect(more).toBe(0)
+  })
+})
+
+describe('what the screen shows already', () => {
+  const letter = (store: EditorStore, text: string): void =>
+    store.do('Typed', [say('one', text)], { joinKey: 'one/text', origin: 'typing', isDrawn: true })
+  const textOf = (store: EditorStore) => store.state.page.nodes.one!.content.text
+
+  test('is in the page and kept at once, and told of once it was painted', () => {
+    const store = open()
+    const told: unknown[] = []
+    store.subscribe(() => told.push('all'))
+    store.subscribePage(() => told.push('page'))
+    store.subscribeNode('one', () => told.push(textOf(store)))
+    letter(store, 'Onea')
+    letter(store, 'Oneab')
+    expect([textOf(store), keptCount, told]).toEqual(['Oneab', 2, []])
+    paint()
+    expect(told).toEqual(['all', 'page', 'Oneab'])
+    paint()
+    expect(told).toHaveLength(3)
+  })
+
+  test('is told of before its frame when something else happens, and not twice', () => {
+    const store = open()
+    const told: unknown[] = []
+    store.subscribeNode('one', () => told.push(textOf(store)))
+    letter(store, 'Onea')
+    store.dispatch({ type: 'select', id: 'two' })
+    expect(told).toEqual(['Onea'])
+    letter(store, 'Oneb')
+    store.dispatch({ type: 'undo' })
+    paint()
+    expect(told).toEqual(['Onea', 'One'])
+  })
+
+  test('what follows the page is told once for each frame, whatever happened before it', () => {
+    const store = open()
+    const seen: unknown[] = []
+    const leave = store.subscribeAfterPaint(() => seen.push(store.state.selection))
+    store.dispatch({ type: 'select', id: 'one' })
+    store.dispatch({ type: 'select', id: 'two' })
+    expect(seen).toEqual([])
+    paint()
+    paint()
+    expect(seen).toEqual(['two'])
+    leave()
+    store.dispatch({ type: 'select', id: 'one' })
+    paint()
+    expect(seen).toEqual(['two'])
+  })
+
+  test('law: once all was painted, everyone has been told of the state as it is', () => {
+    const step = fc.oneof(
+      fc.string().map((text) => (store: EditorStore) => letter(store, text)),
+      fc
+        .constantFrom('one', 'two')
+        .map((id) => (store: EditorStore) => store.dispatch({ type: 'select', id })),
+      fc.constantFrom('undo', 'redo').map((type) => (store: EditorStore) => store.dispatch({ type })),
+      fc.constant(paint),
+    )
+    fc.assert(
+      fc.property(fc.array(step), (steps) => {
+        const store = open()
+        const known = { all: store.state, page: store.state.page, one: store.state.page.nodes.one }
+        let followed = store.state
+        store.subscribe(() => (known.all = store.state))
+        store.subscribePage(() => (known.page = store.state.page))
+        store.subscribeNode('one', () => (known.one = store.state.page.nodes.one))
+        store.subscribeAfterPaint(() => (followed = store.state))
+        for (const act of steps) act(store)
+        // What follows is asked for when the others are told, so a letter's own comes a frame after them.
+        paint()
+        paint()
+        const { state } = store
+        expect({ ...known, followed }).toEqual({
+          all: state,
+          page: state.page,
+          one: state.page.nodes.one,
+          followed: state,
+        })
+      }),
+    )
   })
 })
 

@@ -45,6 +45,7 @@ export class EditorStore {
   readonly mayChange: boolean
   #state: EditorState
   readonly #listeners = new Set<() => void>()
+  readonly #followers = new Set<() => void>()
   readonly #pageListeners = new Set<() => void>()
   readonly #nodeListeners = new Map<NodeId, Set<() => void>>()
   readonly #onKept: () => void
@@ -52,6 +53,7 @@ export class EditorStore {
   /** The state that listeners know, while they have not been told of what is drawn already. */
   #known: EditorState | undefined
   #callOff: (() => void) | undefined
+  #isFollowing = false
 
   /** `onKept` is called for every act that went into the journal; `later` is how to wait until something was painted. */
   constructor(state: EditorState, registry: Registry, journal: Journal, more: StoreOptions = {}) {
@@ -84,14 +86,29 @@ export class EditorStore {
     this.#callOff?.()
     this.#callOff = this.#known = undefined
     if (!before) return
+    if (this.#followers.size > 0 && !this.#isFollowing) {
+      this.#isFollowing = true
+      this.#later(this.#follow)
+    }
     for (const listener of this.#listeners) listener()
     if (before.page !== next.page) for (const listener of this.#pageListeners) listener()
     this.#tellNodes(before, next)
   }
 
+  #follow = (): void => {
+    this.#isFollowing = false
+    for (const listener of this.#followers) listener()
+  }
+
   subscribe = (listener: () => void): (() => void) => {
     this.#listeners.add(listener)
     return () => this.#listeners.delete(listener)
+  }
+
+  /** Calls `listener` once a change has been painted: for what stands beside the page, and may follow it by a frame. */
+  subscribeAfterPaint = (listener: () => void): (() => void) => {
+    this.#followers.add(listener)
+    return () => this.#followers.delete(listener)
   }
 
   /** Calls `listener` when the page changed: most of what stands on the canvas has nothing to do with what is selected. */
@@ -165,6 +182,15 @@ export function useStore(): EditorStore {
 export function useEditor<T>(select: (state: EditorState) => T): T {
   const store = useStore()
   return useSyncExternalStore(store.subscribe, () => select(store.state))
+}
+
+/**
+ * A part of the editor's state, followed once its change was painted on the page. Rendering for any other reason, such
+ * as a block that is there no more, shows the state of that moment. `select` as in `useEditor`.
+ */
+export function useEditorAfterPaint<T>(select: (state: EditorState) => T): T {
+  const store = useStore()
+  return useSyncExternalStore(store.subscribeAfterPaint, () => select(store.state))
 }
 
 /** A part of the page, or what is made of it. `select` must give the same value for the same page: no new objects. */

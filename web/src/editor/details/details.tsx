@@ -1,12 +1,13 @@
 import { ChevronDown, ChevronUp, Copy, PanelRightClose, Trash2, Type } from 'lucide-react'
-import { memo, useState } from 'react'
+import { memo, useReducer, useState } from 'react'
+import { flushSync } from 'react-dom'
 import styled from 'styled-components'
 import { getKind, type NodeId, type SizeKey } from '@gullyline/core'
 import { TYPING_PAUSE_MS, useLater } from '../../ui/use-later.ts'
 import { IconButton } from '../../ui/controls.tsx'
 import { keysOf, useRunCommand, type CommandId } from '../commands.ts'
 import { selectedIds } from '../editor-state.ts'
-import { useEditor, useNode, usePage, useStore } from '../editor-store.ts'
+import { useEditor, useEditorAfterPaint, useNode, usePage, useStore } from '../editor-store.ts'
 import { goHome } from '../use-kept-focus.ts'
 import { SelectionMenuButton } from '../selection-menu.tsx'
 import { KindIcon } from '../kind-icon.ts'
@@ -59,8 +60,10 @@ interface DetailsProps {
 export function Details({ size, onFold }: DetailsProps) {
   // For the next block, too: who sets the look of one mostly sets that of others.
   const [isLookOpen, setLookOpen] = useState(false)
-  const { registry } = useStore()
-  const selection = useEditor((state) => state.selection)
+  const store = useStore()
+  const { registry } = store
+  const selection = useEditorAfterPaint((state) => state.selection)
+  const [, catchUp] = useReducer((count: number) => count + 1, 0)
   const root = usePage((page) => page.root)
   const isTyping = useEditor((state) => state.typing !== undefined)
   const id = selection ?? root
@@ -68,12 +71,19 @@ export function Details({ size, onFold }: DetailsProps) {
   const now = useNode(id)
   // While words are typed on the page itself, the page comes first; a field of this pane must never lag behind its keys.
   const later = useLater(now, TYPING_PAUSE_MS)
-  const node = isTyping && later?.kind === now?.kind ? later : now
+  const laterId = useLater(id, TYPING_PAUSE_MS)
+  const node = isTyping && laterId === id ? later : now
   const repeated = node && repeatedKind(node, registry)
+  // Whoever is quicker than the next frame sets what is selected, and not what was.
+  const beReady = (): void => {
+    if (selection !== store.state.selection) flushSync(catchUp)
+  }
   return (
     <Pane
       aria-label="Details"
       data-shows={selection ?? ''}
+      onFocusCapture={beReady}
+      onPointerDownCapture={beReady}
       onKeyDownCapture={(event) => {
         // Fields mean by Escape what was there before (see `useTyped`), and a dialog over the pane, whose keys React lets through here, closes.
         const target = event.target as Element

@@ -17,6 +17,7 @@ import {
 } from '@gullyline/core'
 import { followPress } from '../drag/drag-session.ts'
 import { useEditor, useNode, usePage, useStore } from '../editor-store.ts'
+import { afterPaint } from '../../ui/after-paint.ts'
 import { TYPING_PAUSE_MS, useLater } from '../../ui/use-later.ts'
 import { KindIcon } from '../kind-icon.ts'
 import { useShownFindings } from '../problems/findings-context.tsx'
@@ -231,20 +232,15 @@ function SpineRow({ id, node, level, isOpen, onFold }: SpineRowProps) {
   const problem = useShownProblem(id, level === 1)
 
   useEffect(() => {
-    if (!isLead) return
-    // Once what is selected has been painted: a row can only be scrolled to after all of the spine is laid out.
-    const scroll = requestAnimationFrame(() => {
-      later = window.setTimeout(() => row.current?.scrollIntoView({ block: 'nearest' }))
-    })
-    let later: number | undefined
     // Keys that move the selection from within the tree take the focus along.
     const tree = row.current?.closest('[role="tree"]')
-    if (tree?.contains(document.activeElement)) row.current?.focus()
-    return () => {
-      cancelAnimationFrame(scroll)
-      clearTimeout(later)
-    }
+    if (isLead && tree?.contains(document.activeElement)) row.current?.focus()
   }, [isLead])
+  useEffect(() => {
+    if (!isLead) return
+    // Once what is selected has been painted: a row can only be scrolled to after all of the spine is laid out.
+    return afterPaint(() => row.current?.scrollIntoView({ block: 'nearest' }))
+  }, [isLead, isOpen])
 
   return (
     <Row

@@ -1,10 +1,10 @@
 import { Plus } from 'lucide-react'
-import { Fragment, useDeferredValue, useEffect, useRef, useState } from 'react'
+import { Fragment, useEffect, useRef, useState } from 'react'
 import styled from 'styled-components'
 import { ancestry, ASIDE, frameOf, getNode, type NodeId } from '@gullyline/core'
 import { Button, FindBox } from '../../ui/controls.tsx'
 import { registerLanding } from '../drag/drag-session.ts'
-import { useEditor, usePage, useStore } from '../editor-store.ts'
+import { useEditorAfterPaint, usePage, useStore } from '../editor-store.ts'
 import { useShelf } from '../shelf/shelf-state.ts'
 import { goHome } from '../use-kept-focus.ts'
 import { useHeights } from './section-heights.ts'
@@ -94,10 +94,8 @@ export function Spine({ inner }: { inner: Document | undefined }) {
   const isSimple = Object.keys(frame.slots).length === 1
   const [search, setSearch] = useState('')
   // What is selected is painted first, on the page and in its row; that its section opens here may come a frame later.
-  const openId = useDeferredValue(
-    useEditor((state) =>
-      state.selection === undefined ? undefined : ancestry(state.page, state.selection).at(-2),
-    ),
+  const openId = useEditorAfterPaint((state) =>
+    state.selection === undefined ? undefined : ancestry(state.page, state.selection).at(-2),
   )
   const heights = useHeights(inner, sections)
 
