@@ -18,7 +18,9 @@ export function startServer(env, { fromSource = false } = {}) {
       : ['--enable-source-maps', join(root, 'server/dist/main.js')],
     {
       cwd: root,
-      env: { ...process.env, ...env },
+      // Each thread that makes pictures would keep what it freed in an arena of its own (mallopt(3), M_ARENA_MAX): with
+      // two for all, eight pictures of 12 megapixels took 390 MiB and not 660.
+      env: { MALLOC_ARENA_MAX: '2', ...process.env, ...env },
       stdio: ['ignore', 'inherit', 'pipe', 'ipc'],
       detached: true,
     },

@@ -2,7 +2,7 @@ import { mkdtemp, readdir, rm } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
-import sharp from 'sharp'
+import sharp, { type Color } from 'sharp'
 import { derivePicture } from '../src/media/derive.ts'
 
 let folder: string
@@ -13,6 +13,11 @@ afterAll(() => rm(folder, { recursive: true, force: true }))
 
 const painted = (width: number, height: number) =>
   sharp({ create: { width, height, channels: 3, background: '#204060' } })
+
+const solid = (width: number, height: number, background: Color) =>
+  sharp({ create: { width, height, channels: 4, background } })
+    .png()
+    .toBuffer()
 
 describe('the files made of a picture', () => {
   test('are never wider than the picture, and come in both modern formats and one to fall back on', async () => {
@@ -42,7 +47,9 @@ describe('the files made of a picture', () => {
   })
 
   test('stand upright as the camera meant it, and say nothing of where it was', async () => {
+    const redLeft = { input: await solid(200, 200, '#e00000'), left: 0, top: 0 }
     const lying = await painted(400, 200)
+      .composite([redLeft])
       .withExif({
         IFD0: { Copyright: 'somebody' },
         IFD3: { GPSLatitudeRef: 'N', GPSLatitude: '54/1 30/1 0/1' },
@@ -53,9 +60,29 @@ describe('the files made of a picture', () => {
     const target = join(folder, 'turned')
     expect(await derivePicture(lying, target)).toMatchObject({ width: 200, height: 400 })
     for (const file of await readdir(target)) {
-      const { exif, orientation } = await sharp(join(target, file)).metadata()
+      const { exif, orientation, width, height } = await sharp(join(target, file)).metadata()
       expect({ file, exif, orientation }).toEqual({ file, exif: undefined, orientation: undefined })
+      // Orientation 6: the column that is stored first is seen at the top (Exif 2.32, CIPA DC-008, 4.6.4 A).
+      const rows = await sharp(join(target, file)).removeAlpha().raw().toBuffer()
+      const redAt = (row: number): number => rows[(row * width + (width >> 1)) * 3]!
+      expect(redAt(height >> 2)).toBeGreaterThan(180)
+      expect(redAt((height * 3) >> 2)).toBeLessThan(80)
     }
+  })
+
+  test('of what can be seen through can be seen through, if it has no colours too', async () => {
+    const grey = await sharp(await solid(60, 40, { r: 90, g: 90, b: 90, alpha: 0.5 }))
+      .toColourspace('b-w')
+      .png()
+      .toBuffer()
+    expect((await sharp(grey).metadata()).channels).toBe(2)
+    const target = join(folder, 'grey')
+    expect((await derivePicture(grey, target)).fallback).toBe('fallback.png')
+    for (const file of await readdir(target))
+      expect({ file, alpha: (await sharp(join(target, file)).metadata()).hasAlpha }).toEqual({
+        file,
+        alpha: true,
+      })
   })
 
   test('what is not a picture is refused', async () => {

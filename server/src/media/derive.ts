@@ -27,12 +27,14 @@ export async function derivePicture(
   effort: number = AVIF_EFFORT,
 ): Promise<Derived> {
   await mkdir(folder, { recursive: true })
-  const upright = await sharp(original).rotate().toBuffer({ resolveWithObject: true })
-  const { width, height } = upright.info
+  // From the original each time: what is written as a JPEG in between and read again would lose twice.
+  const upright = () => sharp(original).autoOrient()
+  const { autoOrient, hasAlpha } = await upright().metadata()
+  const { width, height } = autoOrient
   const smaller = WIDTHS.filter((one) => one < width)
   const widths = [...smaller, ...(width <= WIDTHS.at(-1)! ? [width] : [])]
   for (const one of widths) {
-    const resized = sharp(upright.data).resize({ width: one })
+    const resized = upright().resize({ width: one })
     await Promise.all([
       resized
         .clone()
@@ -44,9 +46,9 @@ export async function derivePicture(
         .toFile(join(folder, `${one}.avif`)),
     ])
   }
-  const small = sharp(upright.data).resize({ width: Math.min(FALLBACK_WIDTH, width) })
-  const fallback = upright.info.channels === 4 ? 'fallback.png' : 'fallback.jpg'
-  const written = upright.info.channels === 4 ? small.png() : small.jpeg({ quality: 80, mozjpeg: true })
+  const small = upright().resize({ width: Math.min(FALLBACK_WIDTH, width) })
+  const fallback = hasAlpha ? 'fallback.png' : 'fallback.jpg'
+  const written = hasAlpha ? small.png() : small.jpeg({ quality: 80, mozjpeg: true })
   await written.toFile(join(folder, fallback))
   return { width, height, widths, fallback }
 }
