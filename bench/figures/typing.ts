@@ -67,6 +67,8 @@ export async function pressKeys(page: Page, times: number, keyAt: (i: number) =>
     store.stop?.()
     store.painted = []
     const onKey = (event: KeyboardEvent): void => {
+      // What is held down with a key does nothing by itself.
+      if (event.key === 'Alt' || event.key === 'Control') return
       const pressed = event.timeStamp + (view.performance.timeOrigin - performance.timeOrigin)
       // A message that is posted in the frame's callback is handled after the frame was painted.
       requestAnimationFrame(() => {
