@@ -1,5 +1,5 @@
 import { ChevronDown, ChevronUp, Copy, PanelRightClose, Trash2, Type } from 'lucide-react'
-import { memo, useReducer, useState } from 'react'
+import { memo, useMemo, useReducer, useState } from 'react'
 import { flushSync } from 'react-dom'
 import styled from 'styled-components'
 import { getKind, type NodeId, type SizeKey } from '@gullyline/core'
@@ -70,9 +70,9 @@ export function Details({ size, onFold }: DetailsProps) {
   const isPage = selection === undefined
   const now = useNode(id)
   // While words are typed on the page itself, the page comes first; a field of this pane must never lag behind its keys.
-  const later = useLater(now, TYPING_PAUSE_MS)
-  const laterId = useLater(id, TYPING_PAUSE_MS)
-  const node = isTyping && laterId === id ? later : now
+  const shown = useMemo(() => ({ id, node: now }), [id, now])
+  const later = useLater(shown, TYPING_PAUSE_MS)
+  const { node } = isTyping && later.id === id ? later : shown
   const repeated = node && repeatedKind(node, registry)
   // Whoever is quicker than the next frame sets what is selected, and not what was.
   const beReady = (): void => {
