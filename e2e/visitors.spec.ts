@@ -5,6 +5,7 @@
  */
 import AxeBuilder from '@axe-core/playwright'
 import type { Page } from '@playwright/test'
+import { promised } from './source-sizes.ts'
 import { expect, test } from './app.ts'
 
 const noFindings = async (page: Page): Promise<void> => {
@@ -106,21 +107,6 @@ test('the menu is a line where there is room, and behind a button where there is
   await expect(menu.getByRole('link', { name: 'Instruments' })).toBeHidden()
   await expect(menu.getByRole('button', { name: 'Menu' })).toBeFocused()
 })
-
-/** The width that a `sizes` attribute promises on this screen, as the browser computes it (HTML standard, "source size list"). */
-function promised(image: HTMLImageElement): number {
-  const sizes = image.parentElement!.querySelector('source')!.sizes
-  const entry = sizes
-    .split(', ')
-    .find((one) => !one.startsWith('(width') || matchMedia(/^\([^)]*\)/.exec(one)![0]).matches)!
-  const probe = document.createElement('div')
-  probe.style.width = entry.replace(/^\(width[^)]*\) /, '')
-  probe.style.position = 'fixed'
-  document.body.append(probe)
-  const { width } = probe.getBoundingClientRect()
-  probe.remove()
-  return width
-}
 
 for (const width of [1440, 820, 390]) {
   test(`at ${width} px every picture is as wide as its sizes say, to one pixel`, async ({ page, app }) => {

@@ -81,7 +81,9 @@ export const instruments = document('i', {
         { label: 'Pictures from around the dome' },
         { look: { radius: 'm' }, base: { columns: '3' }, narrow: { columns: '2' } },
         picture('tmdome', 'The dome with its slit open under the Milky Way'),
-        picture('tmpath', 'A row of small lamps leading over the moor to a lit dome'),
+        picture('tmpath', 'A row of small lamps leading over the moor to a lit dome', {
+          crop: { x: 8, y: 32.4, width: 76, height: 67.6, shape: 1.333 },
+        }),
         picture('tmdusk', 'The dome on the moor as the last light goes'),
       ),
     ),

@@ -5,6 +5,7 @@ import {
   newNode,
   paragraphs,
   PAGE_FORMAT,
+  type Crop,
   type Json,
   type JsonObject,
   type Link,
@@ -80,12 +81,16 @@ export const button = (words: string, to: Link, styling?: Styling): Sketch =>
 export const picture = (
   id: string,
   alt: string,
-  styling: Styling & { caption?: string; focus?: { x: number; y: number } } = {},
+  styling: Styling & { caption?: string; focus?: { x: number; y: number }; crop?: Crop } = {},
 ): Sketch => {
-  const { caption, focus, ...rest } = styling
+  const { caption, focus, crop, ...rest } = styling
   return styled(
     'picture',
-    { media: { id, ...(focus ? { focus } : {}) }, alt, ...(caption ? { caption } : {}) },
+    {
+      media: { id, ...(focus ? { focus } : {}), ...(crop ? { crop: { ...crop } } : {}) },
+      alt,
+      ...(caption ? { caption } : {}),
+    },
     rest,
   )
 }

@@ -129,6 +129,13 @@ export interface BlockSpec<C, L, A> {
   /** Content fields that `arrange` reads. Nodes alike in these, their look and their sizes are arranged once for all. */
   readonly arrangedBy?: readonly (keyof C & string)[]
   readonly childWidth?: ChildWidth<A>
+  /**
+   * How wide the node's own picture is laid out, as a multiple of the node's width; 1 where this is left out. `frame` is
+   * what `childFrame` of its container says.
+   */
+  pictureShare?(input: ArrangeInput<C, L, A> & { readonly frame: number | undefined }): number
+  /** Width over height of the frames that it gives the pictures in its slots. */
+  childFrame?(values: A): number
   /** What `render` asks `spot` for; kinds that ask for nothing render alike wherever they stand. */
   readonly usesSpot?: readonly SpotFact[]
   /** True for kinds whose words come from the site or the rest of the page, and not from their own content. */

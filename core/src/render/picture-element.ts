@@ -46,17 +46,3 @@ export function altOf(
   if (decoration) return ''
   return alt || (picture.isDecoration ? '' : picture.alt)
 }
-
-/** A source size list with every width in it multiplied: for a picture that is laid out smaller or larger than its place. */
-export function scaledSizes(sizes: string | undefined, factor: number): string | undefined {
-  if (factor === 1 || sizes === undefined) return sizes
-  const by = Math.round(factor * 1000) / 1000
-  // Widths are written without a comma and a space in them, so these part the list.
-  return sizes
-    .split(', ')
-    .map((entry) => {
-      const [, condition = '', width = ''] = /^(\([^)]*\) )?(.*)$/.exec(entry) ?? []
-      return `${condition}calc((${width})*${by})`
-    })
-    .join(', ')
-}

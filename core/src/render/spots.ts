@@ -9,7 +9,7 @@ import { anchorAt, outlineOf, type OutlineEntry } from './outline.ts'
 
 /** What a node must know of the place where it stands; only what its kind asks for. */
 export interface Spot {
-  /** The `sizes` attribute for a picture that fills the place. */
+  /** The `sizes` attribute for the node's own picture. */
   readonly pictureSizes?: string
   /** True when the node stands so high on the page that its pictures should load at once. */
   readonly early?: boolean
@@ -87,8 +87,8 @@ function isEarly(page: Page, chain: readonly NodeId[]): boolean {
 }
 
 /**
- * The `sizes` attribute (HTML standard, "Images": source size lists) for a picture as wide as the node: each container
- * on the way down says how much of its width a child gets, at each size.
+ * The `sizes` attribute (HTML standard, "Images": source size lists) for the picture of a node: each container on the way
+ * down says how much of its width a child gets, at each size, and the node how much of that its picture takes.
  */
 function pictureSizes(page: Page, chain: readonly NodeId[], registry: Registry, look: Look): string {
   const [wide, medium, narrow] = SIZE_KEYS.map((size) => widthAt(page, chain, { registry, look, size }))
@@ -128,7 +128,23 @@ function widthAt(page: Page, chain: readonly NodeId[], { registry, look, size }:
           }),
       }) ?? width
   }
+  const share = ownShare(page, chain, { registry, look, size })
+  if (share !== 1) width = `(${width})*${Math.round(share * 1000) / 1000}`
   return width === '100vw' ? width : `calc(${withTokenValues(width, look)})`
+}
+
+function ownShare(page: Page, [id, parentId]: readonly NodeId[], { registry, size }: WidthQuery): number {
+  const node = getNode(page, id!)
+  const { arrangement, pictureShare } = getKind(registry, node.kind)
+  if (!pictureShare) return 1
+  const parent = parentId === undefined ? undefined : getNode(page, parentId)
+  const holder = parent && getKind(registry, parent.kind)
+  return pictureShare({
+    values: cascade(node, arrangement, size),
+    content: node.content,
+    look: node.look,
+    frame: parent && holder?.childFrame?.(cascade(parent, holder.arrangement, size)),
+  })
 }
 
 /** The `sizes` attribute is read before the stylesheet, so custom properties are written out. */

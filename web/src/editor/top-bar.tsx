@@ -80,7 +80,7 @@ export function TopBar({ siteName, summary, saving, others, isLineUp }: TopBarPr
         <OthersHere others={others} onTakeIn={(saved) => void saving.takeIn(saved)} />
         <MeButton />
         <HistoryButtons />
-        <Button onPress={() => run('line-up')} aria-pressed={isLineUp}>
+        <Button onPress={() => run('line-up')}>
           <GalleryHorizontal size={15} strokeWidth={1.75} aria-hidden="true" />{' '}
           {isLineUp ? 'Back to the page' : 'Line-up'}
         </Button>

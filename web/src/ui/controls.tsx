@@ -46,6 +46,11 @@ const base = css`
 
 export const Button = styled(AriaButton)`
   ${base}
+  &[aria-pressed='true'] {
+    background: var(--accentTint);
+    border-color: var(--accent);
+    color: var(--accent);
+  }
 `
 
 /** The one act that the screen is for. */

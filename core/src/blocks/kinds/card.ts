@@ -3,10 +3,10 @@ import { choice, fields, level, line, link, media, surface, toggle, words } from
 import { paragraphs, richTextLinks, richTextWords, type RichText } from '../../page/rich-text.ts'
 import type { Json } from '../../page/json.ts'
 import type { Link } from '../../page/link.ts'
-import { focusStyle, type Focused } from '../../render/backdrop.ts'
+import { croppedShare, filledFrame, focusStyle, frameShape, type Focused } from '../../render/crop.ts'
 import { boxLook, boxLookFields, type BoxLook } from '../../render/box-look.ts'
 import { el } from '../../render/element.ts'
-import { altOf, pictureElement, scaledSizes } from '../../render/picture-element.ts'
+import { altOf, pictureElement } from '../../render/picture-element.ts'
 import { linked } from '../../render/linked.ts'
 import { richTextElements } from '../../render/rich-text-elements.ts'
 import { typeStyle } from '../../render/token-css.ts'
@@ -113,23 +113,33 @@ export const card = defineBlock<Content, LookValues, Values>({
   arrangedBy: ['media'],
   arrange({ values, content, look }): ArrangedRules {
     const variant = look.variant ?? 'upright'
-    const picture = content.media ? focusStyle(content.media) : {}
+    const shown = content.media ?? {}
     if (variant === 'over')
       return {
         '': { ...boxLook(look), 'aspect-ratio': values.ratio, 'align-items': 'end' },
         '>picture': { position: 'absolute', inset: '0' },
-        '>picture img': picture,
+        '>picture img': focusStyle(shown),
         '>div': { position: 'relative', background: 'color-mix(in srgb,var(--paper) 88%,transparent)' },
       }
+    const card = boxLook(look)
+    if (variant === 'lying')
+      return {
+        '': { ...card, 'flex-direction': 'row' },
+        '>picture': { flex: '0 0 38%' },
+        '>picture img': focusStyle(shown),
+      }
+    const { box, picture } = filledFrame(shown, frameShape(values.ratio))
     return {
-      '': { ...boxLook(look), 'flex-direction': variant === 'lying' ? 'row' : 'column' },
-      ...(variant === 'lying'
-        ? { '>picture': { flex: '0 0 38%' } }
-        : { '>picture': { 'aspect-ratio': values.ratio } }),
+      '': { ...card, 'flex-direction': 'column' },
+      '>picture': { 'aspect-ratio': values.ratio, ...box },
       '>picture img': picture,
     }
   },
-  render({ content, look }, context) {
+  pictureShare({ values, content, look: { variant = 'upright' } }) {
+    if (variant === 'upright') return croppedShare(content.media ?? {}, frameShape(values.ratio))
+    return variant === 'lying' ? 0.38 : 1
+  },
+  render({ content }, context) {
     const { media: reference, alt, decoration, action } = content
     const shown = reference && context.picture(reference.id)
     const href = context.href(content.link)
@@ -140,7 +150,7 @@ export const card = defineBlock<Content, LookValues, Values>({
       shown &&
         pictureElement(shown, {
           alt: altOf(shown, { alt, decoration }),
-          sizes: scaledSizes(context.spot.pictureSizes, look.variant === 'lying' ? 0.38 : 1),
+          sizes: context.spot.pictureSizes,
           early: context.spot.early,
         }),
       el(

@@ -1,5 +1,6 @@
 import { defineBlock } from '../define-block.ts'
 import { choice, fields, line, step } from '../fields.ts'
+import { frameShape } from '../../render/crop.ts'
 import { el } from '../../render/element.ts'
 import { radius, space } from '../../render/token-css.ts'
 
@@ -31,18 +32,26 @@ export const gallery = defineBlock<Content, LookValues, Values>({
     ratio: choice('Frame', '3/2', { '1/1': '1 : 1', '4/3': '4 : 3', '3/2': '3 : 2', '16/9': '16 : 9' }),
   }),
   slots: { pictures: { title: 'Pictures', allow: ['picture'] } },
-  rules: [{ selector: '.gallery', declarations: { display: 'grid', 'align-items': 'start' } }],
+  rules: [
+    { selector: '.gallery', declarations: { display: 'grid', 'align-items': 'start' } },
+    // Weaker than what a picture says of a part of it that is shown.
+    {
+      selector: ':where(.gallery>* img)',
+      declarations: { 'aspect-ratio': 'var(--frame)', 'object-fit': 'cover' },
+    },
+  ],
   arrange: ({ values, look }) => ({
     '': {
       'grid-template-columns': `repeat(${values.columns},minmax(0,1fr))`,
       gap: space(values.gap),
     },
-    '>.picture img': {
-      'aspect-ratio': values.ratio,
-      'object-fit': 'cover',
-      ...(look.radius && look.radius !== 'none' ? { 'border-radius': radius(look.radius) } : {}),
-    },
+    // Stronger than the frames that pictures have of their own.
+    '>:nth-child(n)': { '--frame': String(frameShape(values.ratio)) },
+    ...(look.radius && look.radius !== 'none'
+      ? { '>:nth-child(n) :is(picture,img)': { 'border-radius': radius(look.radius) } }
+      : {}),
   }),
+  childFrame: ({ ratio }) => frameShape(ratio),
   childWidth: ({ width, values }) =>
     values.columns === '1'
       ? undefined

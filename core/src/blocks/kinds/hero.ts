@@ -1,6 +1,7 @@
 import { defineBlock, type ArrangedRules } from '../define-block.ts'
 import { anchor, choice, fields, line, media, step, surface, toggle } from '../fields.ts'
-import { focusStyle, HEIGHTS, SHADES, shadeField, type Focused, type Shade } from '../../render/backdrop.ts'
+import { HEIGHTS, SHADES, shadeField, type Shade } from '../../render/backdrop.ts'
+import { focusStyle, type Focused } from '../../render/crop.ts'
 import { bandRules, bandWidth } from '../../render/band.ts'
 import { el } from '../../render/element.ts'
 import { altOf, pictureElement } from '../../render/picture-element.ts'

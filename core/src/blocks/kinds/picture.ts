@@ -1,9 +1,16 @@
 import { defineBlock, type ArrangedRules } from '../define-block.ts'
 import { choice, fields, line, media, step, toggle } from '../fields.ts'
-import { cropStyles, focusStyle, type Focused } from '../../render/backdrop.ts'
+import {
+  cropStyles,
+  croppedShare,
+  focusStyle,
+  frameShape,
+  wholeInFrame,
+  type Focused,
+} from '../../render/crop.ts'
 import type { Declarations } from '../../render/css-rules.ts'
 import { el } from '../../render/element.ts'
-import { altOf, pictureElement, scaledSizes } from '../../render/picture-element.ts'
+import { altOf, pictureElement } from '../../render/picture-element.ts'
 import { radius, typeStyle } from '../../render/token-css.ts'
 
 interface Content {
@@ -59,17 +66,35 @@ export const picture = defineBlock<Content, LookValues, Values>({
   arrange({ values, content, look }): ArrangedRules {
     const corners: Declarations =
       look.radius && look.radius !== 'none' ? { 'border-radius': radius(look.radius) } : {}
-    if (content.media?.crop && values.ratio === 'natural') {
-      const { box, picture: whole } = cropStyles(content.media.crop)
-      return { ' picture': { ...box, ...corners }, ' img': whole }
+    const frame = values.ratio === 'natural' ? undefined : frameShape(values.ratio)
+    const isWhole = frame !== undefined && values.fit === 'contain'
+    const framed: Declarations = frame === undefined ? {} : { '--frame': String(frame) }
+    const { crop, focus } = content.media ?? {}
+    if (crop) {
+      const { box, picture: inside } = cropStyles(crop, focus)
+      return {
+        '': isWhole ? { display: 'flow-root' } : framed,
+        ' picture': { ...box, ...(isWhole ? wholeInFrame(crop, frame) : {}), ...corners },
+        ' img': inside,
+      }
     }
     return {
+      '': framed,
       ' img': {
-        ...(values.ratio === 'natural' ? {} : { 'aspect-ratio': values.ratio, 'object-fit': values.fit }),
-        ...(content.media && values.ratio !== 'natural' ? focusStyle(content.media) : {}),
+        ...(frame === undefined ? {} : { 'aspect-ratio': 'var(--frame)', 'object-fit': values.fit }),
+        // A gallery gives frames to pictures that have none of their own.
+        ...(content.media ? focusStyle(content.media) : {}),
         ...corners,
       },
     }
+  },
+  pictureShare({ values, content: { media: shown = {} }, frame }) {
+    const own = values.ratio === 'natural' ? undefined : frameShape(values.ratio)
+    if (frame !== undefined || own === undefined || values.fit === 'cover')
+      return croppedShare(shown, frame ?? own)
+    return shown.crop
+      ? (Number.parseFloat(wholeInFrame(shown.crop, own).width!) / 100) * croppedShare(shown)
+      : 1
   },
   render(node, context) {
     const { media: reference, caption, decoration, alt } = node.content
@@ -78,7 +103,7 @@ export const picture = defineBlock<Content, LookValues, Values>({
       shown &&
       pictureElement(shown, {
         alt: altOf(shown, { alt, decoration }),
-        sizes: scaledSizes(context.spot.pictureSizes, 100 / (reference.crop?.width ?? 100)),
+        sizes: context.spot.pictureSizes,
         early: context.spot.early,
       })
     return caption

@@ -3,7 +3,8 @@ import { anchor, choice, fields, media, step, surface } from '../fields.ts'
 import { el } from '../../render/element.ts'
 import { pictureElement } from '../../render/picture-element.ts'
 import { bandRules, bandWidth } from '../../render/band.ts'
-import { focusStyle, HEIGHTS, SHADES, shadeField, type Focused, type Shade } from '../../render/backdrop.ts'
+import { HEIGHTS, SHADES, shadeField, type Shade } from '../../render/backdrop.ts'
+import { focusStyle, type Focused } from '../../render/crop.ts'
 import { space } from '../../render/token-css.ts'
 
 interface Content {

@@ -1,7 +1,7 @@
 import { defineBlock, type ArrangedRules } from '../define-block.ts'
 import { fields, line, link, media, toggle } from '../fields.ts'
 import type { Link } from '../../page/link.ts'
-import { focusStyle, type Focused } from '../../render/backdrop.ts'
+import { croppedShare, filledFrame, frameShape, type Focused } from '../../render/crop.ts'
 import { el } from '../../render/element.ts'
 import { linked } from '../../render/linked.ts'
 import { altOf, pictureElement } from '../../render/picture-element.ts'
@@ -17,6 +17,8 @@ interface Content {
 }
 
 /** One picture of several, with a title and a caption. */
+const FRAME = frameShape('16/9')
+
 export const slide = defineBlock<Content>({
   kind: 'slide',
   version: 1,
@@ -40,7 +42,7 @@ export const slide = defineBlock<Content>({
       declarations: {
         width: '100%',
         height: 'auto',
-        'aspect-ratio': '16/9',
+        'aspect-ratio': String(FRAME),
         'object-fit': 'cover',
         'border-radius': 'var(--radius-m)',
       },
@@ -56,7 +58,11 @@ export const slide = defineBlock<Content>({
     },
   ],
   arrangedBy: ['media'],
-  arrange: ({ content }): ArrangedRules => (content.media ? { ' img': focusStyle(content.media) } : {}),
+  arrange({ content: { media: shown } }): ArrangedRules {
+    const { box, picture } = filledFrame(shown ?? {}, FRAME, 'var(--radius-m)')
+    return { ' picture': box, ' img': picture }
+  },
+  pictureShare: ({ content }) => croppedShare(content.media ?? {}, FRAME),
   render({ content }, context) {
     const { media: reference, alt, decoration, title, caption } = content
     const shown = reference && context.picture(reference.id)

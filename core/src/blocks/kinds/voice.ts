@@ -1,6 +1,6 @@
 import { defineBlock, type ArrangedRules } from '../define-block.ts'
 import { fields, line, media, surface } from '../fields.ts'
-import { focusStyle, type Focused } from '../../render/backdrop.ts'
+import { croppedShare, filledFrame, type Focused } from '../../render/crop.ts'
 import { el } from '../../render/element.ts'
 import { pictureElement } from '../../render/picture-element.ts'
 import { typeStyle } from '../../render/token-css.ts'
@@ -60,10 +60,14 @@ export const voice = defineBlock<Content>({
     { selector: '.voice figcaption:has(picture)', declarations: { 'grid-template-columns': 'auto 1fr' } },
   ],
   arrangedBy: ['media'],
-  arrange: ({ content, look }): ArrangedRules => ({
-    '': 'surface' in look ? {} : { border: '1px solid var(--line)' },
-    ...(content.media ? { ' img': focusStyle(content.media) } : {}),
-  }),
+  arrange({ content, look }): ArrangedRules {
+    const { box, picture } = filledFrame(content.media ?? {}, 1, '50%')
+    return {
+      '': 'surface' in look ? {} : { border: '1px solid var(--line)' },
+      ' picture': box,
+      ' img': picture,
+    }
+  },
   render({ content }, context) {
     const { said, who, role, media: reference } = content
     const face = reference && context.picture(reference.id)
@@ -79,7 +83,12 @@ export const voice = defineBlock<Content>({
             'figcaption',
             {},
             // Beside the name, a face says nothing more.
-            face && pictureElement(face, { alt: '', sizes: '48px', early: false }),
+            face &&
+              pictureElement(face, {
+                alt: '',
+                sizes: `${Math.round(48 * croppedShare(reference, 1))}px`,
+                early: false,
+              }),
             who && el('strong', context.wordsOf('who'), who),
             role && el('span', context.wordsOf('role'), role),
           ),

@@ -109,8 +109,8 @@ export function CropDialog({ picture, value, onKeep, onClose }: CropDialogProps)
       </Row>
       <Note>
         {what === 'crop'
-          ? 'Drag over the picture, or move the edges. Used where the frame is the picture’s own.'
-          : 'Press the point, or move it with the arrow keys. Used where a frame of another shape cuts something off.'}
+          ? 'Drag over the picture, or move the edges. A frame of another shape shows as much of this part as it can.'
+          : 'Press the point, or move it with the arrow keys. Where a frame cuts something off, what is around it stays.'}
       </Note>
     </Dialog>
   )
