@@ -73,7 +73,10 @@ export class Machine {
   }
 
   async open(id: string): Promise<PageDocument> {
-    return (await this.ask(`/api/pages/${id}`)).json() as Promise<PageDocument>
+    const answer = await this.ask(`/api/pages/${id}`)
+    // While the database is away, the server says so, which is no page.
+    if (!answer.ok) throw new Error(`${id} could not be opened: ${await answer.text()}`)
+    return answer.json() as Promise<PageDocument>
   }
 
   async #startServer(): Promise<void> {

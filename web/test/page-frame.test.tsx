@@ -1,11 +1,13 @@
 /** The frame that a page is shown in: a document of its own, there at once, that nothing carries away. */
+import { MessageChannel } from 'node:worker_threads'
 import { afterEach, beforeEach, describe, expect, jest, test } from '@jest/globals'
 import { act, StrictMode, type ReactNode } from 'react'
 import { createRoot, type Root } from 'react-dom/client'
 import { PageFrame } from '../src/editor/canvas/page-frame.tsx'
 import { AfterFirst, FirstIsThereProvider, usePainted } from '../src/ui/after-first.tsx'
 
-Object.assign(globalThis, { IS_REACT_ACT_ENVIRONMENT: true })
+// Browsers have it, and this environment does not.
+Object.assign(globalThis, { IS_REACT_ACT_ENVIRONMENT: true, MessageChannel })
 
 let root: Root
 beforeEach(() => {

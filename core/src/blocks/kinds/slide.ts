@@ -16,9 +16,9 @@ interface Content {
   readonly link?: Link
 }
 
-/** One picture of several, with a title and a caption. */
 const FRAME = frameShape('16/9')
 
+/** One picture of several, with a title and a caption. */
 export const slide = defineBlock<Content>({
   kind: 'slide',
   version: 1,
