@@ -44,6 +44,15 @@ export {
 export { moveRefusal } from './edits/move.ts'
 export { placingRefusal, type Target } from './edits/placing.ts'
 export { ASIDE, frameRefusal, FRAMES, frameOf, type Frame, type FrameName } from './site/frames.ts'
+export {
+  LONGEST_DESCRIPTION,
+  LONGEST_NAVIGATION_LABEL,
+  LONGEST_TITLE,
+  settingsOf,
+  withSettings,
+  type PageSettings,
+  type SettingField,
+} from './site/page-settings.ts'
 export { migratePage } from './page/migrate.ts'
 export { readValue, type ValueAddress } from './edits/set.ts'
 export { applyEdits, type Transaction } from './edits/transaction.ts'
@@ -51,7 +60,7 @@ export { EMPTY_HISTORY, record, redo, undo, type History } from './edits/undo.ts
 export { fluidPx, type Look, type Surface, type Theme } from './look/look.ts'
 export { themedLook } from './look/theme.ts'
 export { STEP_WORDS } from './look/scales.ts'
-export { ID_BYTES, idFrom } from './page/id.ts'
+export { ID_BYTES, ID_PATTERN, idFrom } from './page/id.ts'
 export { sameJson, type Json, type JsonObject } from './page/json.ts'
 export { isFileLink, isPageLink, type Link } from './page/link.ts'
 export {

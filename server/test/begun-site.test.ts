@@ -27,7 +27,7 @@ test('a site of one’s own begins with one empty page and nobody; its first kee
   const site = (await server.ask<SiteInfo>('/api/site')).body
   expect([site.name, site.header.nodes[site.header.root]?.kind]).toEqual(['New site', 'site-header'])
   expect(validatePage(document, defaultRegistry)).toEqual([])
-  await server.ask(`/api/pages/${pages[0]!.id}/publish`, { method: 'POST', body: {} })
+  await server.publish(pages[0]!.id)
   expect((await server.site.request('http://localhost/')).status).toBe(200)
 })
 

@@ -39,7 +39,7 @@ async function publishWith(link: JsonObject) {
     body: { base: summary.version, document: { ...document, nodes }, journal: null },
   })
   expect(saved.status).toBe(200)
-  return server.ask<ErrorBody>('/api/pages/tmquestions/publish', { method: 'POST', body: {} })
+  return server.publish<ErrorBody>('tmquestions')
 }
 const livePage = async () => (await server.site.request('http://localhost/questions/')).text()
 

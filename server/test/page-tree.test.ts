@@ -1,6 +1,6 @@
 /** The page tree through the server: moving, copying, addresses, the bin, the navigation, and what visitors find meanwhile. */
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
-import type { BinnedPage, PageDocument, PageSummary, SiteInfo } from '@gullyline/core'
+import type { BinnedPage, ErrorBody, PageDocument, PageSummary, SiteInfo } from '@gullyline/core'
 import { startTestServer, type TestServer } from './with-server.ts'
 
 let server: TestServer
@@ -29,7 +29,7 @@ describe('adding', () => {
         template,
       })
       expect([template, status]).toEqual([template, 201])
-      const published = await post(`/api/pages/${body.summary.id}/publish`)
+      const published = await server.publish<ErrorBody>(body.summary.id)
       expect([template, published.status, published.body.problems]).toEqual([template, 200, undefined])
       expect((await live(body.summary.path)).status).toBe(200)
       await server.ask(`/api/pages/${body.summary.id}`, { method: 'DELETE' })
@@ -129,7 +129,7 @@ describe('the bin', () => {
     await server.ask('/api/pages/tmnews', { method: 'DELETE' })
     expect((await pages()).map((one) => one.id)).not.toContain('tmcomet')
     expect((await live('/news/comet/')).status).toBe(404)
-    expect((await post('/api/pages/tmcomet/publish')).body.code).toBe('not-found')
+    expect((await server.publish('tmcomet')).body.code).toBe('page-deleted')
     expect(await (await live('/')).text()).not.toContain('/news/')
     const bin = (await server.ask<BinnedPage[]>('/api/bin')).body
     expect(bin[0]).toMatchObject({ id: 'tmnews', title: 'News', path: '/news/', subPages: 1 })
@@ -160,7 +160,7 @@ describe('settings', () => {
     const { body } = await server.ask<PageSummary>('/api/pages/tmvisit', { method: 'PATCH', body: { more } })
     expect([body.more, body.state]).toEqual([more, 'changed'])
     expect(await (await live('/visit/')).text()).not.toContain('noindex')
-    await post('/api/pages/tmvisit/publish')
+    await server.publish('tmvisit')
     const html = await (await live('/visit/')).text()
     expect(html).toContain('<meta name="robots" content="noindex">')
     expect(html).toContain(
@@ -217,7 +217,7 @@ test('a page with errors can be saved and can’t be published, and says which',
   const spoiled = { ...document, nodes: { ...document.nodes, [document.root]: { ...root, content } } }
   const body = { base: summary.version, document: spoiled, journal: null }
   expect((await server.ask('/api/pages/tmcomet/document', { method: 'PUT', body })).status).toBe(200)
-  const { status, body: refused } = await post('/api/pages/tmcomet/publish')
+  const { status, body: refused } = await server.publish<ErrorBody>('tmcomet')
   expect([status, refused.code]).toEqual([409, 'has-problems'])
   expect(refused.problems).toEqual([
     { pointer: `/nodes/${document.root}`, message: 'The page’s field “Author” is empty' },

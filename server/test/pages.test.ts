@@ -138,10 +138,10 @@ describe('page settings', () => {
       inNavigation: false,
       state: 'changed',
     })
-    await server.ask('/api/pages/tmabout/publish', { method: 'POST', body: {} })
+    await server.publish('tmabout')
     expect(await liveHtml('/questions/')).not.toContain('What people ask at the door')
     expect(await liveHtml('/about/')).toContain('href="/questions/">Questions</a></li>')
-    await server.ask('/api/pages/tmquestions/publish', { method: 'POST', body: {} })
+    await server.publish('tmquestions')
     expect(await liveHtml('/questions/')).toContain('content="What people ask at the door"')
     expect(await liveHtml('/about/')).not.toContain('href="/questions/">Questions</a></li>')
     expect((await open('tmquestions')).summary.state).toBe('live')
@@ -170,9 +170,7 @@ describe('publishing', () => {
     const { document, summary } = await open('tmhome')
     await save('tmhome', summary.version, withWords(document, 'Open tonight'))
     expect((await live('/')).html).not.toContain('Open tonight')
-    const published = (
-      await server.ask<PublishResult>('/api/pages/tmhome/publish', { method: 'POST', body: {} })
-    ).body
+    const published = (await server.publish('tmhome')).body
     expect(published.summary.state).toBe('live')
     expect((await live('/')).html).toContain('Open tonight')
     expect((await live('/visit/')).html).not.toContain('Theirs')
@@ -180,7 +178,7 @@ describe('publishing', () => {
 
   test('two at once both arrive', async () => {
     const ids = ['tmvisit', 'tmquestions']
-    await Promise.all(ids.map((id) => server.ask(`/api/pages/${id}/publish`, { method: 'POST', body: {} })))
+    await Promise.all(ids.map((id) => server.publish(id)))
     const pages = (await server.ask<PageSummary[]>('/api/pages')).body as unknown as PageSummary[]
     expect(pages.filter((page) => ids.includes(page.id)).map((page) => page.state)).toEqual(['live', 'live'])
     expect((await live('/visit/')).html).toContain('Theirs')

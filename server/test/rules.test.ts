@@ -9,8 +9,7 @@ beforeAll(async () => {
 }, 120_000)
 afterAll(() => server.close())
 
-const publish = () =>
-  server.ask<ErrorBody>('/api/pages/tmquestions/publish', { method: 'POST', body: {}, as: 'editor' })
+const publish = () => server.publish<ErrorBody>('tmquestions', 'editor')
 const allow = (ownValues: boolean) =>
   server.ask<SiteInfo>('/api/site/rules', { method: 'PUT', body: { ownValues } })
 const liveCss = async () => {

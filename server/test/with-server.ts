@@ -6,7 +6,7 @@ import { basename, join } from 'node:path'
 import type { Hono } from 'hono'
 import mysql from 'mysql2/promise'
 import { pino } from 'pino'
-import type { ErrorBody, Role } from '@gullyline/core'
+import type { ErrorBody, PageDocument, PublishResult, Role } from '@gullyline/core'
 import { createEditorApp, createSiteApp } from '../src/app.ts'
 import { openDatabase } from '../src/db/data-source.ts'
 import { derivePicture, type Derived } from '../src/media/derive.ts'
@@ -28,6 +28,8 @@ export interface TestServer {
   readonly site: Hono
   /** Asks the editor's server as its own page would, signed in as the keeper unless told otherwise; gives the status and the JSON it answered. */
   ask<T>(path: string, options?: AskOptions): Promise<{ status: number; body: T & ErrorBody }>
+  /** Publishes the newest version of a page, as the editor does after showing it. */
+  publish<T = PublishResult>(pageId: string, as?: Role): Promise<{ status: number; body: T & ErrorBody }>
   /** The cookie of somebody of this role, signed in. */
   cookieOf(role: Role): Promise<string>
   close(): Promise<void>
@@ -57,7 +59,7 @@ export async function startTestServer(site: 'sample' | 'begun' = 'sample'): Prom
     cookies.set(role, known)
     return known
   }
-  return {
+  const server: TestServer = {
     services,
     editor,
     site: createSiteApp(services),
@@ -75,6 +77,11 @@ export async function startTestServer(site: 'sample' | 'begun' = 'sample'): Prom
       })
       return { status: response.status, body: (await response.json()) as never }
     },
+    async publish(pageId, as = 'keeper') {
+      const { body } = await server.ask<PageDocument>(`/api/pages/${pageId}`, { as })
+      const version = body.summary?.version ?? 1
+      return server.ask(`/api/pages/${pageId}/publish`, { method: 'POST', body: { version }, as })
+    },
     async close() {
       await db.destroy()
       await admin.query(`DROP DATABASE ${name}`)
@@ -82,6 +89,7 @@ export async function startTestServer(site: 'sample' | 'begun' = 'sample'): Prom
       await rm(dataDir, { recursive: true, force: true })
     },
   }
+  return server
 }
 
 async function signIn({ db, sessions }: Services, role: Role): Promise<string> {

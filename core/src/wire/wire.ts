@@ -4,6 +4,7 @@ import type { Problem } from '../blocks/registry.ts'
 import type { Look } from '../look/look.ts'
 import type { Page } from '../page/page.ts'
 import type { NavigationItem } from '../site/navigation.ts'
+import type { PageSettings } from '../site/page-settings.ts'
 import type { Picture, SiteFile } from '../render/site-context.ts'
 
 /** The one shape of every error the server answers with. */
@@ -22,6 +23,8 @@ export type ErrorCode =
   | 'malformed'
   | 'not-valid'
   | 'stale-save'
+  | 'page-deleted'
+  | 'stale-publish'
   | 'address-taken'
   | 'has-problems'
   | 'too-large'
@@ -110,6 +113,8 @@ export interface VersionInfo {
   readonly number: number
   readonly savedAt: string
   readonly savedBy: string
+  /** What the save called itself, where it did; see `SaveRequest`. */
+  readonly saveId?: string
 }
 
 export interface PageDocument {
@@ -121,6 +126,8 @@ export interface SaveRequest {
   /** Number of the version that was opened. */
   readonly base: number
   readonly document: Page
+  /** Drawn once for each save: sent again after an answer that was lost, it is known to be the same. */
+  readonly saveId?: string
   /** What the journal of this tab may forget, since this document holds it; null when nothing was kept there. */
   readonly journal: { readonly tab: string; readonly until: number } | null
 }
@@ -152,6 +159,11 @@ export interface KeptJournal {
 export interface Present {
   readonly tab: string
   readonly name: string
+}
+
+export interface PublishRequest {
+  /** The version that was looked at and checked: it goes live, and no other. */
+  readonly version: number
 }
 
 export interface PublishResult {
@@ -217,7 +229,7 @@ export interface NavigationRequest {
   readonly items: readonly NavigationItem[]
 }
 
-/** What is known of a page beside its document. What is absent stays as it is. */
+/** A change of a page's settings, as its next version. What is absent stays as it is. */
 export interface PageSettingsRequest {
   readonly title?: string
   readonly description?: string
@@ -225,4 +237,6 @@ export interface PageSettingsRequest {
   /** Its own part of the address. */
   readonly slug?: string
   readonly more?: Partial<PageMore>
+  /** Values as the sender saw them: where one is another by now, nothing is changed. */
+  readonly was?: Partial<PageSettings>
 }

@@ -6,6 +6,8 @@ import { LiveSettings1790200000000 } from './migrations/1790200000000-live-setti
 import { Files1790500000000 } from './migrations/1790500000000-files.ts'
 import { MediaLibrary1790400000000 } from './migrations/1790400000000-media-library.ts'
 import { PageTree1790300000000 } from './migrations/1790300000000-page-tree.ts'
+import { SettingsInDocuments1790600000000 } from './migrations/1790600000000-settings-in-documents.ts'
+import { ExactIds1790700000000 } from './migrations/1790700000000-exact-ids.ts'
 import {
   FileEntity,
   JournalEntity,
@@ -43,6 +45,8 @@ export async function openDatabase(url: string): Promise<DataSource> {
       PageTree1790300000000,
       MediaLibrary1790400000000,
       Files1790500000000,
+      SettingsInDocuments1790600000000,
+      ExactIds1790700000000,
     ],
     synchronize: false,
     extra: { connectionLimit: 10 },

@@ -25,18 +25,16 @@ export interface PageRow {
   position: number
   title: string
   slug: string
+  /** The whole address, which no other page of the site has; null in the bin. */
+  address: string | null
   description: string
   inNavigation: boolean
   /** Number of the newest version. */
   version: number
   liveVersion: number | null
-  liveTitle: string | null
-  liveDescription: string | null
-  liveInNavigation: boolean | null
   liveSince: Date | null
-  /** A `PageMore`, and as it was when the page last went live. */
+  /** A `PageMore`. Like title, description and `inNavigation`, a copy of what the newest version says. */
   more: object
-  liveMore: object | null
   /** When it went to the bin; null while it stands in the tree. */
   binnedAt: Date | null
   /** The page that took it to the bin: itself, or the one it stood under. */
@@ -57,6 +55,8 @@ export interface VersionRow {
   document: object
   savedAt: Date
   savedBy: string
+  /** What the save called itself; null where it did not. */
+  saveId: string | null
 }
 
 export interface MediaRow {
@@ -146,19 +146,17 @@ export const PageEntity = new EntitySchema<PageRow>({
     position: { type: 'int' },
     title: { type: 'varchar', length: 200 },
     slug: { type: 'varchar', length: 100 },
+    address: { type: 'varchar', length: 700, nullable: true },
     description: { type: 'varchar', length: 500 },
     inNavigation: { type: 'boolean', name: 'in_navigation' },
     version: { type: 'int' },
     liveVersion: { type: 'int', name: 'live_version', nullable: true },
-    liveTitle: { type: 'varchar', length: 200, name: 'live_title', nullable: true },
-    liveDescription: { type: 'varchar', length: 500, name: 'live_description', nullable: true },
-    liveInNavigation: { type: 'boolean', name: 'live_in_navigation', nullable: true },
     liveSince: { type: 'datetime', precision: 3, name: 'live_since', nullable: true },
     more: { type: 'json' },
-    liveMore: { type: 'json', name: 'live_more', nullable: true },
     binnedAt: { type: 'datetime', precision: 3, name: 'binned_at', nullable: true },
     binnedWith: { ...id, name: 'binned_with', nullable: true },
   },
+  indices: [{ name: 'pages_address', columns: ['siteId', 'address'], unique: true }],
   foreignKeys: [
     {
       target: 'Site',
@@ -180,6 +178,7 @@ export const VersionEntity = new EntitySchema<VersionRow>({
     document: { type: 'json' },
     savedAt: { type: 'datetime', precision: 3, name: 'saved_at' },
     savedBy: { type: 'varchar', length: 100, name: 'saved_by' },
+    saveId: { ...id, name: 'save_id', nullable: true },
   },
   foreignKeys: [
     {

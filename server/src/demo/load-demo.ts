@@ -7,6 +7,7 @@ import {
   newNode,
   PAGE_FORMAT,
   validatePage,
+  withSettings,
   type Page,
   type Role,
 } from '@gullyline/core'
@@ -24,7 +25,8 @@ import { derivePicture } from '../media/derive.ts'
 import { keepFile } from '../media/files.ts'
 import { fontFolder, pictureFolder } from '../media/folders.ts'
 import { newId } from '../http/new-id.ts'
-import { PLAIN_MORE } from '../pages/store.ts'
+import { listed } from '../pages/store.ts'
+import { storeAddresses } from '../pages/tree-acts.ts'
 import { NEVER_LIVE } from '../pages/tree.ts'
 import { addPerson } from '../people/store.ts'
 import { publishNow } from '../publish/publish-page.ts'
@@ -73,13 +75,11 @@ export async function loadDemoIfEmpty(
     for (const row of pictures) await manager.insert(MediaEntity, { siteId: id, ...row })
     for (const row of files) await manager.insert(FileEntity, { siteId: id, ...row })
     for (const [position, page] of demoSite.pages.entries()) await insertPage(manager, page, position)
+    await storeAddresses(manager, id)
     await addDemoPeople(manager, services.dataDir)
   })
   say('Publishing the sample site')
-  await publishNow(
-    services,
-    demoSite.pages.map((page) => page.id),
-  )
+  await publishNow(services, Object.fromEntries(demoSite.pages.map((page) => [page.id, 1])))
 }
 
 /** A site with one empty page, in the sample site's look, for those who begin their own. Does nothing where a site exists. */
@@ -94,6 +94,7 @@ export async function beginSiteIfEmpty(services: Services): Promise<void> {
     await insertSite(manager, site)
     const page = { id: homePageId, title: 'Home', slug: '', description: '', document: emptyDocument('page') }
     await insertPage(manager, page, 0, id)
+    await storeAddresses(manager, id)
   })
 }
 
@@ -127,18 +128,18 @@ async function insertPage(
   position: number,
   siteId: string = demoSite.id,
 ): Promise<void> {
-  assertValid(page.document, page.title)
+  const { title, description, inNavigation = page.slug !== '', more } = page
+  const document = withSettings(page.document, { title, description, inNavigation, ...more })
+  assertValid(document, title)
   await manager.insert(PageEntity, {
     id: page.id,
     siteId,
     parentId: page.parentId ?? null,
     position,
-    title: page.title,
     slug: page.slug,
-    description: page.description,
-    inNavigation: page.inNavigation ?? page.slug !== '',
+    address: null,
+    ...listed(document),
     version: 1,
-    more: { ...PLAIN_MORE, ...page.more },
     binnedAt: null,
     binnedWith: null,
     ...NEVER_LIVE,
@@ -146,9 +147,10 @@ async function insertPage(
   await manager.insert(VersionEntity, {
     pageId: page.id,
     number: 1,
-    document: page.document,
+    document,
     savedAt: new Date(),
     savedBy: 'Gullyline',
+    saveId: null,
   })
 }
 

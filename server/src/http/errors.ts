@@ -8,6 +8,8 @@ const STATUS = {
   malformed: 400,
   'not-valid': 422,
   'stale-save': 409,
+  'page-deleted': 409,
+  'stale-publish': 409,
   'address-taken': 409,
   'never-saved': 409,
   'has-problems': 409,
@@ -60,6 +62,6 @@ function fromHttp(error: Error): Refused {
   }
   return new Refused(
     'internal',
-    'The server could not do this. Nothing was changed; try again, and look at its log if it happens again.',
+    'Something went wrong on the server, and it is not certain whether this was done. Look at how things stand before you try again; the server’s log says more.',
   )
 }

@@ -1,16 +1,20 @@
 import type { Context } from 'hono'
-import type { Problem } from '@gullyline/core'
+import { ID_PATTERN, type Problem } from '@gullyline/core'
 import { Refused } from './errors.ts'
+
+/** As ids are made; the database would take others for the same. */
+const ID = new RegExp(ID_PATTERN)
 
 /** What a field of a request must be. */
 export type FieldRule =
   | 'text'
-  | 'text-or-null'
+  | 'id-or-null'
   | 'whole-number'
   | 'journal-mark'
   | 'anything'
   | 'words-or-absent'
   | 'text-or-absent'
+  | 'id-or-absent'
   | 'flag-or-absent'
   | 'flag'
   | 'list'
@@ -47,8 +51,8 @@ function faultOf(value: unknown, rule: FieldRule): string | undefined {
   switch (rule) {
     case 'text':
       return typeof value === 'string' && value.trim() !== '' ? undefined : 'must be words'
-    case 'text-or-null':
-      return value === null || typeof value === 'string' ? undefined : 'must be text or null'
+    case 'id-or-null':
+      return value === null || isId(value) ? undefined : 'must be an id or null'
     case 'whole-number':
       return Number.isSafeInteger(value) ? undefined : 'must be a whole number'
     case 'journal-mark':
@@ -57,6 +61,8 @@ function faultOf(value: unknown, rule: FieldRule): string | undefined {
       return value === undefined ? undefined : faultOf(value, 'text')
     case 'text-or-absent':
       return value === undefined || typeof value === 'string' ? undefined : 'must be text'
+    case 'id-or-absent':
+      return value === undefined || isId(value) ? undefined : 'must be an id'
     case 'flag-or-absent':
       return value === undefined || typeof value === 'boolean' ? undefined : 'must be true or false'
     case 'flag':
@@ -70,6 +76,10 @@ function faultOf(value: unknown, rule: FieldRule): string | undefined {
     case 'anything':
       return value === undefined ? 'is missing' : undefined
   }
+}
+
+function isId(value: unknown): boolean {
+  return typeof value === 'string' && ID.test(value)
 }
 
 function isJournalMark(value: unknown): boolean {

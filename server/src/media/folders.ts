@@ -33,3 +33,11 @@ export function filePath({ id, revision, file }: Pick<FileRow, 'id' | 'revision'
 export function fontFolder(dataDir: string): string {
   return join(dataDir, 'fonts')
 }
+
+/** The link that names the folder visitors see. */
+export const CURRENT = 'current'
+
+/** The folder whose files visitors see, through the link that is switched. */
+export function liveDir(dataDir: string): string {
+  return join(dataDir, 'live', CURRENT)
+}

@@ -39,7 +39,7 @@ async function mediaUses(manager: EntityManager, id: string): Promise<MediaUse[]
   }
   for (const page of pages) {
     const version = await manager.findOneByOrFail(VersionEntity, { pageId: page.id, number: page.version })
-    const count = countIn([version.document, page.more], id)
+    const count = countIn(version.document, id)
     if (count > 0) uses.push({ pageId: page.id, title: page.title, path: paths[page.id]!, count })
   }
   return uses

@@ -7,7 +7,9 @@ import type {
   PageSettingsRequest,
   PageSummary,
   PlacePageRequest,
+  PublishRequest,
   SaveRequest,
+  VersionInfo,
 } from '@gullyline/core'
 import type { Services } from '../services.ts'
 import { readBody } from '../http/read-body.ts'
@@ -17,8 +19,8 @@ import { dropEntries } from '../journal/store.ts'
 import type { SignedIn } from '../people/access.ts'
 import { findSite } from '../sites/store.ts'
 import { publishAgain, publishPage } from '../publish/publish-page.ts'
-import { binPage, changeSlug, copyPage, movePage, restorePage } from './tree-acts.ts'
-import { addPage, changeSettings, listPages, listVersions, openPage, openVersion, savePage } from './store.ts'
+import { addPage, binPage, changeSlug, copyPage, movePage, restorePage } from './tree-acts.ts'
+import { changeSettings, listPages, listVersions, openPage, openVersion, savePage } from './store.ts'
 
 /** Pages: the tree, one page, its versions, saving and publishing. */
 export function pageRoutes(services: Services): Hono<SignedIn> {
@@ -30,13 +32,11 @@ export function pageRoutes(services: Services): Hono<SignedIn> {
     .post('/', async (c) => {
       const body = await readBody<NewPageRequest>(c, {
         title: 'text',
-        parentId: 'text-or-null',
+        parentId: 'id-or-null',
         template: 'text-or-absent',
       })
       const given = { ...body, savedBy: c.var.person.name }
-      const opened = await transact(db, async (m) =>
-        openPage(m, await addPage(m, (await findSite(m)).id, given)),
-      )
+      const opened = await transact(db, async (m) => openPage(m, await addPage(m, given)))
       return c.json(opened, 201)
     })
     .get('/:id', (c) => answerKept(c, services, () => transact(db, (m) => openPage(m, c.req.param('id')))))
@@ -47,18 +47,22 @@ export function pageRoutes(services: Services): Hono<SignedIn> {
         inNavigation: 'flag-or-absent',
         slug: 'words-or-absent',
         more: 'object-or-absent',
+        was: 'object-or-absent',
       })
       const { slug } = settings
-      const change = (m: EntityManager) => changeSettings(m, c.req.param('id'), settings)
-      if (slug === undefined) return c.json(await changed(services, c.req.param('id'), change))
-      const changeAll = async (m: EntityManager) => {
-        await change(m)
-        await changeSlug(m, c.req.param('id'), slug)
+      const pageId = c.req.param('id')
+      let isNewVersion = false
+      const change = async (m: EntityManager) => {
+        // The address first: an act on the tree holds the tree before anything is read.
+        if (slug !== undefined) await changeSlug(m, pageId, slug)
+        isNewVersion = await changeSettings(m, pageId, settings, c.var.person.name)
       }
-      return c.json(await changedTree(services, c.req.param('id'), changeAll))
+      const summary = await (slug === undefined ? changed : changedTree)(services, pageId, change)
+      if (isNewVersion) presence.saved(pageId, versionOf(summary), null)
+      return c.json(summary)
     })
     .post('/:id/place', async (c) => {
-      const to = await readBody<PlacePageRequest>(c, { parentId: 'text-or-null', position: 'whole-number' })
+      const to = await readBody<PlacePageRequest>(c, { parentId: 'id-or-null', position: 'whole-number' })
       return c.json(await changedTree(services, c.req.param('id'), (m) => movePage(m, c.req.param('id'), to)))
     })
     .post('/:id/copy', async (c) => {
@@ -79,6 +83,7 @@ export function pageRoutes(services: Services): Hono<SignedIn> {
         base: 'whole-number',
         document: 'anything',
         journal: 'journal-mark',
+        saveId: 'id-or-absent',
       })
       const [pageId, { person }] = [c.req.param('id'), c.var]
       const { base, journal } = body
@@ -91,8 +96,7 @@ export function pageRoutes(services: Services): Hono<SignedIn> {
         }
         return (await openPage(m, pageId)).summary
       })
-      const { version, savedAt, savedBy } = summary
-      presence.saved(pageId, { number: version, savedAt, savedBy }, journal?.tab ?? null)
+      presence.saved(pageId, versionOf(summary), journal?.tab ?? null)
       return c.json(summary)
     })
     .get('/:id/versions', async (c) => c.json(await transact(db, (m) => listVersions(m, c.req.param('id')))))
@@ -101,7 +105,14 @@ export function pageRoutes(services: Services): Hono<SignedIn> {
       if (!Number.isSafeInteger(number)) throw new Refused('not-found', 'There is no such version.')
       return c.json(await transact(db, (m) => openVersion(m, c.req.param('id'), number)))
     })
-    .post('/:id/publish', async (c) => c.json(await publishPage(services, c.req.param('id'))))
+    .post('/:id/publish', async (c) => {
+      const { version } = await readBody<PublishRequest>(c, { version: 'whole-number' })
+      return c.json(await publishPage(services, c.req.param('id'), version))
+    })
+}
+
+function versionOf({ version, savedAt, savedBy }: PageSummary): VersionInfo {
+  return { number: version, savedAt, savedBy }
 }
 
 type Act = (manager: EntityManager) => Promise<void>

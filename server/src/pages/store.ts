@@ -1,32 +1,30 @@
 import { IsNull, type EntityManager } from 'typeorm'
 import {
   defaultRegistry,
+  LONGEST_DESCRIPTION,
+  LONGEST_TITLE,
   migratePage,
-  TEMPLATES,
+  sameJson,
+  settingsOf,
   validatePage,
-  type NewPageRequest,
+  withSettings,
+  type JsonObject,
   type Page,
   type PageDocument,
   type PageMore,
+  type PageSettings,
   type PageSettingsRequest,
   type PageSummary,
-  type Template,
   type VersionInfo,
 } from '@gullyline/core'
 import { PageEntity, VersionEntity, type PageRow, type VersionRow } from '../db/rows.ts'
 import { Refused } from '../http/errors.ts'
-import { newId } from '../http/new-id.ts'
-import { freeSlug, NEVER_LIVE, pagePaths, slugOf, summarize } from './tree.ts'
-
-const LONGEST_TITLE = 200
-const LONGEST_DESCRIPTION = 500
+import { asTree, pagePaths, summarize } from './tree.ts'
 
 /** All pages of a site in the order of the tree: by parent, then by position. */
 export async function listPages(manager: EntityManager, siteId: string): Promise<PageSummary[]> {
-  const pages = await manager.find(PageEntity, {
-    where: { siteId, binnedAt: IsNull() },
-    order: { position: 'ASC' },
-  })
+  const where = { siteId, binnedAt: IsNull() }
+  const pages = asTree(await manager.find(PageEntity, { where, order: { position: 'ASC' } }))
   const paths = pagePaths(pages)
   const saved = await newestVersions(manager, siteId)
   return pages.map((page) => summarize(page, paths[page.id]!, saved.get(page.id)!))
@@ -66,7 +64,7 @@ export async function listVersions(manager: EntityManager, pageId: string): Prom
   await findPageRow(manager, pageId)
   const rows = await manager.find(VersionEntity, {
     where: { pageId },
-    select: { pageId: true, number: true, savedAt: true, savedBy: true },
+    select: { pageId: true, number: true, savedAt: true, savedBy: true, saveId: true },
     order: { number: 'DESC' },
   })
   return rows.map(versionInfo)
@@ -79,14 +77,11 @@ export async function openVersion(manager: EntityManager, pageId: string, number
 }
 
 /**
- * Keeps a document as the page's next version, when `base` still is its newest. Otherwise refuses with `stale-save`,
- * which names the newest version, and changes nothing.
+ * Saves a document as the page's next version, when `base` still is its newest. Otherwise refuses with `stale-save`,
+ * which names the newest version, and changes nothing. The same save sent twice, as after an answer that was lost, is
+ * saved once.
  */
-export async function savePage(
-  manager: EntityManager,
-  pageId: string,
-  save: { readonly base: number; readonly document: unknown; readonly savedBy: string },
-): Promise<void> {
+export async function savePage(manager: EntityManager, pageId: string, save: Save): Promise<void> {
   const problems = validatePage(save.document, defaultRegistry)
   if (problems.length > 0) {
     throw new Refused(
@@ -95,90 +90,96 @@ export async function savePage(
       { problems },
     )
   }
-  // The version is compared and counted up in one statement: of two saves at once, only one can find it unchanged.
-  const counted = await manager
-    .createQueryBuilder()
-    .update(PageEntity)
-    .set({ version: () => 'version + 1' })
-    .where('id = :pageId AND version = :base', { pageId, base: save.base })
-    .execute()
-  if (counted.affected !== 1) {
-    const page = await findPageRow(manager, pageId)
+  const page = await lockPage(manager, pageId)
+  if (page.binnedAt !== null)
+    throw new Refused(
+      'page-deleted',
+      'This page was deleted meanwhile, so nothing was saved. Your edits are kept: restore the page, then save again.',
+    )
+  if (page.version !== save.base) {
     const current = versionInfo(await findVersion(manager, pageId, page.version))
+    if (save.saveId !== undefined && current.saveId === save.saveId) return
     throw new Refused(
       'stale-save',
       `${current.savedBy} saved this page after you opened it. Nothing was overwritten, and your edits are kept.`,
       { current },
     )
   }
+  await insertVersion(manager, pageId, { ...save, document: save.document as Page })
+}
+
+interface Save {
+  readonly base: number
+  readonly document: unknown
+  readonly savedBy: string
+  /** Drawn by the sender, once for each save. */
+  readonly saveId?: string | undefined
+}
+
+/** The row of a page, locked until the transaction ends: of two saves at once, the second sees what the first saved. */
+async function lockPage(manager: EntityManager, pageId: string): Promise<PageRow> {
+  const page = await manager.findOne(PageEntity, {
+    where: { id: pageId },
+    lock: { mode: 'pessimistic_write' },
+  })
+  if (!page) throw new Refused('not-found', 'There is no such page. It may have been deleted.')
+  return page
+}
+
+/** Adds the version after `base`, and brings what lists show of the page up to it. */
+export async function insertVersion(
+  manager: EntityManager,
+  pageId: string,
+  { base, document, savedBy, saveId }: Save & { readonly document: Page },
+): Promise<void> {
   await manager.insert(VersionEntity, {
     pageId,
-    number: save.base + 1,
-    document: save.document as Page,
+    number: base + 1,
+    document,
     savedAt: new Date(),
-    savedBy: save.savedBy.slice(0, 100),
+    savedBy: savedBy.slice(0, 100),
+    saveId: saveId ?? null,
   })
+  await manager.update(PageEntity, { id: pageId }, { version: base + 1, ...listed(document) })
 }
 
-/** Adds an empty page as the last one under its parent, with an address made from its title. */
-export async function addPage(
-  manager: EntityManager,
-  siteId: string,
-  given: NewPageRequest & { readonly savedBy: string },
-): Promise<string> {
-  const title = checkedTitle(given.title)
-  if (given.parentId !== null && (await findPageRow(manager, given.parentId)).siteId !== siteId) {
-    throw new Refused(
-      'not-found',
-      'The page under which to add this one belongs to another site. Nothing was changed.',
-    )
-  }
-  const template = findTemplate(given.template)
-  const pages = await manager.find(PageEntity, { where: { siteId, binnedAt: IsNull() } })
-  const siblings = pages.filter((page) => page.parentId === given.parentId)
-  const id = newId()
-  await manager.insert(PageEntity, {
-    id,
-    siteId,
-    parentId: given.parentId,
-    position: Math.max(-1, ...siblings.map((page) => page.position)) + 1,
-    title,
-    slug: freeSlug(
-      slugOf(title),
-      siblings.map((page) => page.slug),
-    ),
-    description: '',
-    inNavigation: given.parentId === null,
-    version: 1,
-    more: PLAIN_MORE,
-    binnedAt: null,
-    binnedWith: null,
-    ...NEVER_LIVE,
-  })
-  await manager.insert(VersionEntity, {
-    pageId: id,
-    number: 1,
-    document: template.build(defaultRegistry, newId, { title, date: new Date().toISOString().slice(0, 10) }),
-    savedAt: new Date(),
-    savedBy: given.savedBy.slice(0, 100),
-  })
-  return id
+/** What the row of a page repeats of its newest version, so that lists need not read documents. */
+export function listed(document: Page): Pick<PageRow, 'title' | 'description' | 'inNavigation' | 'more'> {
+  const { title, description, inNavigation, ...more } = settingsOf(document)
+  return { title: title.trim(), description, inNavigation, more }
 }
 
-/** Changes what is known of a page beside its document; what is not given stays. Its address stays in any case. */
+/**
+ * Changes settings of a page as its next version; what is not given stays. Refuses, with `stale-save`, a change of a
+ * value that is no longer what the sender saw (`was`). Gives whether there is a new version.
+ */
 export async function changeSettings(
   manager: EntityManager,
   pageId: string,
-  { title, description, inNavigation, more }: PageSettingsRequest,
-): Promise<void> {
-  const page = await findPageRow(manager, pageId)
-  const changed = {
+  { title, description, inNavigation, more, was }: PageSettingsRequest,
+  savedBy: string,
+): Promise<boolean> {
+  const page = await lockPage(manager, pageId)
+  const newest = await findVersion(manager, pageId, page.version)
+  const document = readDocument(newest)
+  const now = settingsOf(document)
+  const seen = Object.entries(was ?? {}) as [keyof PageSettings, unknown][]
+  if (seen.some(([key, value]) => !sameJson(now[key], value as JsonObject))) {
+    throw new Refused(
+      'stale-save',
+      `${newest.savedBy} changed this meanwhile, to “${now.title}”. Nothing was overwritten; look at it, and change it again if you still want to.`,
+      { current: versionInfo(newest) },
+    )
+  }
+  const next = withSettings(document, {
     ...(title === undefined ? {} : { title: checkedTitle(title) }),
     ...(description === undefined ? {} : { description: checkedDescription(description) }),
     ...(inNavigation === undefined ? {} : { inNavigation }),
-    ...(more === undefined ? {} : { more: checkedMore({ ...(page.more as PageMore), ...more }) }),
-  }
-  if (Object.keys(changed).length > 0) await manager.update(PageEntity, { id: pageId }, changed)
+    ...(more === undefined ? {} : checkedMore({ ...(page.more as PageMore), ...more })),
+  })
+  if (sameJson(settingsOf(next) as unknown as JsonObject, now as unknown as JsonObject)) return false
+  await insertVersion(manager, pageId, { base: page.version, document: next, savedBy })
+  return true
 }
 
 /** Empty is allowed: a page without a description is a problem that is listed, not one that keeps from saving. */
@@ -202,7 +203,8 @@ function oneLine(words: string): string {
   return words.replace(/[\u0000-\u001f\u007f]+/g, ' ').trim()
 }
 
-function checkedTitle(title: string): string {
+/** A title that a page can have, on one line. Refuses one that is empty or too long. */
+export function checkedTitle(title: string): string {
   const trimmed = oneLine(title)
   if (trimmed === '' || trimmed.length > LONGEST_TITLE) {
     throw new Refused('not-valid', `A title has 1 to ${LONGEST_TITLE} characters. Nothing was changed.`, {
@@ -212,15 +214,8 @@ function checkedTitle(title: string): string {
   return trimmed
 }
 
-function findTemplate(id = 'blank'): Template {
-  const template = TEMPLATES.find((one) => one.id === id)
-  if (!template)
-    throw new Refused('not-found', `There is no template “${id.slice(0, 50)}”. No page was added.`)
-  return template
-}
-
-/** The settings that a new page begins with. */
-export const PLAIN_MORE: PageMore = { navigationLabel: '', theme: null, isListed: true, sharePicture: null }
+/** The settings that a page has where nothing else is set. */
+const PLAIN_MORE: PageMore = { navigationLabel: '', theme: null, isListed: true, sharePicture: null }
 
 const NAMES_NULLABLE = ['theme', 'sharePicture'] as const
 
@@ -242,7 +237,7 @@ function checkedMore(more: PageMore): PageMore {
 /** The row of a page; refuses an id that does not exist. */
 export async function findPageRow(manager: EntityManager, pageId: string): Promise<PageRow> {
   const page = await manager.findOneBy(PageEntity, { id: pageId })
-  if (!page) throw new Refused('not-found', 'There is no such page. It may have been removed.')
+  if (!page) throw new Refused('not-found', 'There is no such page. It may have been deleted.')
   return page
 }
 
@@ -258,5 +253,10 @@ export async function findVersion(
 }
 
 function versionInfo(row: VersionRow): VersionInfo {
-  return { number: row.number, savedAt: row.savedAt.toISOString(), savedBy: row.savedBy }
+  return {
+    number: row.number,
+    savedAt: row.savedAt.toISOString(),
+    savedBy: row.savedBy,
+    ...(row.saveId === null ? {} : { saveId: row.saveId }),
+  }
 }

@@ -1,16 +1,114 @@
 /** Acts on the page tree: moving, copying, changing an address, the bin. Each is one transaction. */
 import { In, IsNull, Not, type EntityManager } from 'typeorm'
-import type { BinnedPage, CopyPageRequest, PlacePageRequest } from '@gullyline/core'
-import { PageEntity, RedirectEntity, VersionEntity, type PageRow } from '../db/rows.ts'
+import {
+  defaultRegistry,
+  LONGEST_TITLE,
+  TEMPLATES,
+  withSettings,
+  type BinnedPage,
+  type CopyPageRequest,
+  type NewPageRequest,
+  type PlacePageRequest,
+  type Template,
+} from '@gullyline/core'
+import {
+  PageEntity,
+  RedirectEntity,
+  SiteEntity,
+  VersionEntity,
+  type PageRow,
+  type SiteRow,
+} from '../db/rows.ts'
 import { Refused } from '../http/errors.ts'
 import { newId } from '../http/new-id.ts'
-import { findSite } from '../sites/store.ts'
-import { findPageRow, findVersion } from './store.ts'
-import { freeSlug, NEVER_LIVE, pagePaths, slugOf, subtreeOf } from './tree.ts'
+import { checkedTitle, findPageRow, findVersion, insertVersion, listed, readDocument } from './store.ts'
+import { asTree, freeSlug, NEVER_LIVE, pagePaths, slugOf, subtreeOf } from './tree.ts'
 
 /** All pages that stand in the tree, by position. */
 export async function treeRows(manager: EntityManager, siteId: string): Promise<PageRow[]> {
-  return manager.find(PageEntity, { where: { siteId, binnedAt: IsNull() }, order: { position: 'ASC' } })
+  const where = { siteId, binnedAt: IsNull() }
+  return asTree(await manager.find(PageEntity, { where, order: { position: 'ASC' } }))
+}
+
+/**
+ * Holds the tree of the site until the transaction ends, and gives the site. Every act on the tree begins with it, before
+ * it reads anything: what is read afterwards is what the act before has left.
+ */
+export async function lockTree(manager: EntityManager): Promise<SiteRow> {
+  const [site] = await manager.find(SiteEntity, { take: 1, lock: { mode: 'pessimistic_write' } })
+  if (!site) throw new Refused('not-found', 'There is no site yet.')
+  return site
+}
+
+/** As the column that holds addresses. */
+const LONGEST_ADDRESS = 700
+
+/**
+ * Writes the address of every page beside it, where a unique key keeps two pages from having one. Pages in the bin have
+ * none. To be called at the end of every act on the tree.
+ */
+export async function storeAddresses(manager: EntityManager, siteId: string): Promise<void> {
+  const rows = await manager.find(PageEntity, { where: { siteId } })
+  const standing = asTree(rows.filter((row) => row.binnedAt === null))
+  const paths = pagePaths(standing)
+  const changed = rows.filter((row) => row.address !== (row.binnedAt === null ? paths[row.id]! : null))
+  const long = changed.find((row) => (paths[row.id]?.length ?? 0) > LONGEST_ADDRESS)
+  if (long)
+    throw new Refused(
+      'not-valid',
+      `The address of “${long.title}” would be longer than ${LONGEST_ADDRESS} characters. Nothing was changed.`,
+    )
+  if (changed.length === 0) return
+  // All are given up first: two pages may change places.
+  await manager.update(PageEntity, { id: In(changed.map(({ id }) => id)) }, { address: null })
+  for (const row of changed)
+    if (row.binnedAt === null) await manager.update(PageEntity, { id: row.id }, { address: paths[row.id]! })
+}
+
+/** Adds a page as the last one under its parent, with an address made from its title. Gives its id. */
+export async function addPage(
+  manager: EntityManager,
+  given: NewPageRequest & { readonly savedBy: string },
+): Promise<string> {
+  const title = checkedTitle(given.title)
+  const template = findTemplate(given.template)
+  const { id: siteId } = await lockTree(manager)
+  const pages = await treeRows(manager, siteId)
+  if (given.parentId !== null && !pages.some((page) => page.id === given.parentId))
+    throw new Refused(
+      'not-found',
+      'The parent page does not exist or was deleted. No page was added; choose another parent.',
+    )
+  const siblings = pages.filter((page) => page.parentId === given.parentId)
+  const id = newId()
+  const built = template.build(defaultRegistry, newId, { title, date: new Date().toISOString().slice(0, 10) })
+  const document = withSettings(built, { title, inNavigation: given.parentId === null })
+  await manager.insert(PageEntity, {
+    id,
+    siteId,
+    parentId: given.parentId,
+    position: Math.max(-1, ...siblings.map((page) => page.position)) + 1,
+    slug: freeSlug(
+      slugOf(title),
+      siblings.map((page) => page.slug),
+    ),
+    ...listed(document),
+    address: null,
+    version: 0,
+    binnedAt: null,
+    binnedWith: null,
+    ...NEVER_LIVE,
+  })
+  await insertVersion(manager, id, { base: 0, document, savedBy: given.savedBy })
+  await storeAddresses(manager, siteId)
+  return id
+}
+
+function findTemplate(id = 'blank'): Template {
+  const template = TEMPLATES.find((one) => one.id === id)
+  if (!template)
+    throw new Refused('not-found', `There is no template “${id.slice(0, 50)}”. No page was added.`)
+  return template
 }
 
 /**
@@ -18,8 +116,9 @@ export async function treeRows(manager: EntityManager, siteId: string): Promise<
  * Addresses of live pages that change with it go on leading to them.
  */
 export async function movePage(manager: EntityManager, pageId: string, to: PlacePageRequest): Promise<void> {
+  const site = await lockTree(manager)
   const page = await findStanding(manager, pageId)
-  await refuseHome(manager, pageId, 'moved')
+  refuseHome(site, pageId, 'moved')
   const before = await treeRows(manager, page.siteId)
   if (to.parentId !== null && !before.some((row) => row.id === to.parentId))
     throw new Refused('not-found', 'There is no such page to stand under. Nothing was changed.')
@@ -42,10 +141,11 @@ export async function movePage(manager: EntityManager, pageId: string, to: Place
 
 /** Gives a page another part of the address. Refuses one that a sibling has, and the first page, which has none. */
 export async function changeSlug(manager: EntityManager, pageId: string, wanted: string): Promise<void> {
+  const site = await lockTree(manager)
   const page = await findStanding(manager, pageId)
   const slug = slugOf(wanted)
   if (slug === page.slug) return
-  await refuseHome(manager, pageId, 'given another address')
+  refuseHome(site, pageId, 'given another address')
   const before = await treeRows(manager, page.siteId)
   const taken = before.find((row) => row.parentId === page.parentId && row.id !== pageId && row.slug === slug)
   if (taken) {
@@ -66,6 +166,7 @@ export async function copyPage(
   { withSubPages }: CopyPageRequest,
   savedBy: string,
 ): Promise<string> {
+  await lockTree(manager)
   const page = await findStanding(manager, pageId)
   const rows = await treeRows(manager, page.siteId)
   const copied = withSubPages ? subtreeOf(rows, pageId) : [page]
@@ -78,27 +179,33 @@ export async function copyPage(
   for (const row of copied) {
     const id = ids.get(row.id)!
     const isTop = row.id === pageId
-    const { document } = await findVersion(manager, row.id, row.version)
+    const original = readDocument(await findVersion(manager, row.id, row.version))
+    const title = `${row.title} (copy)`.slice(0, LONGEST_TITLE)
+    const document = isTop ? withSettings(original, { title, inNavigation: false }) : original
     await manager.insert(PageEntity, {
       ...row,
+      ...listed(document),
       id,
       parentId: isTop ? row.parentId : ids.get(row.parentId!)!,
-      ...(isTop ? { title: `${row.title} (copy)`.slice(0, 200), slug, inNavigation: false } : {}),
+      ...(isTop ? { slug } : {}),
+      address: null,
       version: 1,
       ...NEVER_LIVE,
     })
-    const saved = { savedAt: new Date(), savedBy: savedBy.slice(0, 100) }
+    const saved = { savedAt: new Date(), savedBy: savedBy.slice(0, 100), saveId: null }
     await manager.insert(VersionEntity, { pageId: id, number: 1, document, ...saved })
   }
   const copy = { ...page, id: ids.get(pageId)! }
   await renumber(manager, siblings.toSpliced(siblings.findIndex((row) => row.id === pageId) + 1, 0, copy))
+  await storeAddresses(manager, page.siteId)
   return copy.id
 }
 
 /** Takes a page and all under it to the bin. Nothing of them is lost; visitors no longer find them. */
 export async function binPage(manager: EntityManager, pageId: string): Promise<void> {
+  const site = await lockTree(manager)
   const page = await findStanding(manager, pageId)
-  await refuseHome(manager, pageId, 'removed')
+  refuseHome(site, pageId, 'deleted')
   const rows = await treeRows(manager, page.siteId)
   const ids = subtreeOf(rows, pageId).map((row) => row.id)
   await manager.update(PageEntity, { id: In(ids) }, { binnedAt: new Date(), binnedWith: pageId })
@@ -106,10 +213,12 @@ export async function binPage(manager: EntityManager, pageId: string): Promise<v
     manager,
     rows.filter((row) => row.parentId === page.parentId && row.id !== pageId),
   )
+  await storeAddresses(manager, page.siteId)
 }
 
 /** Brings a page and all that went to the bin with it back to where they were; to the top where what they stood under is gone. */
 export async function restorePage(manager: EntityManager, pageId: string): Promise<void> {
+  await lockTree(manager)
   const page = await findPageRow(manager, pageId)
   if (page.binnedWith !== pageId)
     throw new Refused('not-found', 'This page is not in the bin. Nothing was changed.')
@@ -123,6 +232,7 @@ export async function restorePage(manager: EntityManager, pageId: string): Promi
   await manager.update(PageEntity, { binnedWith: pageId }, { binnedAt: null, binnedWith: null })
   await manager.update(PageEntity, { id: pageId }, { parentId, slug })
   await renumber(manager, siblings.toSpliced(page.position, 0, page))
+  await storeAddresses(manager, page.siteId)
 }
 
 /** What is in the bin, the newest first: each page that was taken there, with those that went with it counted. */
@@ -146,12 +256,12 @@ export async function listBin(manager: EntityManager, siteId: string): Promise<B
 async function findStanding(manager: EntityManager, pageId: string): Promise<PageRow> {
   const page = await findPageRow(manager, pageId)
   if (page.binnedAt !== null)
-    throw new Refused('not-found', 'This page is in the bin. Bring it back first; nothing was changed.')
+    throw new Refused('not-found', 'This page is in the bin. Restore it first; nothing was changed.')
   return page
 }
 
-async function refuseHome(manager: EntityManager, pageId: string, what: string): Promise<void> {
-  if ((await findSite(manager)).homePageId === pageId)
+function refuseHome({ homePageId }: SiteRow, pageId: string, what: string): void {
+  if (homePageId === pageId)
     throw new Refused('not-valid', `The first page of the site can’t be ${what}. Nothing was changed.`)
 }
 
@@ -165,6 +275,7 @@ async function keepOldAddresses(
   siteId: string,
   before: readonly PageRow[],
 ): Promise<void> {
+  await storeAddresses(manager, siteId)
   const [old, now] = [pagePaths(before), pagePaths(await treeRows(manager, siteId))]
   for (const row of before) {
     const path = old[row.id]!

@@ -1,5 +1,5 @@
 /** Rules of the page tree: addresses, order and states. Pure. */
-import { sameJson, type JsonObject, type PageMore, type PageState, type PageSummary } from '@gullyline/core'
+import type { PageMore, PageState, PageSummary } from '@gullyline/core'
 import type { PageRow, VersionRow } from '../db/rows.ts'
 
 const LONGEST_SLUG = 80
@@ -21,28 +21,51 @@ export function freeSlug(wanted: string, siblings: readonly string[]): string {
   return slug
 }
 
-/** The whole address of each page by id, starting and ending with a slash. */
-export function pagePaths(
-  pages: readonly Pick<PageRow, 'id' | 'parentId' | 'slug'>[],
-): Record<string, string> {
+type TreeRow = Pick<PageRow, 'id' | 'parentId' | 'slug'>
+
+/**
+ * The whole address of each page by id, starting and ending with a slash. A page whose parents form a loop, which no act
+ * makes, is taken for one at the top: whatever the rows say, there is an answer.
+ */
+export function pagePaths(pages: readonly TreeRow[]): Record<string, string> {
   const byId = new Map(pages.map((page) => [page.id, page]))
-  const pathOf = (page: (typeof pages)[number]): string => {
-    const parent = page.parentId === null ? undefined : byId.get(page.parentId)
-    return `${parent ? pathOf(parent) : '/'}${page.slug === '' ? '' : `${page.slug}/`}`
+  const known = new Map<string, string>()
+  const pathOf = (page: TreeRow, below: ReadonlySet<string>): string => {
+    const found = known.get(page.id)
+    if (found !== undefined) return found
+    const parent = page.parentId === null || below.has(page.parentId) ? undefined : byId.get(page.parentId)
+    const start = parent ? pathOf(parent, new Set([...below, page.id])) : '/'
+    const path = `${start}${page.slug === '' ? '' : `${page.slug}/`}`
+    known.set(page.id, path)
+    return path
   }
-  return Object.fromEntries(pages.map((page) => [page.id, pathOf(page)]))
+  return Object.fromEntries(pages.map((page) => [page.id, pathOf(page, new Set([page.id]))]))
+}
+
+/**
+ * The rows as one tree: a page whose parent is not among them, or which stands under itself, stands at the top. No act
+ * leaves such rows; reading must survive them all the same.
+ */
+export function asTree<R extends TreeRow>(rows: readonly R[]): R[] {
+  const byId = new Map(rows.map((row) => [row.id, row]))
+  const isBroken = (row: R): boolean => {
+    const seen = new Set<string>()
+    for (let at: R | undefined = row; at; at = at.parentId === null ? undefined : byId.get(at.parentId)) {
+      if (seen.has(at.id)) return at.id === row.id
+      seen.add(at.id)
+    }
+    return row.parentId !== null && !byId.has(row.parentId)
+  }
+  return rows.map((row) => (isBroken(row) ? { ...row, parentId: null } : row))
 }
 
 function pageState(page: PageRow): PageState {
   if (page.liveVersion === null) return 'never-published'
-  const isLive =
-    page.liveVersion === page.version &&
-    page.liveTitle === page.title &&
-    page.liveDescription === page.description &&
-    Boolean(page.liveInNavigation) === Boolean(page.inNavigation) &&
-    sameJson(page.liveMore as JsonObject, page.more as JsonObject)
-  return isLive ? 'live' : 'changed'
+  return page.liveVersion === page.version ? 'live' : 'changed'
 }
+
+/** What a page without a title is called in lists. */
+const UNTITLED = 'Untitled page'
 
 export function summarize(
   page: PageRow,
@@ -53,11 +76,11 @@ export function summarize(
     id: page.id,
     parentId: page.parentId,
     position: page.position,
-    title: page.title,
+    title: page.title || UNTITLED,
     slug: page.slug,
     path,
     description: page.description,
-    inNavigation: page.inNavigation,
+    inNavigation: Boolean(page.inNavigation),
     more: page.more as PageMore,
     state: pageState(page),
     version: page.version,
@@ -73,17 +96,11 @@ export function subtreeOf<R extends Pick<PageRow, 'id' | 'parentId'>>(
   pageId: string,
 ): R[] {
   const page = rows.find((row) => row.id === pageId)
-  if (!page) return []
-  const inside = rows.filter((row) => row.parentId === pageId && row.id !== pageId)
-  return [page, ...inside.flatMap((row) => subtreeOf(rows, row.id))]
+  const found = new Set<R>(page ? [page] : [])
+  // What is added while the set is walked is walked, too.
+  for (const above of found) for (const row of rows) if (row.parentId === above.id) found.add(row)
+  return [...found]
 }
 
 /** What a page is that visitors have never seen. */
-export const NEVER_LIVE = {
-  liveVersion: null,
-  liveTitle: null,
-  liveDescription: null,
-  liveInNavigation: null,
-  liveSince: null,
-  liveMore: null,
-} as const
+export const NEVER_LIVE = { liveVersion: null, liveSince: null } as const

@@ -54,7 +54,11 @@ export const ACCESS: Readonly<Record<string, 'everyone' | readonly Role[]>> = {
 
 const RULES = Object.entries(ACCESS).map(([route, who]) => {
   const [method, path] = route.split(' ') as [string, string]
-  const pattern = path.replace(/:\w+/g, '[^/]+').replace('*', '.+')
+  // Ids and numbers exactly as they are made: the database would take an id with a space behind it for the same.
+  const pattern = path
+    .replace(/:number/, '[0-9]{1,9}')
+    .replace(/:\w+/g, '[a-z0-9]{1,24}')
+    .replace('*', '.+')
   return { method, pattern: new RegExp(`^${pattern}/?$`), who }
 })
 

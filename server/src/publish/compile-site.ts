@@ -10,25 +10,30 @@ import {
   type Look,
   themedLook,
   type NavigationItem,
-  type PageMore,
+  type PageSettings,
   type Page,
   type Picture,
   type SiteContext,
   type SiteFile,
 } from '@gullyline/core'
 import type { SiteRow } from '../db/rows.ts'
-import { fontFolder } from '../media/folders.ts'
+import { fontFolder, liveDir } from '../media/folders.ts'
 import type { Services } from '../services.ts'
 
-export interface LivePage {
+export interface LivePage extends PageSettings {
   readonly id: string
-  readonly title: string
-  readonly description: string
   readonly path: string
   readonly parentId: string | null
   readonly document: Page
-  readonly inNavigation: boolean
-  readonly more: PageMore
+}
+
+/** A file of the library that a page shows or links to, and that is not there. */
+export interface MissingFile {
+  readonly page: LivePage
+  /** Its address. */
+  readonly path: string
+  /** What the library calls it. */
+  readonly name: string
 }
 
 export interface LiveSite {
@@ -41,14 +46,18 @@ export interface LiveSite {
   readonly files: Readonly<Record<string, SiteFile>>
 }
 
-/** Writes the site into `folder`, which must not exist yet. The same site always gives the same files. */
+/**
+ * Writes the site into `folder`, which must not exist yet. The same site always gives the same files. Gives the files
+ * of the library that could not be found, neither where they belong nor in what visitors see now.
+ */
 export async function compileSite(
   live: LiveSite,
   folder: string,
   { dataDir, liveOrigin }: Pick<Services, 'dataDir' | 'liveOrigin'>,
-): Promise<void> {
+): Promise<readonly MissingFile[]> {
   const library = libraryPaths(live)
-  const written = new Set<string>()
+  const shownOn = new Map<string, Set<LivePage>>()
+  const fonts = new Set<string>()
   for (const page of live.pages) {
     const rendered = renderPage(
       {
@@ -57,8 +66,8 @@ export async function compileSite(
         footer: live.site.footer as Page,
         title: page.title,
         description: page.description,
-        isListed: page.more.isListed,
-        sharePicture: page.more.sharePicture,
+        isListed: page.isListed,
+        sharePicture: page.sharePicture,
       },
       defaultRegistry,
       contextFor(live, page, liveOrigin),
@@ -67,28 +76,32 @@ export async function compileSite(
     await writeInto(folder, `${page.path}index.html`, rendered.html)
     await writeInto(folder, fileLink(rendered.css, 'css').href, rendered.css)
     if (rendered.script !== '') await writeInto(folder, fileLink(rendered.script, 'js').href, rendered.script)
-    for (const [path] of rendered.html.matchAll(LIBRARY_FILE)) if (library.has(path)) written.add(path)
-    for (const [path] of rendered.css.matchAll(/\/fonts\/[\w.-]+/g)) written.add(path)
+    for (const [path] of rendered.html.matchAll(LIBRARY_FILE))
+      if (library.has(path)) shownOn.set(path, (shownOn.get(path) ?? new Set()).add(page))
+    for (const [path] of rendered.css.matchAll(/\/fonts\/[\w.-]+/g)) fonts.add(path)
   }
   await writeInto(folder, REDIRECTS, JSON.stringify(live.redirects))
-  for (const path of written) {
-    const source = path.startsWith('/fonts/')
-      ? join(fontFolder(dataDir), path.slice('/fonts/'.length))
-      : join(dataDir, path)
-    await linkInto(folder, path, source)
+  for (const path of fonts)
+    await linkInto(folder, path, [join(fontFolder(dataDir), path.slice('/fonts/'.length))])
+  const missing: MissingFile[] = []
+  for (const [path, pages] of shownOn) {
+    const isThere = await linkInto(folder, path, [join(dataDir, path), join(liveDir(dataDir), path)])
+    if (isThere) continue
+    for (const page of pages) missing.push({ page, path, name: library.get(path) ?? path })
   }
+  return missing
 }
 
 /** What a page may show or link to of the library; an address elsewhere can look like that, and is left alone. */
 const LIBRARY_FILE = /\/(?:media|files)\/[a-z0-9]+\/[a-z0-9-]+\.[a-z0-9]+/g
 
-function libraryPaths({ pictures, files }: LiveSite): ReadonlySet<string> {
-  return new Set([
-    ...Object.values(pictures).flatMap(({ sources, fallback }) => [
-      fallback,
-      ...sources.flatMap(({ avif, webp }) => [avif, webp]),
-    ]),
-    ...Object.values(files).map(({ path }) => path),
+/** The addresses of all files of the library, each with what the library calls it. */
+function libraryPaths({ pictures, files }: LiveSite): ReadonlyMap<string, string> {
+  return new Map([
+    ...Object.values(pictures).flatMap(({ name, sources, fallback }) =>
+      [fallback, ...sources.flatMap(({ avif, webp }) => [avif, webp])].map((path) => [path, name] as const),
+    ),
+    ...Object.values(files).map(({ name, path }) => [path, name] as const),
   ])
 }
 
@@ -96,10 +109,10 @@ function libraryPaths({ pictures, files }: LiveSite): ReadonlySet<string> {
 export const REDIRECTS = 'redirects.json'
 
 function contextFor(live: LiveSite, current: LivePage, origin: string): SiteContext {
-  const labelled = live.pages.map((page) => ({ ...page, label: page.more.navigationLabel || page.title }))
+  const labelled = live.pages.map((page) => ({ ...page, label: page.navigationLabel || page.title }))
   return {
     site: { name: live.site.name, language: live.site.language, home: '/', origin },
-    look: themedLook(live.site.look as Look, current.more.theme),
+    look: themedLook(live.site.look as Look, current.theme),
     paths: Object.fromEntries(live.pages.map((page) => [page.id, page.path])),
     navigation: navigationOf(live.site.navigation as NavigationItem[], labelled, current.id),
     page: { id: current.id, title: current.title },
@@ -126,9 +139,20 @@ async function writeInto(folder: string, path: string, content: string): Promise
   await writeFile(file, content)
 }
 
-/** A hard link costs no room; where the file system has none, a copy does the same. */
-async function linkInto(folder: string, path: string, source: string): Promise<void> {
+/**
+ * Puts the first of these files that exists into the folder; false when none does. A hard link costs no room; where the
+ * file system has none, a copy does the same.
+ */
+async function linkInto(folder: string, path: string, sources: readonly string[]): Promise<boolean> {
   const file = join(folder, path)
   await mkdir(dirname(file), { recursive: true })
-  await link(source, file).catch(() => copyFile(source, file))
+  for (const source of sources) {
+    try {
+      await link(source, file).catch(() => copyFile(source, file))
+      return true
+    } catch (error) {
+      if ((error as NodeJS.ErrnoException).code !== 'ENOENT') throw error
+    }
+  }
+  return false
 }

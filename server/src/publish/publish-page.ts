@@ -1,32 +1,41 @@
-import { mkdir, readdir, rename, rm, stat, symlink } from 'node:fs/promises'
+import { lstat, mkdir, readdir, rename, rm, stat, symlink } from 'node:fs/promises'
 import { join } from 'node:path'
-import type { EntityManager } from 'typeorm'
-import type { PageMore, PublishResult } from '@gullyline/core'
-import { PageEntity, SiteEntity, type SiteRow } from '../db/rows.ts'
+import { IsNull, type EntityManager } from 'typeorm'
+import { settingsOf, type PublishResult } from '@gullyline/core'
+import { PageEntity, SiteEntity, type PageRow, type SiteRow } from '../db/rows.ts'
+import { transact } from '../db/transact.ts'
 import { newId } from '../http/new-id.ts'
+import { CURRENT } from '../media/folders.ts'
 import { listFiles, listPictures } from '../media/store.ts'
 import { Refused } from '../http/errors.ts'
 import { pageFindings } from '../pages/findings.ts'
-import { findPageRow, findVersion, openPage, PLAIN_MORE, readDocument } from '../pages/store.ts'
+import { findPageRow, findVersion, openPage, readDocument } from '../pages/store.ts'
 import { liveRedirects, treeRows } from '../pages/tree-acts.ts'
 import { pagePaths } from '../pages/tree.ts'
 import type { Services } from '../services.ts'
 import { findSite } from '../sites/store.ts'
-import { compileSite, type LivePage, type LiveSite } from './compile-site.ts'
+import { compileSite, type LivePage, type LiveSite, type MissingFile } from './compile-site.ts'
 
-/** The link that names the folder visitors see. */
-const CURRENT = 'current'
+/** How a link is called until it takes the place of the current one. */
+const NEXT = '.next-'
+/** A link that is called so for longer belongs to a publish that was killed. */
+const STALE_LINK_MS = 60_000
 /** Folders of earlier states that are kept, beside the one visitors see. */
 const KEPT_RELEASES = 3
+/** Another server may publish while this one compiles; then it is compiled again, on what that one left. */
+const MOST_TRIES = 5
 
-/** Publishes are one after another: two at once would each compile the site without the other's page. */
+/** Publishes of this server are one after another: two at once would each compile the site for nothing. */
 let queue: Promise<unknown> = Promise.resolve()
 
-/** Makes the newest version of a page what visitors see. Refuses one that the checks find errors on. */
-export function publishPage(services: Services, pageId: string): Promise<PublishResult> {
+/** Versions that go live, by the id of their page. */
+export type GoingLive = Readonly<Record<string, number>>
+
+/** Makes one version of a page what visitors see: the one that was looked at. Refuses one that the checks find errors on. */
+export function publishPage(services: Services, pageId: string, version: number): Promise<PublishResult> {
   return queued(async () => {
-    await services.db.transaction((manager) => refuseErrors(manager, pageId))
-    await publishNow(services, [pageId])
+    await services.db.transaction((manager) => refuseErrors(manager, pageId, version))
+    await publishNow(services, { [pageId]: version })
     const { summary } = await services.db.transaction((manager) => openPage(manager, pageId))
     return { summary, url: services.liveOrigin + summary.path }
   })
@@ -34,14 +43,14 @@ export function publishPage(services: Services, pageId: string): Promise<Publish
 
 /**
  * Compiles what is live again, after addresses, the navigation, the library or the pages in the tree changed. That
- * change is kept already when this is called, and what is told when it fails must say so.
+ * change is saved already when this is called, and what is told when it fails must say so.
  */
 export function publishAgain(services: Services): Promise<void> {
-  return queued(() => publishNow(services, [])).catch((error: unknown) => {
+  return queued(() => publishNow(services, {})).catch((error: unknown) => {
     services.log.error({ err: error }, 'The site could not be compiled again')
     throw new Refused(
       'internal',
-      'The change is kept, but what visitors see could not be made again: they see what they saw before. Publish any page to try again, and look at the server’s log if it happens again.',
+      'The change is saved, but the published site could not be updated: visitors see what they saw before. Publish any page to try again, and look at the server’s log if it happens again.',
     )
   })
 }
@@ -52,77 +61,115 @@ function queued<T>(act: () => Promise<T>): Promise<T> {
   return result
 }
 
-async function refuseErrors(manager: EntityManager, pageId: string): Promise<void> {
-  const { binnedAt } = await findPageRow(manager, pageId)
-  if (binnedAt !== null)
-    throw new Refused('not-found', 'This page is in the bin. Bring it back first; nothing was published.')
-  const errors = (await pageFindings(manager, pageId)).filter(({ severity }) => severity === 'error')
+async function refuseErrors(manager: EntityManager, pageId: string, version: number): Promise<void> {
+  assertMayGoLive(await findPageRow(manager, pageId), version)
+  const errors = (await pageFindings(manager, pageId, version)).filter(({ severity }) => severity === 'error')
   if (errors.length === 0) return
   throw new Refused(
     'has-problems',
-    `The page was not published, because ${errors.length === 1 ? 'there is one thing' : `there are ${errors.length} things`} to mend on it first. It is saved, and visitors see what they saw before.`,
+    `The page was not published, because ${errors.length === 1 ? 'there is one problem' : `there are ${errors.length} problems`} to fix on it first. It is saved, and visitors see what they saw before.`,
     {
       problems: errors.map(({ nodeId, message }) => ({ pointer: nodeId ? `/nodes/${nodeId}` : '', message })),
     },
   )
 }
 
-/**
- * Marks these pages' newest versions as live, compiles the whole site to a fresh folder, and then points visitors to
- * it in one step. Until that step they see what they saw before; when something fails, they go on seeing it.
- */
-export async function publishNow(services: Services, pageIds: readonly string[]): Promise<void> {
-  const releaseId = newId()
-  const folder = join(releasesDir(services), releaseId)
-  try {
-    await services.db.transaction(async (manager) => {
-      for (const id of pageIds) await markLive(manager, id)
-      const live = await readLiveSite(manager)
-      await compileSite(live, folder, services)
-      await manager.update(SiteEntity, { id: live.site.id }, { releaseId })
-    })
-  } catch (error) {
-    await rm(folder, { recursive: true, force: true })
-    throw error
-  }
-  await showRelease(services)
+function assertMayGoLive({ binnedAt, liveVersion }: PageRow, version: number): void {
+  if (binnedAt !== null)
+    throw new Refused('page-deleted', 'This page was deleted. Restore it first; nothing was published.')
+  if (liveVersion !== null && liveVersion > version)
+    throw new Refused(
+      'stale-publish',
+      `Version ${liveVersion} of this page went live meanwhile, which is newer than version ${version}. Nothing was changed; open the page again to see it.`,
+    )
 }
 
-async function markLive(manager: EntityManager, pageId: string): Promise<void> {
-  const page = await findPageRow(manager, pageId)
-  await manager.update(
-    PageEntity,
-    { id: pageId },
-    {
-      liveVersion: page.version,
-      liveTitle: page.title,
-      liveDescription: page.description,
-      liveInNavigation: page.inNavigation,
-      liveMore: page.more,
-      liveSince: new Date(),
-    },
+/**
+ * Compiles the site with these versions live into a fresh folder, then marks exactly them in one short transaction,
+ * and points visitors to the folder in one step. No lock is held while it compiles. Until that step visitors see what
+ * they saw before; when something fails, they go on seeing it.
+ */
+export async function publishNow(services: Services, goingLive: GoingLive): Promise<void> {
+  for (let left = MOST_TRIES; ; left--) {
+    if (await tryPublish(services, goingLive)) return showRelease(services)
+    if (left <= 1)
+      throw new Refused(
+        'stale-publish',
+        'Others keep publishing this site. Nothing was changed; publish again in a moment.',
+      )
+  }
+}
+
+/** False when another server published in between; then nothing was changed. */
+async function tryPublish(services: Services, goingLive: GoingLive): Promise<boolean> {
+  const releaseId = newId()
+  const folder = join(releasesDir(services), releaseId)
+  let isShown = false
+  try {
+    const live = await services.db.transaction((manager) => readLiveSite(manager, goingLive))
+    const before = { site: live.site.id, release: live.site.releaseId }
+    const missing = await compileSite(live, folder, services)
+    refuseMissing(missing, goingLive)
+    for (const { page, path } of missing)
+      services.log.error(
+        { page: page.path, file: path },
+        'A live page shows a file that is gone from the disk',
+      )
+    isShown = await transact(services.db, (manager) => goLive(manager, { before, releaseId, goingLive }))
+    return isShown
+  } finally {
+    if (!isShown) await rm(folder, { recursive: true, force: true })
+  }
+}
+
+/** What goes live now must be whole. What is live already stays, whatever has become of its files. */
+function refuseMissing(missing: readonly MissingFile[], goingLive: GoingLive): void {
+  const named = missing.filter(({ page }) => Object.hasOwn(goingLive, page.id))
+  if (named.length === 0) return
+  const names = [...new Set(named.map(({ name }) => `“${name}”`))].join(', ')
+  throw new Refused(
+    'has-problems',
+    `Not published: the page shows ${names}, and the server no longer has the file. Nothing was changed; replace it under Pictures or Files, or take it off the page.`,
+    { problems: named.map(({ name }) => ({ pointer: '', message: `the file of “${name}” is missing` })) },
   )
 }
 
-async function readLiveSite(manager: EntityManager): Promise<LiveSite> {
+interface GoLive {
+  /** What visitors saw when the site was read. */
+  readonly before: { readonly site: string; readonly release: string | null }
+  readonly releaseId: string
+  readonly goingLive: GoingLive
+}
+
+async function goLive(manager: EntityManager, { before, releaseId, goingLive }: GoLive): Promise<boolean> {
+  const switched = await manager.update(
+    SiteEntity,
+    { id: before.site, releaseId: before.release === null ? IsNull() : before.release },
+    { releaseId },
+  )
+  if (switched.affected !== 1) return false
+  for (const [id, version] of Object.entries(goingLive)) {
+    assertMayGoLive(await findPageRow(manager, id), version)
+    await manager.update(PageEntity, { id }, { liveVersion: version, liveSince: new Date() })
+  }
+  return true
+}
+
+/** The site as it is live, with `goingLive` instead of what is live of those pages. */
+async function readLiveSite(manager: EntityManager, goingLive: GoingLive): Promise<LiveSite> {
   const site: SiteRow = await findSite(manager)
   const rows = await treeRows(manager, site.id)
   const paths = pagePaths(rows)
+  for (const id of Object.keys(goingLive))
+    if (!rows.some((row) => row.id === id)) await refuseAbsent(manager, id)
   const pages: LivePage[] = []
   for (const row of rows) {
-    if (row.liveVersion === null) continue
-    const title = row.liveTitle ?? row.title
-    const more = { ...PLAIN_MORE, ...(row.liveMore as Partial<PageMore> | null) }
-    pages.push({
-      id: row.id,
-      title,
-      description: row.liveDescription ?? '',
-      path: paths[row.id]!,
-      parentId: row.parentId,
-      more,
-      document: readDocument(await findVersion(manager, row.id, row.liveVersion)),
-      inNavigation: Boolean(row.liveInNavigation),
-    })
+    const version = Object.hasOwn(goingLive, row.id) ? goingLive[row.id]! : row.liveVersion
+    if (version === null) continue
+    const document = readDocument(await findVersion(manager, row.id, version))
+    const settings = settingsOf(document)
+    const title = settings.title || row.title
+    pages.push({ id: row.id, path: paths[row.id]!, parentId: row.parentId, document, ...settings, title })
   }
   const livePaths = Object.fromEntries(pages.map((page) => [page.id, page.path]))
   const redirects = await liveRedirects(manager, site.id, livePaths)
@@ -130,36 +177,48 @@ async function readLiveSite(manager: EntityManager): Promise<LiveSite> {
   return { site, pages, redirects, pictures, files: await listFiles(manager, site.id) }
 }
 
+/** A page that is to go live and stands in no tree: it does not exist, or was deleted. */
+async function refuseAbsent(manager: EntityManager, pageId: string): Promise<never> {
+  assertMayGoLive(await findPageRow(manager, pageId), 0)
+  throw new Refused('not-found', 'This page belongs to another site. Nothing was published.')
+}
+
 /**
  * Points visitors to the release that the database names. Also run at start: a crash between the database's commit
- * and the switch is mended by switching now.
+ * and the switch is mended by switching now, and a release whose folder is gone is compiled again.
  */
 export async function showRelease(services: Services): Promise<void> {
   const { releaseId } = await services.db.transaction((manager) => findSite(manager))
   if (releaseId === null) return
   const releases = releasesDir(services)
-  const next = join(releases, `.next-${newId()}`)
   await mkdir(releases, { recursive: true })
+  if (!(await exists(join(releases, releaseId)))) {
+    services.log.warn({ releaseId }, 'The compiled site is gone from the disk; it is compiled again')
+    return publishNow(services, {})
+  }
+  const next = join(releases, NEXT + newId())
   await symlink(releaseId, next)
   // rename(2) replaces the old link in one step: no visitor ever finds none.
   await rename(next, join(releases, CURRENT))
   await removeOldReleases(releases, releaseId)
 }
 
+async function exists(path: string): Promise<boolean> {
+  return (await stat(path).catch(() => undefined)) !== undefined
+}
+
+/** Removes releases that nobody will go back to, and what publishes that were killed left behind. */
 async function removeOldReleases(releases: string, current: string): Promise<void> {
   const names = (await readdir(releases)).filter((name) => name !== CURRENT && name !== current)
   const dated = await Promise.all(
-    names.map(async (name) => ({ name, at: (await stat(join(releases, name))).mtimeMs })),
+    names.map(async (name) => ({ name, at: (await lstat(join(releases, name))).mtimeMs })),
   )
-  const old = dated.sort((a, b) => b.at - a.at).slice(KEPT_RELEASES)
+  const links = dated.filter(({ name, at }) => name.startsWith(NEXT) && Date.now() - at > STALE_LINK_MS)
+  const folders = dated.filter(({ name }) => !name.startsWith(NEXT))
+  const old = [...links, ...folders.sort((a, b) => b.at - a.at).slice(KEPT_RELEASES)]
   await Promise.all(old.map(({ name }) => rm(join(releases, name), { recursive: true, force: true })))
 }
 
 function releasesDir(services: Services): string {
   return join(services.dataDir, 'live')
-}
-
-/** The folder whose files visitors see, through the link that is switched. */
-export function liveDir(dataDir: string): string {
-  return join(dataDir, 'live', CURRENT)
 }

@@ -6,6 +6,7 @@ import { CONTENT_ID } from '../../render/ids.ts'
 import { longDate } from '../../render/long-date.ts'
 import { typeStyle } from '../../render/token-css.ts'
 import { frameOf, FRAMES, type FrameName } from '../../site/frames.ts'
+import { SETTING_FIELDS } from '../../site/page-settings.ts'
 
 interface Content {
   readonly frame?: FrameName
@@ -31,6 +32,7 @@ export const page = defineBlock<Content>({
     author: line('Author', '', 120),
     date: date('Date'),
     summary: line('Summary', '', 400),
+    ...SETTING_FIELDS,
   }),
   look: fields({}),
   slots: {
