@@ -14,6 +14,7 @@ import { partSchema } from '../core/src/blocks/define-block.ts'
 import { ANNOTATIONS, SHARED_SCHEMA } from '../core/src/blocks/fields.ts'
 import { BLOCK_KINDS } from '../core/src/blocks/kinds/index.ts'
 import { checkName, NODE_PARTS } from '../core/src/blocks/registry.ts'
+import { EDIT_SCHEMA } from '../core/src/edits/edit-schema.ts'
 import { PACKAGE_SHAPE_SCHEMA } from '../core/src/exchange/package-schema.ts'
 
 const root = join(dirname(fileURLToPath(import.meta.url)), '..')
@@ -21,7 +22,10 @@ const folder = join(root, 'core/generated')
 const require = createRequire(import.meta.url)
 
 const ajv = new Ajv2020({
-  allErrors: true,
+  // The first fault of each part is enough to refuse it; looking for all would let a sender choose how long that takes.
+  allErrors: false,
+  strictTuples: false,
+  strictTypes: false,
   discriminator: true,
   schemas: [SHARED_SCHEMA],
   code: { source: true, esm: true },
@@ -39,6 +43,9 @@ for (const definition of BLOCK_KINDS) {
 
 ajv.addSchema({ $id: 'package_shape', ...PACKAGE_SHAPE_SCHEMA })
 names.package_shape = 'package_shape'
+
+ajv.addSchema({ $id: 'edit_shape', ...EDIT_SCHEMA })
+names.edit_shape = 'edit_shape'
 
 const source = standaloneCode(ajv, names)
 const bundled = await build({

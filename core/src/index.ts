@@ -1,4 +1,4 @@
-export { checkPackageShape, defaultRegistry } from './blocks/default-registry.ts'
+export { checkEditShape, checkPackageShape, defaultRegistry } from './blocks/default-registry.ts'
 export {
   firstWords,
   newNode,
@@ -41,6 +41,7 @@ export {
   startParagraphEdits,
   toTextEdits,
 } from './edits/turn-into.ts'
+export { mergeEdits, mergePair } from './edits/merge-edits.ts'
 export { moveRefusal } from './edits/move.ts'
 export { placingRefusal, type Target } from './edits/placing.ts'
 export { ASIDE, frameRefusal, FRAMES, frameOf, type Frame, type FrameName } from './site/frames.ts'

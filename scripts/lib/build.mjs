@@ -25,6 +25,8 @@ export async function ensureGenerated({ quiet = false } = {}) {
       'core/src/blocks',
       'core/src/look',
       'core/src/page',
+      'core/src/site',
+      'core/src/edits/edit-schema.ts',
       'core/behaviours',
       'core/src/exchange',
       'scripts/generate.ts',

@@ -16,6 +16,9 @@ export const defaultRegistry = createRegistry(BLOCK_KINDS, checks)
 /** Checks the shape of a page package; see exchange/page-package.ts. */
 export const checkPackageShape: SchemaCheck = checks.package_shape!
 
+/** Checks the shape of an edit that was stored or sent; see edits/edit-schema.ts. */
+export const checkEditShape: SchemaCheck = checks.edit_shape!
+
 function toProblem(error: SchemaError): Problem {
   return { pointer: error.instancePath, message: sentence(error) }
 }

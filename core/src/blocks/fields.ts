@@ -63,12 +63,15 @@ export const ANNOTATIONS = ['control', 'words', 'scale', 'unless', 'hidden', 'fo
 /** The keys of definitions shared by all kinds; a field refers to one by `$ref`. */
 const SHARED_SCHEMA_ID = 'gullyline:shared'
 
-// Characters that neither HTML nor a person's text has a use for: all C0 controls but tab and newline.
-const PLAIN = '^[^\\u0000-\\u0008\\u000B-\\u001F\\u007F]*$'
-const ONE_LINE = '^[^\\u0000-\\u001F\\u007F]*$'
+// Characters that neither HTML nor a person's text has a use for: all C0 controls but tab and newline, and halves of
+// surrogate pairs, which no encoding can write (Unicode 16, 3.9, D71 to D75).
+const PLAIN = '^[^\\u0000-\\u0008\\u000B-\\u001F\\u007F\\uD800-\\uDFFF]*$'
+export const ONE_LINE = '^[^\\u0000-\\u001F\\u007F\\uD800-\\uDFFF]*$'
 
-const MAX_LINE = 500
-const MAX_RUN = 20_000
+/** So far away that nobody meets it by typing, and near enough that no document is refused for its size alone. */
+export const LONGEST_TEXT = 100_000
+const MAX_LINE = LONGEST_TEXT
+const MAX_RUN = LONGEST_TEXT
 
 /** How deep lists may stand in lists. MariaDB's JSON takes 32 levels in all, and nobody reads the seventh. */
 const DEEPEST_LIST = 6
@@ -131,7 +134,14 @@ export const SHARED_SCHEMA = {
       type: 'object',
       properties: {
         text: { type: 'string', minLength: 1, maxLength: MAX_RUN, pattern: PLAIN },
-        marks: { type: 'array', items: { enum: MARKS }, minItems: 1, uniqueItems: true },
+        // Each once. Not "uniqueItems", which compares each with each however many there are.
+        marks: {
+          type: 'array',
+          minItems: 1,
+          maxItems: MARKS.length,
+          items: { enum: MARKS },
+          allOf: MARKS.map((mark) => ({ contains: { const: mark }, minContains: 0, maxContains: 1 })),
+        },
         link: { $ref: '#/$defs/link' },
       },
       required: ['text'],

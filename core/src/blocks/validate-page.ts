@@ -7,6 +7,9 @@ import { slotRefusal } from './slots.ts'
 /** Most nodes a page may have: far above any page seen, low enough that a hostile document is refused quickly. */
 const MAX_NODES = 20_000
 
+/** Nobody reads more, and listing them all would take a hostile document's sender nothing and everybody else long. */
+const MOST_PROBLEMS = 100
+
 const NAME_LIMIT = 200
 const NODE_KEYS = new Set(['kind', 'content', 'look', 'sizes', 'slots', 'name', 'held'])
 const ID = new RegExp(ID_PATTERN)
@@ -20,7 +23,9 @@ export function validatePage(value: unknown, registry: Registry, rootKind = 'pag
     return [{ pointer: '', message: 'a page is an object with "format", "root" and "nodes"' }]
   const unknown = Object.keys(value).filter((key) => !['format', 'root', 'nodes'].includes(key))
   if (unknown.length > 0)
-    return unknown.map((key) => ({ pointer: `/${escape(key)}`, message: 'a page has no such field' }))
+    return unknown
+      .slice(0, MOST_PROBLEMS)
+      .map((key) => ({ pointer: `/${escape(key)}`, message: 'a page has no such field' }))
   if (value.format !== PAGE_FORMAT) {
     return [{ pointer: '/format', message: `must be ${PAGE_FORMAT}, the format this program reads` }]
   }
@@ -41,9 +46,12 @@ export function validatePage(value: unknown, registry: Registry, rootKind = 'pag
   return validateSlots(page.nodes, registry)
 }
 
-/** Problems of nodes one by one: their shape, ids, kinds and the values of their parts. Says nothing of the tree. */
+/**
+ * Problems of nodes one by one: their shape, ids, kinds and the values of their parts; the first 100 of them. Says
+ * nothing of the tree.
+ */
 export function validateNodes(nodes: Readonly<Record<string, unknown>>, registry: Registry): Problem[] {
-  return Object.entries(nodes).flatMap(([id, node]) => {
+  return firstProblems(Object.entries(nodes), ([id, node]) => {
     const pointer = `/nodes/${escape(id)}`
     if (!ID.test(id))
       return [{ pointer, message: 'a node id is a letter followed by up to 23 letters and digits' }]
@@ -51,9 +59,19 @@ export function validateNodes(nodes: Readonly<Record<string, unknown>>, registry
   })
 }
 
+/** The first problems of a list of things; those that come after are not even looked at. */
+function firstProblems<T>(things: readonly T[], problemsOf: (thing: T) => readonly Problem[]): Problem[] {
+  const problems: Problem[] = []
+  for (const thing of things) {
+    problems.push(...problemsOf(thing))
+    if (problems.length >= MOST_PROBLEMS) return problems.slice(0, MOST_PROBLEMS)
+  }
+  return problems
+}
+
 /** Problems of slots: what the kinds of these nodes do not take where it stands. */
 export function validateSlots(nodes: Nodes, registry: Registry): Problem[] {
-  return Object.entries(nodes).flatMap(([id, node]) =>
+  return firstProblems(Object.entries(nodes), ([id, node]) =>
     Object.entries(node.slots).flatMap(([slot, children]) =>
       children.flatMap((child, present) => {
         const message = slotRefusal(registry, node, slot, { kind: nodes[child]!.kind, present })
@@ -76,7 +94,9 @@ function validateNode(node: unknown, registry: Registry): Problem[] {
   }
   const unknown = Object.keys(node).filter((key) => !NODE_KEYS.has(key))
   return [
-    ...unknown.map((key) => ({ pointer: `/${escape(key)}`, message: 'a node has no such field' })),
+    ...unknown
+      .slice(0, MOST_PROBLEMS)
+      .map((key) => ({ pointer: `/${escape(key)}`, message: 'a node has no such field' })),
     ...NODE_PARTS.filter((part) => part !== 'sizes').flatMap((part) =>
       prefix(`/${part}`, registry.check(kind, part, node[part])),
     ),

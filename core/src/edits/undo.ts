@@ -1,6 +1,7 @@
 import type { Registry } from '../blocks/registry.ts'
 import type { Page } from '../page/page.ts'
 import type { Edit } from './edit.ts'
+import { mergeEdits } from './merge-edits.ts'
 import { applyEdits, type Transaction } from './transaction.ts'
 
 /** Letters typed with a shorter pause than this are undone together. Chosen by us: about the pause between two words. */
@@ -20,17 +21,45 @@ export interface History {
 
 export const EMPTY_HISTORY: History = { done: [], undone: [] }
 
-/** Adds what was just done. Whatever had been undone can no longer be redone. */
-export function record(history: History, transaction: Transaction, inverse: readonly Edit[]): History {
+/** The most that a history holds, in characters of its edits as JSON: enough for days, and far from what a tab may take. */
+const MOST_CHARACTERS = 32_000_000
+
+/**
+ * Adds what was just done. Whatever had been undone can no longer be redone. The oldest steps are dropped once the whole
+ * is larger than `most` characters; the last one always stays.
+ */
+export function record(
+  history: History,
+  transaction: Transaction,
+  inverse: readonly Edit[],
+  most: number = MOST_CHARACTERS,
+): History {
   const last = history.done.at(-1)
   if (last && history.undone.length === 0 && joins(last.transaction, transaction)) {
     const joined: Step = {
-      transaction: { ...transaction, edits: [...last.transaction.edits, ...transaction.edits] },
-      inverse: [...inverse, ...last.inverse],
+      transaction: { ...transaction, edits: mergeEdits([...last.transaction.edits, ...transaction.edits]) },
+      inverse: mergeEdits([...inverse, ...last.inverse]),
     }
-    return { done: [...history.done.slice(0, -1), joined], undone: [] }
+    return { done: bounded([...history.done.slice(0, -1), joined], most), undone: [] }
   }
-  return { done: [...history.done, { transaction, inverse }], undone: [] }
+  return { done: bounded([...history.done, { transaction, inverse }], most), undone: [] }
+}
+
+function bounded(steps: readonly Step[], most: number): readonly Step[] {
+  let left = most
+  const from = steps.findLastIndex((step) => (left -= sizeOf(step)) < 0)
+  return from < 0 ? steps : steps.slice(Math.min(from + 1, steps.length - 1))
+}
+
+const sizes = new WeakMap<Step, number>()
+
+function sizeOf(step: Step): number {
+  let size = sizes.get(step)
+  if (size === undefined) {
+    size = JSON.stringify([step.transaction.edits, step.inverse]).length
+    sizes.set(step, size)
+  }
+  return size
 }
 
 function joins(last: Transaction, next: Transaction): boolean {

@@ -2,7 +2,7 @@
  * Settings of a page: title, description and the like. They are fields of the root's content, so that edits, journal,
  * undo, merging and versions hold them as they hold every block.
  */
-import { line, media, toggle, type FieldSchema } from '../blocks/fields.ts'
+import { anchor, line, media, toggle, type FieldSchema } from '../blocks/fields.ts'
 import type { JsonObject } from '../page/json.ts'
 import { getNode, type Page } from '../page/page.ts'
 import { withNodes } from '../page/with-nodes.ts'
@@ -29,7 +29,7 @@ export const SETTING_FIELDS = {
   inNavigation: hidden(toggle('Show in navigation', false)),
   navigationLabel: hidden(line('Navigation label', '', LONGEST_NAVIGATION_LABEL)),
   // Which themes there are, the site's look says, so any name is valid here.
-  theme: { title: 'Theme', control: 'line', hidden: true, type: 'string', pattern: '^[a-z][a-z0-9-]{0,31}$' },
+  theme: hidden(anchor('Theme')),
   isListed: hidden(toggle('Show in search results', true)),
   sharePicture: hidden(media('Sharing picture')),
 } as const satisfies Readonly<Record<string, FieldSchema>>

@@ -28,7 +28,7 @@ export const button = defineBlock<Content, LookValues, Values>({
   title: 'Button',
   about: 'A link that stands out: the one thing to do next',
   group: 'flow',
-  content: fields({ text: line('Words', 'Read more', 200), link: link('Leads to') }, ['text']),
+  content: fields({ text: line('Words', 'Read more'), link: link('Leads to') }, ['text']),
   look: fields({ variant: choice('Variant', 'solid', { solid: 'Solid', line: 'Line', quiet: 'Quiet' }) }),
   arrangement: fields({ fill: toggle('Fill the width', false) }),
   rules: [

@@ -41,13 +41,13 @@ export const card = defineBlock<Content, LookValues, Values>({
   usesSpot: ['width', 'early'],
   content: fields(
     {
-      heading: line('Heading', 'New card', 200),
+      heading: line('Heading', 'New card'),
       level: level('Level', 3),
       words: words('Words', paragraphs('Two or three lines on what this is.') as unknown as Json),
       link: link('Leads to'),
-      action: line('Words of the link', '', 80),
+      action: line('Words of the link', ''),
       media: media('Picture'),
-      alt: { ...line('Alternative text', '', 1000), unless: 'decoration' },
+      alt: { ...line('Alternative text', ''), unless: 'decoration' },
       decoration: toggle('Only decoration', false),
     },
     ['heading', 'level', 'words'],

@@ -35,7 +35,7 @@ export const feature = defineBlock<Content, LookValues, Values>({
   content: fields(
     {
       icon: icon('Icon', 'star'),
-      heading: line('Heading', 'New point', 200),
+      heading: line('Heading', 'New point'),
       level: level('Level', 3),
       words: words('Words', paragraphs('Say it in a line or two.') as unknown as Json),
       link: link('Heading leads to'),

@@ -22,7 +22,7 @@ export const jumpList = defineBlock<Content, object, Values>({
   isDerived: true,
   content: fields(
     {
-      label: line('Label', 'On this page', 80),
+      label: line('Label', 'On this page'),
       depth: choice('Down to level', '2', { 2: '2', 3: '3' }),
     },
     ['label'],

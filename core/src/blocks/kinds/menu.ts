@@ -17,7 +17,7 @@ export const menu = defineBlock<Content, LookValues>({
   about: 'The site’s navigation: a line of links, behind a button where the screen is narrow',
   group: 'flow',
   isDerived: true,
-  content: fields({ label: line('What it is, for screen readers', 'Menu', 80) }, ['label']),
+  content: fields({ label: line('What it is, for screen readers', 'Menu') }, ['label']),
   look: fields({ depth: choice('Levels', '1', { 1: 'One', 2: 'Two' }) }),
   rules: menuRules('.menu'),
   arrange: () => ({}),

@@ -28,10 +28,10 @@ export const page = defineBlock<Content>({
   group: 'root',
   content: fields({
     frame: { ...choice('Template', 'plain', frameTitles), hidden: true },
-    title: line('Heading of the article', '', 200),
-    author: line('Author', '', 120),
+    title: line('Heading of the article', ''),
+    author: line('Author', ''),
     date: date('Date'),
-    summary: line('Summary', '', 400),
+    summary: line('Summary', ''),
     ...SETTING_FIELDS,
   }),
   look: fields({}),

@@ -19,7 +19,7 @@ export const panel = defineBlock<Content, object, Values>({
   about: 'One labelled part, with blocks of its own',
   group: 'item',
   usesSpot: ['holder'],
-  content: fields({ label: line('Label', 'New panel', 200) }, ['label']),
+  content: fields({ label: line('Label', 'New panel') }, ['label']),
   look: fields({}),
   arrangement: fields({ gap: step('Between blocks', 'space', 's') }),
   slots: { blocks: { title: 'Blocks', allow: ['flow'] } },

@@ -37,7 +37,7 @@ export const picture = defineBlock<Content, LookValues, Values>({
   usesSpot: ['width', 'early'],
   content: fields({
     media: media('Picture'),
-    alt: { ...line('Alternative text', '', 1000), unless: 'decoration' },
+    alt: { ...line('Alternative text', ''), unless: 'decoration' },
     decoration: toggle('Only decoration', false),
     caption: line('Caption', ''),
   }),

@@ -34,8 +34,8 @@ export const quote = defineBlock<Content, LookValues, Values>({
   content: fields(
     {
       words: words('Words', paragraphs('What somebody said.') as unknown as Json),
-      who: line('Who said it', '', 120),
-      source: line('Where it is from', '', 200),
+      who: line('Who said it', ''),
+      source: line('Where it is from', ''),
     },
     ['words'],
   ),

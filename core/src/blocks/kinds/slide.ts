@@ -28,9 +28,9 @@ export const slide = defineBlock<Content>({
   usesSpot: ['width', 'early'],
   content: fields({
     media: media('Picture'),
-    alt: { ...line('Alternative text', '', 1000), unless: 'decoration' },
+    alt: { ...line('Alternative text', ''), unless: 'decoration' },
     decoration: toggle('Only decoration', false),
-    title: line('Title', '', 200),
+    title: line('Title', ''),
     caption: line('Caption', ''),
     link: link('Title leads to'),
   }),

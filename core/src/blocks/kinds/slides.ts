@@ -26,7 +26,7 @@ export const slides = defineBlock<Content, LookValues, Values>({
   plural: 'slides',
   about: 'Pictures with words, one after another; still unless a visitor starts them',
   group: 'flow',
-  content: fields({ label: line('What they show, for screen readers', 'Pictures', 120) }, ['label']),
+  content: fields({ label: line('What they show, for screen readers', 'Pictures') }, ['label']),
   look: fields({ canPlay: toggle('Visitors can start them', false) }),
   arrangement: fields({
     shows: choice('Side by side', '1', { 1: '1', 2: '2', 3: '3' }),

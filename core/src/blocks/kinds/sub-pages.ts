@@ -28,7 +28,7 @@ export const subPages = defineBlock<Content, LookValues, Values>({
   content: fields({
     of: link('Under which page'),
     descriptions: toggle('With descriptions', true),
-    nothing: line('Where there are none', 'There are no pages here yet.', 200),
+    nothing: line('Where there are none', 'There are no pages here yet.'),
   }),
   look: fields({ variant: choice('Variant', 'lines', { lines: 'Lines', tiles: 'Tiles' }) }),
   arrangement: fields({ columns: choice('Side by side', '1', { 1: '1', 2: '2', 3: '3' }) }),

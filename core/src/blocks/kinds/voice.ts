@@ -21,9 +21,9 @@ export const voice = defineBlock<Content>({
   group: 'item',
   content: fields(
     {
-      said: line('What they said', 'What they said.', 500),
-      who: line('Name', '', 120),
-      role: line('Who they are', '', 120),
+      said: line('What they said', 'What they said.'),
+      who: line('Name', ''),
+      role: line('Who they are', ''),
       media: media('Face'),
     },
     ['said'],

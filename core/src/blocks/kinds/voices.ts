@@ -23,7 +23,7 @@ export const voices = defineBlock<Content, LookValues, Values>({
   plural: 'testimonials',
   about: 'What several people said, in a grid or one after another',
   group: 'flow',
-  content: fields({ label: line('What it is, for screen readers', 'What people say', 120) }, ['label']),
+  content: fields({ label: line('What it is, for screen readers', 'What people say') }, ['label']),
   look: fields({ display: choice('Shown as', 'grid', { grid: 'Grid', slides: 'Slides' }) }),
   arrangement: fields({
     shows: choice('Side by side', '3', { 1: '1', 2: '2', 3: '3' }),
