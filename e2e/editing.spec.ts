@@ -211,7 +211,7 @@ test('leaving with edits that are not saved asks first', async ({ page, app }) =
   await question.getByRole('button', { name: 'Stay here' }).click()
   await expect(page.getByText('1 edit not saved')).toBeVisible()
   await page.getByRole('link', { name: 'Tarrowmoor Observatory' }).click()
-  await question.getByRole('button', { name: 'Leave and lose them' }).click()
+  await question.getByRole('button', { name: 'Discard changes' }).click()
   await expect(page.getByRole('heading', { name: 'Pages' })).toBeVisible()
 })
 
@@ -222,7 +222,7 @@ test('a save that fails keeps every edit, says so, and can be tried again', asyn
   await page.keyboard.press('Delete')
   await page.route('**/document', (route) => route.abort())
   await page.getByRole('button', { name: 'Save', exact: true }).click()
-  await expect(page.getByRole('alert')).toHaveText('Not saved, edits kept')
+  await expect(page.getByRole('alert')).toHaveText('Not saved yet, trying again')
   await expect(canvas.getByRole('heading', { name: 'Is it warm inside?' })).toHaveCount(0)
   await page.unroute('**/document')
   await page.keyboard.press('Control+s')

@@ -132,6 +132,13 @@ export {
 } from './exchange/page-package.ts'
 export type * from './wire/wire.ts'
 export { ROLES } from './wire/wire.ts'
-export { describeConflict, type Conflict, type Side, type Versions } from './compare/conflict.ts'
+export {
+  describeConflict,
+  type Conflict,
+  type ConflictWords,
+  type Side,
+  type Versions,
+} from './compare/conflict.ts'
+export { diffWords, type DiffPart } from './compare/word-diff.ts'
 export { diffPages } from './compare/diff-pages.ts'
 export { mergePages, type Choose, type MergedPage } from './compare/merge-pages.ts'

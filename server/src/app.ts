@@ -58,7 +58,7 @@ export function createEditorApp(services: Services, webDir: string | undefined):
   app.route('/api/files', fileRoutes(services))
   app.route('/api/pages', pageRoutes(services))
   app.route('/api/pages', journalRoutes(services))
-  app.route('/api/pages', presenceRoutes(services))
+  app.route('/api/presence', presenceRoutes(services))
   app.all('/api/*', () => {
     throw new Refused('not-found', 'The server knows no such address.')
   })

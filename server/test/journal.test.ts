@@ -1,13 +1,8 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
-import type {
-  Edit,
-  JournalEntry,
-  KeptJournal,
-  PageDocument,
-  PageSummary,
-  Present,
-  Role,
-} from '@gullyline/core'
+import type { Edit, JournalEntry, KeptJournal, PageDocument, PageSummary, Role } from '@gullyline/core'
+import { JournalEntity } from '../src/db/rows.ts'
+import { SESSION_COOKIE } from '../src/people/access.ts'
+import { addPerson, findPersonRow, toPerson } from '../src/people/store.ts'
 import { Presence, type PresenceEvent } from '../src/presence/presence.ts'
 import { startTestServer, type TestServer } from './with-server.ts'
 
@@ -81,54 +76,184 @@ describe('the journal on the server', () => {
 
   test('refuses a page that does not exist and a tab that can’t be one', async () => {
     expect((await keep([entry(0)], { page: 'nosuch' })).status).toBe(404)
-    expect((await keep([entry(0)], { tab: 'a%20b' })).status).toBe(400)
-    expect((await keep([entry(0)], { tab: 'x'.repeat(25) })).status).toBe(400)
+    expect((await keep([entry(0)], { tab: 'a%20b' })).status).toBe(404)
+    expect((await keep([entry(0)], { tab: 'x'.repeat(25) })).status).toBe(404)
   })
 })
 
+describe('how much is journaled', () => {
+  const big = (number: number, bytes: number) => ({
+    ...entry(number),
+    edits: [{ edit: 'set', nodeId: 'a', at: ['name'], value: 'x'.repeat(bytes) }],
+  })
+  const forget = (tab: string) =>
+    server.ask(`/api/pages/tmabout/journal/${tab}`, { method: 'DELETE', as: 'keeper' })
+  const put = (tab: string, entries: unknown) => keep(entries, { page: 'tmabout', tab, as: 'keeper' })
+
+  test('is bounded for a tab and for a person on a page, with a refusal that says what to do', async () => {
+    expect((await put('taba', [big(0, 3_000_000)])).status).toBe(200)
+    // The same entry with another text takes its place, and is not counted twice.
+    expect((await put('taba', [big(0, 3_500_000)])).status).toBe(200)
+    const refused = await put('taba', [big(1, 1_000_000)])
+    expect([refused.status, refused.body.code]).toEqual([413, 'journal-full'])
+    expect(refused.body.message).toMatch(/still in this browser: save the page/)
+    expect((await put('tabb', [big(0, 3_500_000)])).status).toBe(200)
+    expect((await put('tabc', [big(0, 3_500_000)])).body.code).toBe('journal-full')
+    const read = await server.ask<KeptJournal[]>('/api/pages/tmabout/journal')
+    expect(JSON.stringify(read.body).length).toBeLessThan(9_000_000)
+    for (const tab of ['taba', 'tabb']) await forget(tab)
+  })
+
+  test('ends 30 days after it was offered, and not before', async () => {
+    const { manager } = server.services.db
+    await put('old', [entry(0)])
+    const offered = async () =>
+      (await server.ask<KeptJournal[]>('/api/pages/tmabout/journal')).body.map(({ tab }) => tab)
+    expect(await offered()).toEqual(['old'])
+    const at = (days: number) => new Date(Date.now() - days * 24 * 3_600_000)
+    await manager.update(JournalEntity, { tab: 'old' }, { offeredAt: at(29) })
+    expect(await offered()).toEqual(['old'])
+    await manager.update(JournalEntity, { tab: 'old' }, { offeredAt: at(31) })
+    expect(await offered()).toEqual([])
+  })
+
+  test.each([
+    ['an edit of no kind', { edit: 'explode', nodeId: 'a' }],
+    ['an edit with a field too many', { edit: 'remove', nodeId: 'a', and: 1 }],
+    ['nodes that are none', { edit: 'insert', parentId: 'a', slot: 's', index: 0, rootId: 'b', nodes: [] }],
+    ['an index far out', { edit: 'move', nodeId: 'a', toParentId: 'b', toSlot: 's', toIndex: 1e9 }],
+    ['a value that is too deep', { edit: 'set', nodeId: 'a', at: ['name'], value: deep(200) }],
+  ])('refuses %s', async (_what, edit) => {
+    expect((await put('bad', [{ ...entry(0), edits: [edit] }])).body.code).toBe('malformed')
+  })
+})
+
+/** A list in a list in a list. */
+function deep(levels: number): unknown {
+  let value: unknown = 'x'
+  for (let i = 0; i < levels; i++) value = [value]
+  return value
+}
+
 describe('presence', () => {
-  const people = (told: readonly PresenceEvent[]): readonly Present[] => {
-    const last = told.filter((one) => one.event === 'people').at(-1)
-    return last ? last.data : []
-  }
+  const listener = (name: string, told: PresenceEvent[] = [], session = name) => ({
+    personId: name,
+    name,
+    session,
+    tell: (one: PresenceEvent) => void told.push(one),
+    close: () => undefined,
+  })
 
-  test('everybody on a page learns who comes and goes, and when it is saved', () => {
+  test('everybody on a page learns who comes and goes, and what becomes of it', () => {
     const presence = new Presence()
-    const [ines, tarn]: PresenceEvent[][] = [[], []]
-    const leave = presence.join('p', { tab: 'a', name: 'Ines' }, (told) => ines!.push(told))
-    presence.join('q', { tab: 'c', name: 'Elsewhere' }, () => undefined)
-    const leaveTarn = presence.join('p', { tab: 'b', name: 'Tarn' }, (told) => tarn!.push(told))
-    expect(people(ines!)).toEqual([
-      { tab: 'a', name: 'Ines' },
-      { tab: 'b', name: 'Tarn' },
+    const [ines, tarn]: [PresenceEvent[], PresenceEvent[]] = [[], []]
+    presence.connect('a', listener('Ines', ines))
+    presence.connect('b', listener('Tarn', tarn))
+    expect(presence.setTabs('a', 'Ines', [{ tab: 'ta', pageId: 'p' }])).toBe(true)
+    presence.setTabs('b', 'Tarn', [
+      { tab: 'tb', pageId: 'p' },
+      { tab: 'tc', pageId: 'q' },
     ])
-    presence.saved('p', { number: 3, savedAt: '2026-01-01T00:00:00.000Z', savedBy: 'Tarn' }, 'b')
-    expect(ines!.at(-1)).toMatchObject({ event: 'saved', data: { number: 3, tab: 'b' } })
-    leaveTarn()
-    expect(people(ines!)).toEqual([{ tab: 'a', name: 'Ines' }])
-    expect(presence.isOpen('p', 'a')).toBe(true)
-    leave()
-    expect(presence.isOpen('p', 'a')).toBe(false)
-  })
-
-  test('a tab that comes back before its old connection is found dead stays there', () => {
-    const presence = new Presence()
-    const leaveOld = presence.join('p', { tab: 'a', name: 'Ines' }, () => undefined)
-    presence.join('p', { tab: 'a', name: 'Ines' }, () => undefined)
-    leaveOld()
-    expect(presence.isOpen('p', 'a')).toBe(true)
-  })
-
-  test('is told over the wire as server-sent events', async () => {
-    const response = await server.editor.request('http://127.0.0.1/api/pages/tmhome/presence/tabz', {
-      headers: { cookie: await server.cookieOf('reviewer') },
+    expect(ines.at(-1)).toEqual({ event: 'came', data: { pageId: 'p', tab: 'tb', name: 'Tarn' } })
+    expect(tarn[0]).toEqual({
+      event: 'people',
+      data: {
+        pageId: 'p',
+        people: [
+          { tab: 'ta', name: 'Ines' },
+          { tab: 'tb', name: 'Tarn' },
+        ],
+      },
     })
+    presence.saved('p', { number: 3, savedAt: '2026-01-01T00:00:00.000Z', savedBy: 'Tarn' }, 'tb')
+    expect(ines.at(-1)).toMatchObject({ event: 'saved', data: { number: 3, tab: 'tb', pageId: 'p' } })
+    presence.binned('p', 'deleted', 'Tarn')
+    expect(ines.at(-1)).toEqual({ event: 'deleted', data: { pageId: 'p', by: 'Tarn' } })
+    presence.setTabs('b', 'Tarn', [{ tab: 'tc', pageId: 'q' }])
+    expect(ines.at(-1)).toEqual({ event: 'left', data: { pageId: 'p', tab: 'tb' } })
+    expect([presence.isOpen('p', 'ta'), presence.isOpen('p', 'tb'), presence.isOpen('q', 'tc')]).toEqual([
+      true,
+      false,
+      true,
+    ])
+  })
+
+  test('a browser that comes back before its old connection is found dead stays there', () => {
+    const presence = new Presence()
+    const leaveOld = presence.connect('a', listener('Ines'))
+    presence.connect('a', listener('Ines'))
+    presence.setTabs('a', 'Ines', [{ tab: 'ta', pageId: 'p' }])
+    leaveOld()
+    expect(presence.isOpen('p', 'ta')).toBe(true)
+  })
+
+  test('what is told of tabs counts only from the session that listens, and ends with it', () => {
+    const presence = new Presence()
+    let isClosed = false
+    presence.connect('a', { ...listener('Ines'), close: () => (isClosed = true) })
+    expect(presence.setTabs('a', 'Tarn', [{ tab: 'ta', pageId: 'p' }])).toBe(false)
+    presence.setTabs('a', 'Ines', [{ tab: 'ta', pageId: 'p' }])
+    presence.endSession('Ines')
+    expect([isClosed, presence.isOpen('p', 'ta')]).toEqual([true, false])
+  })
+
+  test('what a hundred people cost to tell of one more grows with them, and not with their square', () => {
+    const cost = (people: number): number => {
+      const told: PresenceEvent[] = []
+      const presence = new Presence()
+      for (let i = 0; i < people; i++) {
+        presence.connect(`b${i}`, listener(`P${i}`, told))
+        presence.setTabs(`b${i}`, `P${i}`, [{ tab: `t${i}`, pageId: 'p' }])
+      }
+      told.length = 0
+      presence.connect('last', listener('Last', told))
+      presence.setTabs('last', 'Last', [{ tab: 'tlast', pageId: 'p' }])
+      return JSON.stringify(told).length
+    }
+    expect(cost(200) / cost(100)).toBeLessThan(2.5)
+  })
+
+  test('is told over the wire as server-sent events, and ends when the session does', async () => {
+    const { manager } = server.services.db
+    await addPerson(manager, {
+      login: 'guest',
+      name: 'Guest',
+      role: 'reviewer',
+      password: 'lantern-heron-quay',
+    })
+    const guest = await findPersonRow(manager, 'guest')
+    const token = await server.services.sessions.start(toPerson(guest!), undefined)
+    const headers = { cookie: `${SESSION_COOKIE}=${token}` }
+    const response = await server.editor.request('http://127.0.0.1/api/presence/browser', { headers })
     expect(response.headers.get('content-type')).toContain('text/event-stream')
     const reader = response.body!.getReader()
-    const first = new TextDecoder().decode((await reader.read()).value)
-    expect(first).toBe('event: people\ndata: [{"tab":"tabz","name":"Moss"}]\n\n')
+    const next = async () => new TextDecoder().decode((await reader.read()).value)
+    expect(await next()).toBe('event: connected\ndata: \n\n')
+    const told = await server.editor.request('http://127.0.0.1/api/presence/browser', {
+      method: 'PUT',
+      headers: { ...headers, 'content-type': 'application/json' },
+      body: JSON.stringify({ tabs: [{ tab: 'tabz', pageId: 'tmhome' }] }),
+    })
+    expect(told.status).toBe(200)
+    expect(await next()).toBe(
+      'event: people\ndata: {"pageId":"tmhome","people":[{"tab":"tabz","name":"Guest"}]}\n\n',
+    )
     expect(server.services.presence.isOpen('tmhome', 'tabz')).toBe(true)
-    await reader.cancel()
+    await server.editor.request('http://127.0.0.1/api/session', { method: 'DELETE', headers })
     expect(server.services.presence.isOpen('tmhome', 'tabz')).toBe(false)
+    expect((await reader.read()).done).toBe(true)
+  })
+
+  test.each([
+    ['a tab that is none', { tabs: [{ tab: 'A b', pageId: 'tmhome' }] }, 400],
+    ['a page that is none', { tabs: [{ tab: 'a', pageId: '../x' }] }, 400],
+    [
+      'far too many',
+      { tabs: Array.from({ length: 101 }, (_unused, i) => ({ tab: `t${i}`, pageId: 'p' })) },
+      400,
+    ],
+    ['tabs of a browser that does not listen', { tabs: [] }, 404],
+  ])('%s are refused', async (_what, body, status) => {
+    expect((await server.ask('/api/presence/nobody', { method: 'PUT', body })).status).toBe(status)
   })
 })

@@ -60,7 +60,9 @@ test('a file that is gone from the disk is named, and stops only what shows it',
   const fine = await server.publish(other.id)
   await rename(`${folder}-away`, folder)
   expect([refused.status, refused.body.code]).toEqual([409, 'has-problems'])
-  expect(refused.body.message).toMatch(/the page shows “moor-at-dusk\.jpg”, and the server no longer has the file/)
+  expect(refused.body.message).toMatch(
+    /the page shows “moor-at-dusk\.jpg”, and the server no longer has the file/,
+  )
   expect(fine.status).toBe(200)
   expect((await server.publish(showing[0]!)).status).toBe(200)
 })

@@ -108,7 +108,7 @@ describe('who is told', () => {
 })
 
 describe('what the screen shows already', () => {
-  const letter = (store: EditorStore, text: string): void =>
+  const letter = (store: EditorStore, text: string): boolean =>
     store.do('Typed', [say('one', text)], { joinKey: 'one/text', origin: 'typing', isDrawn: true })
   const textOf = (store: EditorStore) => store.state.page.nodes.one!.content.text
 
@@ -197,7 +197,7 @@ describe('what is kept', () => {
     store.dispatch({ type: 'undo' })
     store.dispatch({ type: 'select', id: 'one' })
     expect(store.journal.entries().map(({ edits }) => edits)).toEqual([
-      [say('one', 'Uno')],
+      // Two sets of one value in a row are the last of them.
       [say('one', 'One')],
     ])
     expect(keptCount).toBe(2)
@@ -209,7 +209,7 @@ describe('what is kept', () => {
     expect(store.state.page.nodes.one!.content.text).toBe('Uno')
     expect(store.state.notice).toMatchObject({
       tone: 'refused',
-      words: expect.stringMatching(/no room .* save soon/),
+      words: expect.stringMatching(/storage is full: .* Save soon/),
     })
     expect(keptCount).toBe(0)
   })
@@ -232,7 +232,9 @@ describe('what is not let through', () => {
     store.do('Changed both', [say('one', 'Uno'), say('kept', 'Gone')])
     expect(store.state.page).toBe(page)
     expect(store.state.notice.words).toMatch(/^Heading “Kept” is held/)
-    store.do('Took in', [say('kept', 'Of another')], { origin: 'merge' })
+    // The name of who does it gives no leave; the mode does.
+    expect(store.do('Pretended', [say('kept', 'Of another')], { origin: 'merge' })).toBe(false)
+    expect(store.do('Merged', [say('kept', 'Of another')], { locks: 'passed' })).toBe(true)
     expect(store.state.page.nodes.kept!.content.text).toBe('Of another')
   })
 

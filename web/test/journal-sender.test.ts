@@ -2,7 +2,7 @@
 import { afterEach, beforeEach, describe, expect, jest, test } from '@jest/globals'
 import fc from 'fast-check'
 import type { JournalEntry } from '@gullyline/core'
-import { JournalSender } from '../src/editor/journal-sender.ts'
+import { JournalFull, JournalSender } from '../src/editor/journal-sender.ts'
 import { Journal } from '../src/editor/journal.ts'
 import { someStorage } from './support/storage.ts'
 
@@ -13,6 +13,8 @@ function someServer() {
   const got: number[][] = []
   const server = {
     got,
+    /** Entries as they are there by now. */
+    has: new Map<number, JournalEntry>(),
     isAway: false,
     /** When something was sent, in ms, whether it arrived or not. */
     tries: [] as number[],
@@ -24,6 +26,7 @@ function someServer() {
       server.tries.push(Date.now())
       if (server.isAway) return Promise.reject(new Error('away'))
       got.push(entries.map(({ number }) => number))
+      for (const entry of entries) server.has.set(entry.number, entry)
       return Promise.resolve()
     },
   }
@@ -38,7 +41,12 @@ function start() {
     journal.keep(1, 0, [])
     sender.changed()
   }
-  return { journal, server, sender, keep }
+  /** A letter typed into the value that was typed into before. */
+  const type = (value: string): void => {
+    journal.keep(1, 0, [{ edit: 'set', nodeId: 'a', at: ['name'], value }])
+    sender.changed()
+  }
+  return { journal, server, sender, keep, type }
 }
 
 beforeEach(() => {
@@ -57,8 +65,8 @@ describe('an edit that was kept', () => {
     keep()
     expect([sender.state, server.got]).toEqual(['waiting', []])
     await jest.advanceTimersByTimeAsync(2_000)
-    expect([sender.state, server.got]).toEqual(['kept', [[0, 1]]])
-    expect(states).toEqual(['waiting', 'kept'])
+    expect([sender.state, server.got]).toEqual(['sent', [[0, 1]]])
+    expect(states).toEqual(['waiting', 'sent'])
   })
 
   test('waits while the server is away, longer each time, and goes as soon as it is asked for again', async () => {
@@ -75,7 +83,7 @@ describe('an edit that was kept', () => {
     server.isAway = false
     keep()
     await sender.flush()
-    expect([sender.state, server.all]).toEqual(['kept', [0, 1]])
+    expect([sender.state, server.all]).toEqual(['sent', [0, 1]])
   })
 
   test('does not arrive while a save is under way, and what came meanwhile follows it', async () => {
@@ -90,7 +98,7 @@ describe('an edit that was kept', () => {
     journal.dropUntil(1, 2)
     sender.release()
     await jest.advanceTimersByTimeAsync(2_000)
-    expect([sender.state, server.all]).toEqual(['kept', [1]])
+    expect([sender.state, server.all]).toEqual(['sent', [1]])
   })
 
   test('is not sent once the page is left', async () => {
@@ -102,23 +110,53 @@ describe('an edit that was kept', () => {
   })
 })
 
-test('whatever happens in between, every edit arrives, once and in order', async () => {
-  const happening = fc.constantFrom('keep', 'keep', 'away', 'back', 'wait', 'flush')
+test('whatever happens in between, the server has every edit as it is in the end, and none twice in a row for nothing', async () => {
+  const happening = fc.constantFrom(
+    'keep',
+    'type',
+    'type',
+    'away',
+    'back',
+    'wait',
+    'flush',
+    'hold',
+    'release',
+  )
   await fc.assert(
     fc.asyncProperty(fc.array(happening, { maxLength: 30 }), async (all) => {
-      const { journal, server, sender, keep } = start()
+      const { journal, server, sender, keep, type } = start()
+      let letters = 0
       for (const one of all) {
         if (one === 'keep') keep()
+        if (one === 'type') type('x'.repeat(++letters))
         if (one === 'away' || one === 'back') server.isAway = one === 'away'
         if (one === 'wait') await jest.advanceTimersByTimeAsync(700)
         if (one === 'flush') await sender.flush()
+        if (one === 'hold') await sender.hold()
+        if (one === 'release') sender.release()
       }
       server.isAway = false
+      sender.release()
       await jest.advanceTimersByTimeAsync(31_000)
-      expect(server.all).toEqual(journal.entries().map(({ number }) => number))
-      expect(sender.state).toBe('kept')
+      expect([...server.has.values()].sort((a, b) => a.number - b.number)).toEqual(journal.entries())
+      expect(sender.state).toBe('sent')
       sender.stop()
     }),
     { numRuns: 200 },
   )
+})
+
+test('a journal that is full on the server is said so, and goes on once there is room', async () => {
+  const { journal, server, keep } = start()
+  let isFull = true
+  const sender = new JournalSender(journal, (entries) =>
+    isFull ? Promise.reject(new JournalFull()) : server.send(entries),
+  )
+  keep()
+  sender.changed()
+  await jest.advanceTimersByTimeAsync(1_500)
+  expect(sender.state).toBe('full')
+  isFull = false
+  await jest.advanceTimersByTimeAsync(31_000)
+  expect(sender.state).toBe('sent')
 })

@@ -3,7 +3,7 @@ import fc from 'fast-check'
 import { defaultRegistry, type Edit, type Page } from '@gullyline/core'
 import { openEditor, unsavedCount, type EditorAction } from '../src/editor/editor-state.ts'
 import { EditorStore } from '../src/editor/editor-store.ts'
-import { goOnFrom, Journal } from '../src/editor/journal.ts'
+import { goOnFrom, joinEntries, Journal, keptFrom } from '../src/editor/journal.ts'
 import { someStorage as storage } from './support/storage.ts'
 import { anyPage, editFor } from '../../core/test/arbitraries/page.ts'
 
@@ -37,7 +37,7 @@ describe('the journal', () => {
         const store = new EditorStore(openEditor(page, 3), defaultRegistry, new Journal(kept, owner))
         work(store, acts)
         const found = new Journal(kept, owner).read()
-        const state = found ? goOnFrom(page, found, defaultRegistry) : openEditor(page, 3)
+        const state = found ? goOnFrom(page, found, defaultRegistry).state : openEditor(page, 3)
         expect(state.page).toEqual(store.state.page)
         expect(found?.base ?? 3).toBe(3)
       }),
@@ -57,7 +57,7 @@ describe('the journal', () => {
         store.dispatch({ type: 'saved', version: 2, step })
         journal.dropUntil(mark, 2)
         const found = new Journal(kept, owner).read()
-        const page2 = found ? goOnFrom(saved, found, defaultRegistry).page : saved
+        const page2 = found ? goOnFrom(saved, found, defaultRegistry).state.page : saved
         expect(page2).toEqual(store.state.page)
         if (found) expect(found.base).toBe(2)
       }),
@@ -83,18 +83,87 @@ describe('the journal', () => {
     store.do('Named it', [named])
     expect(unsavedCount(store.state)).toBe(1)
     expect(store.state.notice.tone).toBe('refused')
-    expect(store.state.notice.words).toMatch(/no room/)
+    expect(store.state.notice.words).toMatch(/storage is full/)
   })
 
-  test('entries that cannot be read or do not fit are left alone, and said', () => {
+  test('5,000 letters typed by hand into a long paragraph leave one small entry', () => {
+    const page = somePage()
+    const kept = storage()
+    const journal = new Journal(kept, owner)
+    const store = new EditorStore(openEditor(page, 1), defaultRegistry, journal)
+    let text = 'x'.repeat(2_000)
+    for (let i = 0; i < 5_000; i++) {
+      text += 'y'
+      const name: Edit = {
+        edit: 'set',
+        nodeId: page.root,
+        at: ['content', 'description'],
+        value: text.slice(-400),
+      }
+      store.do('Typed', [name], { joinKey: 'typed' })
+    }
+    expect(journal.entries()).toHaveLength(1)
+    expect(kept.getItem(kept.key(0)!)!.length).toBeLessThan(20_000)
+    const again = goOnFrom(page, new Journal(kept, owner).read()!, defaultRegistry).state
+    expect(again.page).toEqual(store.state.page)
+  })
+
+  test('letters typed while a save is under way are never dropped with what it saved', () => {
+    const page = somePage()
+    const kept = storage()
+    const journal = new Journal(kept, owner)
+    const store = new EditorStore(openEditor(page, 1), defaultRegistry, journal)
+    const type = (value: string) =>
+      store.do('Typed', [{ edit: 'set', nodeId: page.root, at: ['name'], value }], { joinKey: 'name' })
+    type('Before')
+    const mark = journal.mark()
+    type('Before and after')
+    journal.dropUntil(mark, 2)
+    expect(journal.entries().map(({ edits, base }) => [edits[0], base])).toEqual([
+      [{ edit: 'set', nodeId: page.root, at: ['name'], value: 'Before and after' }, 2],
+    ])
+  })
+
+  test('what the browser has no room for is still in the journal, goes to the server, and comes back from there', () => {
+    const page = somePage()
+    const kept = storage(1)
+    const journal = new Journal(kept, owner)
+    const store = new EditorStore(openEditor(page, 1), defaultRegistry, journal)
+    store.do('Named it', [{ edit: 'set', nodeId: page.root, at: ['name'], value: 'One' }])
+    expect(journal.isOverfull).toBe(false)
+    store.do('Described it', [
+      { edit: 'set', nodeId: page.root, at: ['content', 'description'], value: 'Two' },
+    ])
+    expect([journal.isOverfull, journal.entries().length, kept.length]).toEqual([true, 2, 1])
+    const joined = joinEntries(new Journal(kept, owner).entries(), journal.entries())
+    expect(goOnFrom(page, keptFrom(joined)!, defaultRegistry).state.page).toEqual(store.state.page)
+    journal.dropUntil(journal.mark(), 2)
+    expect([journal.isOverfull, kept.length]).toEqual([false, 0])
+  })
+
+  test('entries that cannot be read or do not fit are set aside and said; all others are done', () => {
     const page = somePage()
     const kept = storage()
     kept.setItem('gullyline.journal.page.00000000', 'nonsense')
     const journal = new Journal(kept, owner)
     expect(journal.read()).toBeUndefined()
     journal.keep(1, 0, [{ edit: 'remove', nodeId: 'nosuch' }])
-    const state = goOnFrom(page, journal.read()!, defaultRegistry)
-    expect(state.page).toBe(page)
-    expect(state.notice.words).toMatch(/do not fit/)
+    journal.keep(1, 0, [{ edit: 'set', nodeId: page.root, at: ['name'], value: 'Named' }])
+    journal.keep(1, 0, [{ edit: 'explode' } as never, null as never])
+    const { state, setAside } = goOnFrom(page, journal.read()!, defaultRegistry)
+    expect(state.page.nodes[page.root]!.name).toBe('Named')
+    expect(setAside.map(({ number }) => number)).toEqual([0, 2])
+    expect(state.notice.words).toMatch(/^2 of 3 unsaved edits could not be restored/)
+  })
+
+  test('whatever stands in the storage, opening never throws', () => {
+    fc.assert(
+      fc.property(fc.array(fc.jsonValue(), { maxLength: 5 }), (edits) => {
+        const page = somePage()
+        const entry = { number: 0, base: 1, at: 0, edits: edits as unknown as Edit[] }
+        expect(goOnFrom(page, keptFrom([entry])!, defaultRegistry).setAside.length).toBeLessThan(2)
+      }),
+      { numRuns: 300 },
+    )
   })
 })

@@ -35,6 +35,8 @@ export interface FieldSchema {
   readonly scale?: ScaleName
   /** Kept out of the list of settings, since it is changed in a way of its own. */
   readonly hidden?: boolean
+  /** For lines that are often longer than one line of the details: they are typed in a box of several. */
+  readonly isLong?: boolean
   /** Shown only while another field of the same part is not set to true. */
   readonly unless?: string
   /** What gives the value where none is set. */
@@ -58,7 +60,7 @@ export interface ObjectSchema {
 }
 
 /** Names of our annotations, which a JSON Schema validator has to be told of. */
-export const ANNOTATIONS = ['control', 'words', 'scale', 'unless', 'hidden', 'follows'] as const
+export const ANNOTATIONS = ['control', 'words', 'scale', 'unless', 'hidden', 'follows', 'isLong'] as const
 
 /** The keys of definitions shared by all kinds; a field refers to one by `$ref`. */
 const SHARED_SCHEMA_ID = 'gullyline:shared'

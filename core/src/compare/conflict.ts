@@ -1,12 +1,15 @@
 /** Spots where two people changed the same thing in different ways, and the words for them. */
 import { partSchema } from '../blocks/define-block.ts'
+import type { FieldSchema } from '../blocks/fields.ts'
 import { getKind, type Registry } from '../blocks/registry.ts'
 import { describeNode } from '../edits/describe.ts'
 import type { ValueAddress } from '../edits/set.ts'
 import type { Json } from '../page/json.ts'
 import { findNode, getNode, type NodeId, type Page } from '../page/page.ts'
+import { subtreeIds } from '../page/walk.ts'
 import type { RichText } from '../page/rich-text.ts'
 import { richTextWords } from '../page/rich-text.ts'
+import { STEP_WORDS } from '../look/scales.ts'
 import { SIZE_WORDS } from '../sizes/cascade.ts'
 
 export type Side = 'ours' | 'theirs'
@@ -38,14 +41,14 @@ export type Conflict = { readonly key: string; readonly nodeId: NodeId } & (
   | { readonly type: 'page' }
 )
 
-/** A conflict for people: what it is about, and what each side made of it. */
+/** A conflict for people: what it is about, and what each side made of it: the whole text, however long. */
 export interface ConflictWords {
   readonly title: string
   readonly ours: string
   readonly theirs: string
+  /** Whether both sides are text of which the differences can be shown. */
+  readonly isText: boolean
 }
-
-const LONGEST = 160
 
 export interface Versions {
   readonly base: Page
@@ -55,32 +58,59 @@ export interface Versions {
 
 export function describeConflict(conflict: Conflict, pages: Versions, registry: Registry): ConflictWords {
   const name = nameOf(conflict.nodeId, pages, registry)
+  const plain = { isText: false }
   switch (conflict.type) {
     case 'value':
       return {
         title: `${valueTitle(conflict, pages, registry)} of ${name}`,
-        ours: valueWords(conflict.ours),
-        theirs: valueWords(conflict.theirs),
+        ours: valueWords(conflict.ours, fieldOf(conflict, pages, registry)),
+        theirs: valueWords(conflict.theirs, fieldOf(conflict, pages, registry)),
+        isText: [conflict.ours, conflict.theirs].every(isTextual),
       }
-    case 'deleted':
+    case 'deleted': {
+      const kept = subtreeText(conflict.by === 'ours' ? pages.theirs : pages.ours, conflict.nodeId, registry)
       return conflict.by === 'ours'
-        ? { title: capital(name), ours: 'Deleted', theirs: 'Kept, with changes' }
-        : { title: capital(name), ours: 'Kept, with changes', theirs: 'Deleted' }
+        ? { ...plain, title: `${capital(name)}: deleted or changed`, ours: DELETED, theirs: kept }
+        : { ...plain, title: `${capital(name)}: deleted or changed`, ours: kept, theirs: DELETED }
+    }
     case 'place':
       return {
+        ...plain,
         title: `Place of ${name}`,
         ours: homeWords(conflict.ours, pages, registry),
         theirs: homeWords(conflict.theirs, pages, registry),
       }
     case 'order':
       return {
+        ...plain,
         title: `Order in ${name}`,
         ours: orderWords(conflict.ours, pages, registry),
         theirs: orderWords(conflict.theirs, pages, registry),
       }
     case 'page':
-      return { title: 'The whole page', ours: 'The page as it is here', theirs: 'The page as it was saved' }
+      return {
+        ...plain,
+        title: 'The whole page',
+        ours: 'The page as it is here',
+        theirs: 'The page as it was saved',
+      }
   }
+}
+
+const DELETED = 'Deleted'
+
+/** All the text of a block and what is in it: what choosing its deletion would drop. */
+function subtreeText(page: Page, id: NodeId, registry: Registry): string {
+  if (!findNode(page, id)) return DELETED
+  const words = subtreeIds(page, id).flatMap((inside) => {
+    const node = getNode(page, inside)
+    return getKind(registry, node.kind).words(node.content)
+  })
+  return words.filter((one) => one.trim() !== '').join('\n') || 'Changed; it has no text'
+}
+
+function isTextual(value: Json | undefined): boolean {
+  return typeof value === 'string' || isRichText(value) || isRows(value)
 }
 
 function nameOf(id: NodeId, { base, ours, theirs }: Versions, registry: Registry): string {
@@ -89,25 +119,42 @@ function nameOf(id: NodeId, { base, ours, theirs }: Versions, registry: Registry
   return id === page.root ? 'the page' : describeNode(page, id, registry)
 }
 
-function valueTitle(
+/** The field that a value belongs to; undefined for a block's name and lock. */
+function fieldOf(
   { nodeId, at }: Conflict & { type: 'value' },
   pages: Versions,
   registry: Registry,
-): string {
-  if (at[0] === 'name') return 'Name'
-  if (at[0] === 'held') return 'Hold'
+): FieldSchema | undefined {
+  if (at[0] === 'name' || at[0] === 'held') return undefined
   const page = findNode(pages.ours, nodeId) ? pages.ours : pages.theirs
   const { properties } = partSchema(getKind(registry, getNode(page, nodeId).kind), at[0])
-  const title = properties[at[at.length - 1]!]?.title ?? at[at.length - 1]!
+  return properties[at[at.length - 1]!]
+}
+
+function valueTitle(conflict: Conflict & { type: 'value' }, pages: Versions, registry: Registry): string {
+  const { at } = conflict
+  if (at[0] === 'name') return 'Name'
+  if (at[0] === 'held') return 'Lock'
+  const title = fieldOf(conflict, pages, registry)?.title ?? at[at.length - 1]!
   return at[0] === 'sizes' && at[1] !== 'base' ? `${title} at ${SIZE_WORDS[at[1]]}` : title
 }
 
-function valueWords(value: Json | undefined): string {
-  if (value === undefined) return 'as it was before it was set'
-  if (typeof value === 'string') return value === '' ? 'nothing' : shorten(value)
-  if (typeof value !== 'object' || value === null) return String(value)
-  if (isRichText(value)) return shorten(richTextWords(value).join(' / '))
-  return shorten(JSON.stringify(value))
+function valueWords(value: Json | undefined, field: FieldSchema | undefined): string {
+  if (value === undefined) return 'Not set'
+  if (typeof value === 'boolean') return value ? 'Yes' : 'No'
+  if (typeof value !== 'object' || value === null) {
+    const words = field?.words ?? (field?.scale ? STEP_WORDS[field.scale] : undefined)
+    return words?.[String(value)] ?? String(value)
+  }
+  if (isRichText(value)) return richTextWords(value).join('\n')
+  if (isRows(value)) return value.map((row) => row.join(' | ')).join('\n')
+  return Object.entries(value)
+    .map(([key, one]) => `${key}: ${typeof one === 'object' ? JSON.stringify(one) : String(one)}`)
+    .join(', ')
+}
+
+function isRows(value: unknown): value is readonly (readonly string[])[] {
+  return Array.isArray(value) && value.every((row: unknown) => Array.isArray(row))
 }
 
 function isRichText(value: unknown): value is RichText {
@@ -122,11 +169,7 @@ function homeWords(home: Home | undefined, pages: Versions, registry: Registry):
 }
 
 function orderWords(ids: readonly NodeId[], pages: Versions, registry: Registry): string {
-  return shorten(ids.map((id) => nameOf(id, pages, registry)).join(', '))
-}
-
-function shorten(words: string): string {
-  return words.length <= LONGEST ? words : `${words.slice(0, LONGEST)}…`
+  return ids.map((id) => nameOf(id, pages, registry)).join(', ')
 }
 
 function capital(words: string): string {

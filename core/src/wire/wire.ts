@@ -25,6 +25,7 @@ export type ErrorCode =
   | 'stale-save'
   | 'page-deleted'
   | 'stale-publish'
+  | 'journal-full'
   | 'address-taken'
   | 'has-problems'
   | 'too-large'
@@ -153,6 +154,16 @@ export interface KeptJournal {
   /** True while that tab is still open somewhere: then its edits are in good hands. */
   readonly isOpen: boolean
   readonly entries: readonly JournalEntry[]
+}
+
+/** A tab of a browser with the page it has open. */
+export interface PresentTab {
+  readonly tab: string
+  readonly pageId: string
+}
+
+export interface PresenceRequest {
+  readonly tabs: readonly PresentTab[]
 }
 
 /** Somebody who has a page open. */

@@ -8,6 +8,7 @@ import { MediaLibrary1790400000000 } from './migrations/1790400000000-media-libr
 import { PageTree1790300000000 } from './migrations/1790300000000-page-tree.ts'
 import { SettingsInDocuments1790600000000 } from './migrations/1790600000000-settings-in-documents.ts'
 import { ExactIds1790700000000 } from './migrations/1790700000000-exact-ids.ts'
+import { JournalOffers1790800000000 } from './migrations/1790800000000-journal-offers.ts'
 import {
   FileEntity,
   JournalEntity,
@@ -47,6 +48,7 @@ export async function openDatabase(url: string): Promise<DataSource> {
       Files1790500000000,
       SettingsInDocuments1790600000000,
       ExactIds1790700000000,
+      JournalOffers1790800000000,
     ],
     synchronize: false,
     extra: { connectionLimit: 10 },

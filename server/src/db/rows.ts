@@ -116,6 +116,8 @@ export interface JournalRow {
   at: Date
   /** A list of `Edit`. */
   edits: object
+  /** When it was first offered to somebody after its tab was closed; null until then. */
+  offeredAt: Date | null
 }
 
 const id = { type: 'varchar', length: 24 } as const
@@ -308,7 +310,9 @@ export const JournalEntity = new EntitySchema<JournalRow>({
     base: { type: 'int' },
     at: { type: 'datetime', precision: 3 },
     edits: { type: 'json' },
+    offeredAt: { type: 'datetime', precision: 3, name: 'offered_at', nullable: true },
   },
+  indices: [{ name: 'journal_offered', columns: ['offeredAt'] }],
   foreignKeys: [
     {
       target: 'Page',

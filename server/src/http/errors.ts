@@ -10,6 +10,7 @@ const STATUS = {
   'stale-save': 409,
   'page-deleted': 409,
   'stale-publish': 409,
+  'journal-full': 413,
   'address-taken': 409,
   'never-saved': 409,
   'has-problems': 409,

@@ -1,5 +1,5 @@
-import { LessThan, type EntityManager } from 'typeorm'
-import type { Edit, JournalEntry, KeptJournal, Problem } from '@gullyline/core'
+import { In, IsNull, LessThan, type EntityManager } from 'typeorm'
+import { checkEditShape, type Edit, type JournalEntry, type KeptJournal, type Problem } from '@gullyline/core'
 import { JournalEntity, type JournalRow } from '../db/rows.ts'
 import { Refused } from '../http/errors.ts'
 import { findPageRow } from '../pages/store.ts'
@@ -11,18 +11,21 @@ export interface JournalKey {
   readonly tab: string
 }
 
-const TAB = /^[a-z0-9]{1,24}$/
 /** Entries in one request: a tab that was offline for a day sends them in parts. */
 const MOST_ENTRIES = 500
+/** What is journaled of one tab, and of all tabs of a person on one page, in bytes: far more than a day of typing. */
+const MOST_OF_TAB = 4_000_000
+const MOST_OF_PERSON = 8_000_000
+/** As MariaDB reads JSON: 32 levels, of which the list of edits is one. */
+const DEEPEST = 31
+/** The journal of a tab that is closed is offered for so long after it was offered first. */
+const OFFERED_FOR_MS = 30 * 24 * 3_600_000
 
-/** Keeps entries; one that is kept already is replaced, so that sending twice does no harm. */
+/** Journals entries; one that is there already is replaced, so that sending twice does no harm. */
 export async function keepEntries(manager: EntityManager, key: JournalKey, entries: unknown): Promise<void> {
   const problems = entriesProblems(entries)
-  if (!TAB.test(key.tab)) problems.push({ pointer: '/tab', message: 'must be letters and digits' })
   if (problems.length > 0) {
-    throw new Refused('malformed', 'The journal can’t be kept like this. Nothing was changed.', {
-      problems,
-    })
+    throw new Refused('malformed', 'These edits can’t be journaled. Nothing was changed.', { problems })
   }
   await findPageRow(manager, key.pageId)
   const rows = (entries as readonly JournalEntry[]).map(({ number, base, at, edits }) => ({
@@ -31,26 +34,70 @@ export async function keepEntries(manager: EntityManager, key: JournalKey, entri
     base,
     at: new Date(at),
     edits: [...edits],
+    offeredAt: null,
   }))
-  if (rows.length > 0) await manager.upsert(JournalEntity, rows, ['pageId', 'personId', 'tab', 'number'])
+  if (rows.length === 0) return
+  await refuseTooMuch(manager, key, rows)
+  await manager.upsert(JournalEntity, rows, ['pageId', 'personId', 'tab', 'number'])
+}
+
+/** Refuses, with `journal-full`, what would make opening the page slow for everybody. */
+async function refuseTooMuch(
+  manager: EntityManager,
+  { pageId, personId, tab }: JournalKey,
+  rows: readonly Pick<JournalRow, 'number' | 'edits'>[],
+): Promise<void> {
+  const numbers = new Set(rows.map(({ number }) => number))
+  const sizes = await manager
+    .createQueryBuilder(JournalEntity, 'j')
+    .select('j.tab', 'tab')
+    .addSelect('j.number', 'number')
+    .addSelect('LENGTH(j.edits)', 'bytes')
+    .where('j.page_id = :pageId AND j.person_id = :personId', { pageId, personId })
+    .getRawMany<{ tab: string; number: number; bytes: number }>()
+  const stay = sizes.filter((one) => one.tab !== tab || !numbers.has(one.number))
+  const sum = (list: readonly { bytes: number }[]) => list.reduce((all, { bytes }) => all + Number(bytes), 0)
+  const added = rows.reduce((all, { edits }) => all + Buffer.byteLength(JSON.stringify(edits)), 0)
+  const isOver =
+    added + sum(stay.filter((one) => one.tab === tab)) > MOST_OF_TAB || added + sum(stay) > MOST_OF_PERSON
+  if (isOver)
+    throw new Refused(
+      'journal-full',
+      'There are too many unsaved edits of this page for the server’s journal. They are still in this browser: save the page.',
+    )
 }
 
 function entriesProblems(entries: unknown): Problem[] {
   if (!Array.isArray(entries) || entries.length > MOST_ENTRIES)
     return [{ pointer: '/entries', message: `must be a list of at most ${MOST_ENTRIES}` }]
-  return entries.flatMap((entry: unknown, index) => {
-    const { number, base, at, edits } = (entry ?? {}) as Record<string, unknown>
-    const isWhole = [number, base].every((one) => Number.isInteger(one) && Math.abs(one as number) < 2 ** 31)
-    const isMoment =
-      typeof at === 'number' && !Number.isNaN(new Date(at).getTime()) && at >= 0 && at < 2 ** 42
-    const isList = Array.isArray(edits) && edits.every((one) => typeof one === 'object' && one !== null)
-    return isWhole && isMoment && isList
-      ? []
-      : [{ pointer: `/entries/${index}`, message: 'must have whole numbers, a moment and a list of edits' }]
-  })
+  const at = entries.findIndex((entry: unknown) => !isEntry(entry))
+  return at < 0
+    ? []
+    : [{ pointer: `/entries/${at}`, message: 'must have whole numbers, a moment and a list of edits' }]
 }
 
-/** What is kept of a person's edits to a page, tab by tab, the newest tab first. */
+function isEntry(entry: unknown): boolean {
+  const { number, base, at, edits } = (entry ?? {}) as Record<string, unknown>
+  const isWhole = [number, base].every((one) => Number.isInteger(one) && Math.abs(one as number) < 2 ** 31)
+  const isMoment = typeof at === 'number' && !Number.isNaN(new Date(at).getTime()) && at >= 0 && at < 2 ** 42
+  return (
+    isWhole &&
+    isMoment &&
+    Array.isArray(edits) &&
+    edits.every((one) => checkEditShape(one).length === 0) &&
+    !isDeeperThan(edits, DEEPEST)
+  )
+}
+
+function isDeeperThan(value: unknown, most: number): boolean {
+  if (typeof value !== 'object' || value === null) return false
+  return most === 0 || Object.values(value).some((one) => isDeeperThan(one, most - 1))
+}
+
+/**
+ * What is journaled of a person's edits to a page, tab by tab, the newest tab first. Of tabs that are closed it is
+ * offered for 30 days from now on.
+ */
 export async function listJournals(
   manager: EntityManager,
   pageId: string,
@@ -58,8 +105,14 @@ export async function listJournals(
   isOpen: (tab: string) => boolean,
 ): Promise<KeptJournal[]> {
   await findPageRow(manager, pageId)
+  await manager.delete(JournalEntity, { offeredAt: LessThan(new Date(Date.now() - OFFERED_FOR_MS)) })
   const rows = await manager.find(JournalEntity, { where: { pageId, personId }, order: { number: 'ASC' } })
   const tabs = [...new Set(rows.map((row) => row.tab))]
+  const offered = tabs.filter((tab) => !isOpen(tab))
+  if (offered.length > 0) {
+    const mine = { pageId, personId, tab: In(offered), offeredAt: IsNull() }
+    await manager.update(JournalEntity, mine, { offeredAt: new Date() })
+  }
   return tabs
     .map((tab) => ({
       tab,

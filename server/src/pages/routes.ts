@@ -72,12 +72,19 @@ export function pageRoutes(services: Services): Hono<SignedIn> {
       )
       return c.json(copy.summary, 201)
     })
-    .delete('/:id', async (c) =>
-      c.json(await changedTree(services, c.req.param('id'), (m) => binPage(m, c.req.param('id')))),
-    )
-    .post('/:id/restore', async (c) =>
-      c.json(await changedTree(services, c.req.param('id'), (m) => restorePage(m, c.req.param('id')))),
-    )
+    .delete('/:id', async (c) => {
+      let binned: readonly string[] = []
+      const summary = await changedTree(services, c.req.param('id'), async (m) => {
+        binned = await binPage(m, c.req.param('id'))
+      })
+      for (const id of binned) presence.binned(id, 'deleted', c.var.person.name)
+      return c.json(summary)
+    })
+    .post('/:id/restore', async (c) => {
+      const summary = await changedTree(services, c.req.param('id'), (m) => restorePage(m, c.req.param('id')))
+      presence.binned(c.req.param('id'), 'restored', c.var.person.name)
+      return c.json(summary)
+    })
     .put('/:id/document', async (c) => {
       const body = await readBody<SaveRequest>(c, {
         base: 'whole-number',

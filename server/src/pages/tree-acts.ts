@@ -201,8 +201,8 @@ export async function copyPage(
   return copy.id
 }
 
-/** Takes a page and all under it to the bin. Nothing of them is lost; visitors no longer find them. */
-export async function binPage(manager: EntityManager, pageId: string): Promise<void> {
+/** Takes a page and all under it to the bin, and gives their ids. Nothing of them is lost; visitors no longer find them. */
+export async function binPage(manager: EntityManager, pageId: string): Promise<readonly string[]> {
   const site = await lockTree(manager)
   const page = await findStanding(manager, pageId)
   refuseHome(site, pageId, 'deleted')
@@ -214,6 +214,7 @@ export async function binPage(manager: EntityManager, pageId: string): Promise<v
     rows.filter((row) => row.parentId === page.parentId && row.id !== pageId),
   )
   await storeAddresses(manager, page.siteId)
+  return ids
 }
 
 /** Brings a page and all that went to the bin with it back to where they were; to the top where what they stood under is gone. */

@@ -3,11 +3,15 @@ import type { MiddlewareHandler } from 'hono'
 import { getCookie } from 'hono/cookie'
 import { ROLES, type Person, type Role } from '@gullyline/core'
 import { Refused } from '../http/errors.ts'
-import type { Sessions } from './sessions.ts'
+import { hashOf, type Sessions } from './sessions.ts'
 
 /** What the gate leaves for routes behind it. */
 export interface SignedIn {
-  readonly Variables: { readonly person: Person }
+  readonly Variables: {
+    readonly person: Person
+    /** The hash of the session's token. */
+    readonly session: string
+  }
 }
 
 export const SESSION_COOKIE = 'gullyline_session'
@@ -46,7 +50,8 @@ export const ACCESS: Readonly<Record<string, 'everyone' | readonly Role[]>> = {
   'GET /api/pages/:id/journal': WHO_CHANGES_PAGES,
   'POST /api/pages/:id/journal/:tab': WHO_CHANGES_PAGES,
   'DELETE /api/pages/:id/journal/:tab': WHO_CHANGES_PAGES,
-  'GET /api/pages/:id/presence/:tab': EVERYBODY_SIGNED_IN,
+  'GET /api/presence/:browser': EVERYBODY_SIGNED_IN,
+  'PUT /api/presence/:browser': EVERYBODY_SIGNED_IN,
   'GET /media/*': EVERYBODY_SIGNED_IN,
   'GET /files/*': EVERYBODY_SIGNED_IN,
   'GET /fonts/*': EVERYBODY_SIGNED_IN,
@@ -79,6 +84,7 @@ export function gate(sessions: Sessions): MiddlewareHandler<SignedIn> {
     if (!rule.who.includes(person.role))
       throw new Refused('not-allowed', `Your role, ${person.role}, may not do this. Nothing was changed.`)
     context.set('person', person)
+    context.set('session', hashOf(token!))
     return next()
   }
 }

@@ -10,7 +10,7 @@ import { findPersonRow, toPerson } from './store.ts'
 import { Tries } from './tries.ts'
 
 /** Signing in and out, and who is signed in. */
-export function sessionRoutes({ db, sessions }: Services): Hono<SignedIn> {
+export function sessionRoutes({ db, sessions, presence }: Services): Hono<SignedIn> {
   const tries = new Tries()
   return new Hono<SignedIn>()
     .post('/', async (c) => {
@@ -37,7 +37,10 @@ export function sessionRoutes({ db, sessions }: Services): Hono<SignedIn> {
     .get('/', (c) => c.json(c.var.person))
     .delete('/', async (c) => {
       const token = getCookie(c, SESSION_COOKIE)
-      if (token !== undefined) await sessions.end(token)
+      if (token !== undefined) {
+        await sessions.end(token)
+        presence.endSession(c.var.session)
+      }
       deleteCookie(c, SESSION_COOKIE, { path: '/' })
       return c.json({ done: true })
     })

@@ -53,6 +53,12 @@ export class Sessions {
     return this.#read(key, now)
   }
 
+  /** Whether the session with this hash still is one. */
+  async isOpen(hash: string): Promise<boolean> {
+    const session = await this.#db.manager.findOneBy(SessionEntity, { tokenHash: hash })
+    return session !== null && session.expiresAt.getTime() > this.#now()
+  }
+
   async end(token: string): Promise<void> {
     const key = hashOf(token)
     this.#known.delete(key)
@@ -76,6 +82,7 @@ export class Sessions {
   }
 }
 
-function hashOf(token: string): string {
+/** What a token is known by outside of the browser that has it. */
+export function hashOf(token: string): string {
   return createHash('sha256').update(token).digest('hex')
 }

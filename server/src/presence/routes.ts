@@ -1,28 +1,53 @@
 import { Hono } from 'hono'
-import { transact } from '../db/transact.ts'
 import { streamSSE } from 'hono/streaming'
-import { findPageRow } from '../pages/store.ts'
+import { ID_PATTERN, type PresenceRequest, type PresentTab } from '@gullyline/core'
+import { Refused } from '../http/errors.ts'
+import { readBody } from '../http/read-body.ts'
 import type { SignedIn } from '../people/access.ts'
 import type { Services } from '../services.ts'
 
-/** A connection that says nothing for long is closed by things on the way. */
+/** A connection that says nothing for long is closed by things on the way; and so often the session is looked at. */
 const STILL_THERE_MS = 15_000
+const MOST_TABS = 100
+const ID = new RegExp(ID_PATTERN)
 
-/** Server-sent events (HTML standard, 9.2) for everybody who has a page open: `people` and `saved`. */
-export function presenceRoutes({ db, presence }: Services): Hono<SignedIn> {
-  return new Hono<SignedIn>().get('/:id/presence/:tab', async (c) => {
-    const { id, tab } = c.req.param()
-    await transact(db, (m) => findPageRow(m, id))
-    return streamSSE(c, async (stream) => {
-      const leave = presence.join(id, { tab, name: c.var.person.name }, ({ event, data }) => {
-        void stream.writeSSE({ event, data: JSON.stringify(data) })
+/**
+ * Server-sent events (HTML standard, 9.2) for everybody who has pages open: one connection for a browser, whose tabs
+ * share it, since browsers open six to a server and no more.
+ */
+export function presenceRoutes({ presence, sessions }: Services): Hono<SignedIn> {
+  return new Hono<SignedIn>()
+    .get('/:browser', (c) => {
+      const { person, session } = c.var
+      return streamSSE(c, async (stream) => {
+        const leave = presence.connect(c.req.param('browser'), {
+          personId: person.id,
+          name: person.name,
+          session,
+          tell: ({ event, data }) => void stream.writeSSE({ event, data: JSON.stringify(data) }),
+          close: () => stream.abort(),
+        })
+        stream.onAbort(leave)
+        await stream.writeSSE({ event: 'connected', data: '' })
+        while (!stream.aborted) {
+          await stream.sleep(STILL_THERE_MS)
+          if (stream.aborted || !(await sessions.isOpen(session))) break
+          await stream.writeSSE({ event: 'still-there', data: '' })
+        }
+        leave()
       })
-      stream.onAbort(leave)
-      while (!stream.aborted) {
-        await stream.sleep(STILL_THERE_MS)
-        await stream.writeSSE({ event: 'still-there', data: '' })
-      }
-      leave()
     })
-  })
+    .put('/:browser', async (c) => {
+      const { tabs } = await readBody<PresenceRequest>(c, { tabs: 'list' })
+      if (tabs.length > MOST_TABS || !tabs.every(isTab))
+        throw new Refused('malformed', `Tabs are at most ${MOST_TABS}, each with a name and a page.`)
+      if (!presence.setTabs(c.req.param('browser'), c.var.session, tabs))
+        throw new Refused('not-found', 'This browser does not listen. It was not told of its tabs.')
+      return c.json({ done: true })
+    })
+}
+
+function isTab(value: unknown): value is PresentTab {
+  const { tab, pageId } = (value ?? {}) as Record<string, unknown>
+  return typeof tab === 'string' && ID.test(tab) && typeof pageId === 'string' && ID.test(pageId)
 }

@@ -3,10 +3,13 @@ import type { ErrorBody } from '@gullyline/core'
 /** A refusal of the server, or the lack of an answer, with a sentence to show. */
 export class ApiError extends Error {
   readonly body: ErrorBody | undefined
+  /** True when the server could not be asked, or its answer was lost: trying again later may do. */
+  readonly isUnreachable: boolean
 
-  constructor(message: string, body?: ErrorBody) {
+  constructor(message: string, body?: ErrorBody, { isUnreachable = false } = {}) {
     super(message)
     this.body = body
+    this.isUnreachable = isUnreachable
   }
 }
 
@@ -73,15 +76,16 @@ export async function request<T>(
       : { body: JSON.stringify(options.body), headers: { 'content-type': 'application/json' } }),
   }).catch(() => {
     throw new ApiError(
-      'The server does not answer. Nothing was changed there; check that Gullyline is running, and try again.',
+      'Can’t reach the server, so it is not certain whether it was done. Check the connection, and try again.',
+      undefined,
+      { isUnreachable: true },
     )
   })
   const answer: unknown = await response.json().catch(() => undefined)
   if (response.ok && answer !== undefined) return answer as T
   const body = answer as ErrorBody | undefined
   if (body?.code === 'not-signed-in') tellSignedOut()
-  throw new ApiError(
-    body?.message ?? 'The server answered something that could not be read. Try again.',
-    body,
-  )
+  throw new ApiError(body?.message ?? 'The server’s answer could not be read. Try again.', body, {
+    isUnreachable: body === undefined,
+  })
 }

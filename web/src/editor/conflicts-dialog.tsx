@@ -1,7 +1,14 @@
-import { useState } from 'react'
+import { Fragment, useMemo, useState } from 'react'
 import { Label, Radio, RadioGroup } from 'react-aria-components'
 import styled from 'styled-components'
-import { describeConflict, type Conflict, type Side } from '@gullyline/core'
+import {
+  describeConflict,
+  diffWords,
+  type Conflict,
+  type ConflictWords,
+  type DiffPart,
+  type Side,
+} from '@gullyline/core'
 import { Button, MainButton } from '../ui/controls.tsx'
 import { Dialog } from '../ui/dialog.tsx'
 import { when } from '../ui/when.ts'
@@ -49,6 +56,28 @@ const Choice = styled(Radio)`
   b {
     color: var(--strong);
   }
+  span {
+    white-space: pre-wrap;
+  }
+  mark {
+    border-radius: 2px;
+    background: var(--ochreTint);
+    color: var(--strong);
+    text-decoration: underline;
+    text-decoration-thickness: 1.5px;
+    text-underline-offset: 3px;
+  }
+`
+const Whole = styled.button`
+  justify-self: start;
+  padding: 2px 0;
+  border: 0;
+  background: none;
+  color: var(--accent);
+  font-size: 12px;
+`
+const Empty = styled.i`
+  color: var(--quiet);
 `
 
 /** Spots that two people changed in different ways. Each is settled by choosing a side; what only one changed is in already. */
@@ -63,39 +92,99 @@ export function ConflictsDialog({ newer, saving }: { newer: Newer; saving: Savin
   return (
     <Dialog
       title={`${current.savedBy} changed the same ${conflicts.length === 1 ? 'spot' : 'spots'}`}
+      isWide
       onClose={saving.dismiss}
       acts={
         <>
           <Button onPress={saving.dismiss}>Decide later</Button>
           <MainButton onPress={() => saving.settle(sideOf)}>
-            {isSaving ? 'Keep these and save' : 'Keep these'}
+            {isSaving ? 'Use these and save' : 'Use these'}
           </MainButton>
         </>
       }
     >
       <p>
         {current.savedBy} saved version {current.number} at {when(current.savedAt, new Date())}, after you
-        opened the page. Everything else that you both changed goes together. Choose what is to stand here;
-        undo brings the other back.
+        opened the page. Everything else is merged. Choose which version to use here; undo brings the other
+        one back, and its text stays under “Set aside”.
       </p>
-      {conflicts.map((conflict) => {
-        const words = describeConflict(conflict, versions, store.registry)
-        return (
-          <Spot
-            key={conflict.key}
-            value={sideOf(conflict)}
-            onChange={(side) => setSides({ ...sides, [conflict.key]: side as Side })}
-          >
-            <SpotTitle>{words.title}</SpotTitle>
-            <Choice value="ours">
-              <b>Yours</b> <span>{words.ours}</span>
-            </Choice>
-            <Choice value="theirs">
-              <b>{current.savedBy}</b> <span>{words.theirs}</span>
-            </Choice>
-          </Spot>
-        )
-      })}
+      {conflicts.map((conflict) => (
+        <Spot
+          key={conflict.key}
+          value={sideOf(conflict)}
+          onChange={(side) => setSides({ ...sides, [conflict.key]: side as Side })}
+        >
+          <ConflictSides
+            words={describeConflict(conflict, versions, store.registry)}
+            savedBy={current.savedBy}
+          />
+        </Spot>
+      ))}
     </Dialog>
   )
+}
+
+/** Longer text is cut to what is around its differences, until somebody wants all of it. */
+const LONG = 400
+
+function ConflictSides({ words, savedBy }: { words: ConflictWords; savedBy: string }) {
+  const [isWhole, setWhole] = useState(false)
+  const parts = useMemo(() => (words.isText ? diffWords(words.ours, words.theirs) : undefined), [words])
+  const isLong = Math.max(words.ours.length, words.theirs.length) > LONG
+  const side = (which: Side) => {
+    const own = which === 'ours' ? 'first' : 'second'
+    const shown = parts?.filter((part) => part.in === 'both' || part.in === own)
+    return <SideText text={words[which]} parts={shown} isWhole={isWhole || !isLong} />
+  }
+  return (
+    <>
+      <SpotTitle>{words.title}</SpotTitle>
+      <Choice value="ours">
+        <b>Yours</b> {side('ours')}
+      </Choice>
+      <Choice value="theirs">
+        <b>{savedBy}</b> {side('theirs')}
+      </Choice>
+      {isLong && (
+        <Whole type="button" aria-expanded={isWhole} onClick={() => setWhole(!isWhole)}>
+          {isWhole ? 'Show differences only' : 'Show the whole text'}
+        </Whole>
+      )}
+    </>
+  )
+}
+
+interface SideTextProps {
+  readonly text: string
+  /** What both sides have, and what only this one has; absent where there is nothing to compare. */
+  readonly parts: readonly DiffPart[] | undefined
+  readonly isWhole: boolean
+}
+
+/** Characters that are shown before and after a difference. */
+const AROUND = 60
+
+function SideText({ text, parts, isWhole }: SideTextProps) {
+  if (text === '') return <Empty>Empty</Empty>
+  if (!parts) return <span>{isWhole || text.length <= LONG ? text : `${text.slice(0, LONG)}…`}</span>
+  return (
+    <span>
+      {parts.map((part, i) =>
+        part.in === 'both' ? (
+          <Fragment key={i}>
+            {isWhole ? part.text : shortened(part.text, i === 0, i === parts.length - 1)}
+          </Fragment>
+        ) : (
+          <mark key={i}>{part.text}</mark>
+        ),
+      )}
+    </span>
+  )
+}
+
+/** Text that both have: of a long piece, its ends that touch a difference. */
+function shortened(text: string, isFirst: boolean, isLast: boolean): string {
+  if (text.length <= 2 * AROUND + 1) return text
+  const [start, end] = [isFirst ? '' : text.slice(0, AROUND), isLast ? '' : text.slice(-AROUND)]
+  return `${start}…${end}`
 }

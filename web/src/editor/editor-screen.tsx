@@ -1,20 +1,23 @@
 import { PanelRightOpen } from 'lucide-react'
-import { useCallback, useEffect, useMemo, useState } from 'react'
+import { useCallback, useEffect, useMemo, useState, useSyncExternalStore } from 'react'
 import { useNavigate, useParams } from 'react-router'
 import styled from 'styled-components'
 import {
   defaultRegistry,
+  settingsOf,
   sizeAt,
   type NodeId,
   type PageDocument,
+  type PageSettings,
   type PageSummary,
   type SiteInfo,
 } from '@gullyline/core'
-import { request } from '../api/client.ts'
+import { ApiError, request } from '../api/client.ts'
 import { usePageDocument, usePages, useSite } from '../api/hooks.ts'
 import { useMe } from '../people/sign-in-gate.tsx'
 import { AfterFirst, FirstIsThereProvider, usePainted } from '../ui/after-first.tsx'
-import { IconButton } from '../ui/controls.tsx'
+import { Button, IconButton } from '../ui/controls.tsx'
+import { TYPING_PAUSE_MS, useLater } from '../ui/use-later.ts'
 import { Waiting } from '../ui/waiting.tsx'
 import { Canvas } from './canvas/canvas.tsx'
 import { ConflictsDialog } from './conflicts-dialog.tsx'
@@ -27,7 +30,7 @@ import { dragStore } from './drag/drag-store.ts'
 import type { EditorState } from './editor-state.ts'
 import { EditorProvider, EditorStore } from './editor-store.ts'
 import { Foot, Line } from './foot.tsx'
-import { JournalSender } from './journal-sender.ts'
+import { JournalFull, JournalSender } from './journal-sender.ts'
 import type { Journal } from './journal.ts'
 import { KeptDialog } from './kept-dialog.tsx'
 import { LineUp } from './line-up/line-up.tsx'
@@ -52,6 +55,9 @@ const Screen = styled.div`
   grid-template-rows: auto auto minmax(0, 1fr) auto;
   height: 100%;
   overflow: hidden;
+  &:has(> [data-deleted]) {
+    grid-template-rows: auto auto auto minmax(0, 1fr) auto;
+  }
 `
 const Work = styled.div`
   position: relative;
@@ -106,9 +112,9 @@ function OpenPage(props: OpenPageProps) {
     case 'looking':
       return <Waiting title="Opening the page…" />
     case 'ask': {
-      const { found, goOn, drop } = opening
+      const { found, trouble, goOn, drop } = opening
       const isOlder = found.kept.newest !== props.opened.summary.version
-      return <KeptDialog kept={found.kept} isOlder={isOlder} onGoOn={goOn} onDrop={drop} />
+      return <KeptDialog kept={found.kept} isOlder={isOlder} trouble={trouble} onGoOn={goOn} onDrop={drop} />
     }
     case 'open':
       return <RunningEditor {...props} start={opening.start} journal={opening.journal} />
@@ -125,7 +131,10 @@ function RunningEditor({ site, pages, opened, start, journal }: RunningEditorPro
   const [{ store, sender }] = useState(() => {
     const { pageId, tab } = journal.owner
     const sender = new JournalSender(journal, async (entries) => {
-      await request(`/api/pages/${pageId}/journal/${tab}`, { method: 'POST', body: { entries } })
+      const path = `/api/pages/${pageId}/journal/${tab}`
+      await request(path, { method: 'POST', body: { entries } }).catch((error: unknown) => {
+        throw error instanceof ApiError && error.body?.code === 'journal-full' ? new JournalFull() : error
+      })
     })
     const store = new EditorStore(start, defaultRegistry, journal, { mayChange, onKept: sender.changed })
     return { store, sender }
@@ -140,7 +149,13 @@ function RunningEditor({ site, pages, opened, start, journal }: RunningEditorPro
       sender.stop()
     }
   }, [sender])
-  const summary = pages.find((page) => page.id === opened.summary.id) ?? opened.summary
+  const saved = pages.find((page) => page.id === opened.summary.id) ?? opened.summary
+  // What the page says of itself, and not what was saved of it: the canvas shows a theme as soon as it is chosen.
+  const settings = useLater(
+    useSyncExternalStore(store.subscribePage, () => settingsOf(store.state.page)),
+    TYPING_PAUSE_MS,
+  )
+  const summary = useMemo(() => withSettingsOf(saved, settings), [saved, settings])
   const view = useMemo(() => viewSite(site, pages, summary, defaultRegistry), [site, pages, summary])
   return (
     <EditorProvider value={store}>
@@ -149,6 +164,11 @@ function RunningEditor({ site, pages, opened, start, journal }: RunningEditorPro
       </SiteViewProvider>
     </EditorProvider>
   )
+}
+
+function withSettingsOf(summary: PageSummary, settings: PageSettings): PageSummary {
+  const { title, description, inNavigation, ...more } = settings
+  return { ...summary, title: title.trim() || summary.title, description, inNavigation, more }
 }
 
 /** A width that shows the page as most visitors of a desk see it. */
@@ -175,7 +195,11 @@ function Editor({ store, sender, site, pages, summary }: EditorProps) {
   const saving = useSave(store, summary.id, sender)
   useKeptFocus()
   const others = useOthers(summary.id, store.journal.owner.tab)
-  const { save } = saving
+  const { save, deleted } = saving
+  const { isDeleted } = others
+  useEffect(() => {
+    if (isDeleted) deleted()
+  }, [isDeleted, deleted])
   const forget = useCallback(() => {
     const { journal, state } = store
     const { pageId, tab } = journal.owner
@@ -255,6 +279,7 @@ function Editor({ store, sender, site, pages, summary }: EditorProps) {
                   isLineUp={isLineUp}
                 />
               </AfterFirst>
+              {saving.state.type === 'deleted' && <DeletedBar onRestore={saving.restore} />}
               <AfterFirst instead={<Strip />}>
                 <Ruler look={site.look} width={width} onChange={setWidth} />
               </AfterFirst>
@@ -302,6 +327,25 @@ function Editor({ store, sender, site, pages, summary }: EditorProps) {
         </FirstIsThereProvider>
       </ScreenActsProvider>
     </ShelfProvider>
+  )
+}
+
+const Deleted = styled.div`
+  display: flex;
+  gap: 12px;
+  align-items: center;
+  padding: 8px 14px;
+  background: var(--clayTint);
+  color: var(--clay);
+`
+
+/** Somebody deleted the page that is being edited. */
+function DeletedBar({ onRestore }: { onRestore: () => Promise<void> }) {
+  return (
+    <Deleted role="alert" data-deleted="">
+      This page was deleted. Your edits are not lost, and can be saved once it is restored.
+      <Button onPress={() => void onRestore()}>Restore page and save</Button>
+    </Deleted>
   )
 }
 

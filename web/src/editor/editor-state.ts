@@ -202,6 +202,7 @@ export function unsavedCount({ history, saved }: EditorState): number {
   if (history.done.at(-1) === saved.step) return 0
   const at = saved.step ? history.done.indexOf(saved.step) : -1
   if (at >= 0 || saved.step === undefined) return Math.max(1, history.done.length - 1 - at)
-  // What was saved has been undone since, or typing went on in the same step.
-  return Math.max(1, history.undone.length - history.undone.indexOf(saved.step))
+  const undone = history.undone.indexOf(saved.step)
+  // What was saved has been undone since; or typing went on in the same step, or the step is no longer remembered.
+  return undone < 0 ? Math.max(1, history.done.length) : history.undone.length - undone
 }

@@ -24,10 +24,13 @@ interface StoreOptions {
 interface ActOptions {
   readonly select?: NodeId
   readonly also?: readonly NodeId[]
+  /** Edits with the same key in a row are undone together, and not announced one by one. */
   readonly joinKey?: string
   readonly origin?: string
-  /** Whoever does it shows it already, so that all others can follow once that was painted. */
+  /** The caller shows the change already, so that everything else can be drawn once that was painted. */
   readonly isDrawn?: boolean
+  /** What may change locked blocks: a merge brings in what others did, and does not ask; a person is refused. */
+  readonly locks?: 'respected' | 'passed'
 }
 
 const CHANGES: ReadonlySet<EditorAction['type']> = new Set(['do', 'undo', 'redo', 'start-typing'])
@@ -75,7 +78,7 @@ export class EditorStore {
     const next = reduceEditor(before, allowed, this.registry)
     if (next === before) return
     this.#state = next
-    if (next.page !== before.page) this.#keep(before, action)
+    if (next.page !== before.page) this.#journalAct(before, action)
     this.#known ??= before
     if (isDrawn) this.#callOff ??= this.#later(this.#tell)
     else this.#tell()
@@ -136,24 +139,32 @@ export class EditorStore {
   }
 
   /** Every change of the page goes into the journal in the same turn. */
-  #keep(before: EditorState, action: EditorAction): void {
+  #journalAct(before: EditorState, action: EditorAction): void {
     const edits = editsOf(before, action)
     if (!edits) return
-    if (this.journal.keep(before.saved.version, Date.now(), edits)) return this.#onKept()
-    const words = 'This browser has no room to keep your edits: save soon'
+    const wasOverfull = this.journal.isOverfull
+    this.journal.keep(before.saved.version, Date.now(), edits)
+    this.#onKept()
+    if (wasOverfull || !this.journal.isOverfull) return
+    const words = 'This browser’s storage is full: your edits go to the server alone. Save soon'
     this.#state = reduceEditor(this.#state, { type: 'tell', words, tone: 'refused' }, this.registry)
   }
 
-  /** Does edits as one step. `select` is selected afterwards; edits with the same `joinKey` in a row are undone together. */
+  /**
+   * Does edits as one step, and gives whether they were done. `select` is selected afterwards. What does not fit the page
+   * or a lock changes nothing but the notice, which says why.
+   */
   do(
     label: string,
     edits: readonly Edit[],
-    { select, also, joinKey, origin = 'editor', isDrawn = false }: ActOptions = {},
-  ): void {
-    const held =
-      origin === 'merge' ? undefined : edits.map((edit) => heldRefusal(this.#state.page, edit, this.registry))
-    const refusal = held?.find((words) => words !== undefined)
-    if (refusal !== undefined) return this.dispatch({ type: 'tell', words: refusal, tone: 'refused' })
+    { select, also, joinKey, origin = 'editor', isDrawn = false, locks = 'respected' }: ActOptions = {},
+  ): boolean {
+    const refusal = locks === 'respected' ? this.lockRefusal(edits) : undefined
+    if (refusal !== undefined) {
+      this.dispatch({ type: 'tell', words: refusal, tone: 'refused' })
+      return false
+    }
+    const before = this.#state
     const action: EditorAction = {
       type: 'do',
       transaction: { label, origin, at: Date.now(), edits, ...(joinKey === undefined ? {} : { joinKey }) },
@@ -161,6 +172,17 @@ export class EditorStore {
       ...(also === undefined ? {} : { also }),
     }
     this.dispatch(action, isDrawn)
+    // What changes nothing is no refusal; a refusal changes nothing but the notice.
+    return this.#state.page !== before.page || this.#state.notice.tone === 'done'
+  }
+
+  /** Why a person can't make these edits because of a lock, or undefined. */
+  lockRefusal(edits: readonly Edit[]): string | undefined {
+    for (const edit of edits) {
+      const refusal = heldRefusal(this.#state.page, edit, this.registry)
+      if (refusal !== undefined) return refusal
+    }
+    return undefined
   }
 }
 

@@ -3,8 +3,9 @@ import styled from 'styled-components'
 import { Keys } from '../ui/controls.tsx'
 import { keysOf, useRunCommand, type CommandId } from './commands.ts'
 import { unsavedCount } from './editor-state.ts'
-import { useEditor } from './editor-store.ts'
-import type { JournalSender } from './journal-sender.ts'
+import { useEditor, useStore } from './editor-store.ts'
+import type { JournalSender, SenderState } from './journal-sender.ts'
+import { SetAsideButton } from './set-aside-dialog.tsx'
 
 export const Line = styled.footer`
   display: flex;
@@ -67,6 +68,7 @@ export function Foot({ isLineUp, sender }: { isLineUp: boolean; sender: JournalS
       <Told role="status" data-tone={notice.tone} key={notice.count}>
         {notice.words}
       </Told>
+      <SetAsideButton />
       <JournalState sender={sender} />
       <AllCommands type="button" onClick={() => run('commands')}>
         All commands <Keys>{keysOf('commands').keys}</Keys>
@@ -77,11 +79,32 @@ export function Foot({ isLineUp, sender }: { isLineUp: boolean; sender: JournalS
 
 /** Where the edits since the last save are. Nothing to tell when there are none. */
 function JournalState({ sender }: { sender: JournalSender }) {
+  const { journal } = useStore()
   const state = useSyncExternalStore(sender.subscribe, () => sender.state)
   const unsaved = useEditor(unsavedCount)
-  if (state === 'unreachable') {
-    return <Kept data-tone="trouble">The server can’t be reached: edits are kept in this browser</Kept>
-  }
   if (unsaved === 0) return null
-  return <Kept>{state === 'kept' ? 'Edits kept in the journal' : 'Keeping edits…'}</Kept>
+  const { words, isTrouble } = journalWords(state, journal.isOverfull)
+  return <Kept data-tone={isTrouble ? 'trouble' : undefined}>{words}</Kept>
+}
+
+/** What is told of the draft: what is said here and what is so must never differ. */
+export function journalWords(
+  state: SenderState,
+  isOverfull: boolean,
+): { readonly words: string; readonly isTrouble: boolean } {
+  if (isOverfull)
+    return state === 'sent'
+      ? { words: 'Draft saved on the server; this browser’s storage is full', isTrouble: false }
+      : {
+          words: 'Draft not saved: this browser’s storage is full. Keep this tab open, and save',
+          isTrouble: true,
+        }
+  if (state === 'unreachable')
+    return { words: 'Can’t reach the server: draft saved on this device only', isTrouble: true }
+  if (state === 'full')
+    return {
+      words: 'Draft saved on this device only; the server takes no more until you save',
+      isTrouble: true,
+    }
+  return { words: state === 'sent' ? 'Draft saved' : 'Saving draft…', isTrouble: false }
 }

@@ -8,15 +8,19 @@ const LONGEST_PAUSE_MS = 30_000
 /** As many as the server takes at a time. */
 const MOST_AT_ONCE = 500
 
-export type SenderState = 'kept' | 'waiting' | 'unreachable'
+/** `full` when the server takes no more of this page's journal until the page is saved. */
+export type SenderState = 'sent' | 'waiting' | 'unreachable' | 'full'
+
+/** What the server makes of entries: thrown by the `send` that a sender is given. */
+export class JournalFull extends Error {}
 
 /** Copies a journal to the server as it grows, one request at a time, and goes on trying while the server is away. */
 export class JournalSender {
   readonly #journal: Journal
   readonly #send: (entries: readonly JournalEntry[]) => Promise<void>
   readonly #listeners = new Set<() => void>()
-  #state: SenderState = 'kept'
-  /** All entries below this number are on the server. */
+  #state: SenderState = 'sent'
+  /** All entries below this number are on the server as they are. */
   #sent = 0
   #failures = 0
   #timer: ReturnType<typeof setTimeout> | undefined
@@ -37,9 +41,14 @@ export class JournalSender {
     return () => this.#listeners.delete(listener)
   }
 
-  /** To be told of every entry that was kept. */
+  /** To be called for every act that was journaled: the newest entry is new, or another than it was. */
   changed = (): void => {
-    if (this.#state === 'kept') this.#become('waiting')
+    this.#sent = Math.min(this.#sent, Math.max(0, this.#journal.lastNumber))
+    if (this.#state === 'sent') this.#become('waiting')
+    this.#schedule()
+  }
+
+  #schedule(): void {
     if (this.#isHeld || this.#timer !== undefined) return
     const pause = Math.min(LONGEST_PAUSE_MS, PAUSE_MS * 2 ** this.#failures)
     this.#timer = setTimeout(() => void this.flush(), pause)
@@ -53,6 +62,8 @@ export class JournalSender {
     this.#underWay = this.#sendAll()
     await this.#underWay
     this.#underWay = undefined
+    // A letter that came just as the last request ended.
+    if (this.#state === 'waiting') this.#schedule()
   }
 
   /** Waits for what is under way and sends nothing more until `release`: a save drops entries on the server, and none may arrive after it. */
@@ -65,8 +76,10 @@ export class JournalSender {
 
   release(): void {
     this.#isHeld = false
-    if (this.#hasMore()) this.changed()
-    else this.#become('kept')
+    if (this.#hasMore()) {
+      this.#become('waiting')
+      this.#schedule()
+    } else this.#become('sent')
   }
 
   stop(): void {
@@ -78,20 +91,25 @@ export class JournalSender {
     try {
       while (this.#hasMore() && !this.#isHeld) {
         const entries = this.#journal.entries(this.#sent).slice(0, MOST_AT_ONCE)
-        await this.#send(entries)
+        // Set before: a letter typed while this is under way sets it back to the entry that it went into.
+        const before = this.#sent
         this.#sent = entries.at(-1)!.number + 1
+        await this.#send(entries).catch((error: unknown) => {
+          this.#sent = Math.min(before, this.#sent)
+          throw error
+        })
         this.#failures = 0
       }
-      if (!this.#hasMore()) this.#become('kept')
-    } catch {
+      if (!this.#hasMore()) this.#become('sent')
+    } catch (error) {
       this.#failures++
-      this.#become('unreachable')
-      this.changed()
+      this.#become(error instanceof JournalFull ? 'full' : 'unreachable')
+      this.#schedule()
     }
   }
 
   #hasMore(): boolean {
-    return this.#journal.entries(this.#sent).length > 0
+    return this.#journal.hasFrom(this.#sent)
   }
 
   #become(state: SenderState): void {

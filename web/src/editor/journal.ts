@@ -1,28 +1,37 @@
 /**
  * Every edit since the last save, kept in the browser at once, so that a tab that dies loses nothing. One entry for
- * each act, under a key of its own: keeping one costs the same however many there are.
+ * each act, under a key of its own: writing one costs the same however many there are, and letters typed into one value
+ * are one entry. What the journal holds is in memory; the browser's storage is a copy, and may be full.
  */
-import { applyEdits, type Edit, type JournalEntry, type Page, type Registry } from '@gullyline/core'
+import {
+  applyEdits,
+  checkEditShape,
+  mergePair,
+  type Edit,
+  type JournalEntry,
+  type Page,
+  type Registry,
+} from '@gullyline/core'
 import { openEditor, type EditorAction, type EditorState } from './editor-state.ts'
 
 /** The part of the browser's storage that a journal needs. */
 export type JournalStorage = Pick<Storage, 'getItem' | 'setItem' | 'removeItem' | 'key' | 'length'>
 
-/** Whose journal it is: each tab keeps one of its own for each page. */
+/** Whose journal it is: each tab has one of its own for each page. */
 export interface JournalOwner {
   readonly personId: string
   readonly pageId: string
   readonly tab: string
 }
 
-/** What was kept of a page, as what it takes to go on from there. */
+/** What was journaled of a page, as what it takes to go on from there. */
 export interface Kept {
   /** Number of the version that the first edit was made on. */
   readonly base: number
   /** Number of the version that the last edit stands on: what others saved up to there is among the edits. */
   readonly newest: number
   readonly at: number
-  readonly edits: readonly Edit[]
+  readonly entries: readonly JournalEntry[]
   /** How many acts there were. */
   readonly acts: number
 }
@@ -35,49 +44,86 @@ export class Journal {
   readonly owner: JournalOwner
   readonly #storage: JournalStorage
   readonly #prefix: string
+  #entries: JournalEntry[]
   #next: number
+  /** Entries below this number belong to a save that is under way, and are not added to. */
+  #sealed = 0
+  /** Numbers of entries that the browser's storage had no room for. */
+  readonly #unstored = new Set<number>()
 
   constructor(storage: JournalStorage, owner: JournalOwner) {
     this.owner = owner
     this.#storage = storage
     this.#prefix = prefixOf(owner)
-    this.#next = (this.entries().at(-1)?.number ?? -1) + 1
+    this.#entries = keysWith(storage, this.#prefix).flatMap((key) => readEntry(storage, key) ?? [])
+    this.#next = (this.#entries.at(-1)?.number ?? -1) + 1
   }
 
-  /** Keeps one act. False when the browser has no room: then the person has to be told to save. */
+  /** Journals one act. False when the browser had no room for it: then only the server's copy will have it. */
   keep(base: number, at: number, edits: readonly Edit[]): boolean {
-    const entry: JournalEntry = { number: this.#next++, base, at, edits }
+    const last = this.#entries.at(-1)
+    const joined = last && last.base === base && last.number >= this.#sealed && mergeInto(last, edits)
+    const entry: JournalEntry = joined
+      ? { ...last, at, edits: [joined] }
+      : { number: this.#next++, base, at, edits }
+    if (joined) this.#entries[this.#entries.length - 1] = entry
+    else this.#entries.push(entry)
+    return this.#store(entry)
+  }
+
+  /** Whether something is journaled that the browser's storage does not hold. */
+  get isOverfull(): boolean {
+    return this.#unstored.size > 0
+  }
+
+  /** Number of the newest entry; -1 when there has been none. */
+  get lastNumber(): number {
+    return this.#next - 1
+  }
+
+  /** Marks a point that `dropUntil` can be given later: everything journaled so far has a lower number. */
+  mark(): number {
+    this.#sealed = this.#next
+    return this.#next
+  }
+
+  /** Drops what was journaled before a mark: it has been saved. What came since stands on version `base` from now on. */
+  dropUntil(mark: number, base: number): void {
+    for (const { number } of this.#entries) if (number < mark) this.#forget(number)
+    this.#entries = this.#entries.filter(({ number }) => number >= mark).map((entry) => ({ ...entry, base }))
+    for (const entry of this.#entries) this.#store(entry)
+  }
+
+  /** What is journaled, in order, from a number on. */
+  entries(from = 0): JournalEntry[] {
+    return this.#entries.filter((entry) => entry.number >= from)
+  }
+
+  hasFrom(number: number): boolean {
+    return (this.#entries.at(-1)?.number ?? -1) >= number
+  }
+
+  /** What is journaled, or undefined when that is nothing. */
+  read(): Kept | undefined {
+    return keptFrom(this.#entries)
+  }
+
+  #store(entry: JournalEntry): boolean {
     try {
       this.#storage.setItem(this.#keyOf(entry.number), JSON.stringify(entry))
+      this.#unstored.delete(entry.number)
       return true
     } catch {
+      // What stands there is older than what was typed: read back, it would pass for the newest.
+      this.#storage.removeItem(this.#keyOf(entry.number))
+      this.#unstored.add(entry.number)
       return false
     }
   }
 
-  /** Marks a point that `dropUntil` can be given later: everything kept so far has a lower number. */
-  mark(): number {
-    return this.#next
-  }
-
-  /** Drops what was kept before a mark: it has been saved. What was kept since now stands on version `base`. */
-  dropUntil(mark: number, base: number): void {
-    for (const entry of this.entries()) {
-      if (entry.number < mark) this.#storage.removeItem(this.#keyOf(entry.number))
-      else this.#storage.setItem(this.#keyOf(entry.number), JSON.stringify({ ...entry, base }))
-    }
-  }
-
-  /** What is kept, in order, from a number on. What can't be read is left out. */
-  entries(from = 0): JournalEntry[] {
-    return keysWith(this.#storage, this.#prefix)
-      .flatMap((key) => readEntry(this.#storage, key) ?? [])
-      .filter((entry) => entry.number >= from)
-  }
-
-  /** What is kept, or undefined when that is nothing, or nothing that can be read. */
-  read(): Kept | undefined {
-    return keptFrom(this.entries())
+  #forget(number: number): void {
+    this.#storage.removeItem(this.#keyOf(number))
+    this.#unstored.delete(number)
   }
 
   #keyOf(number: number): string {
@@ -85,7 +131,13 @@ export class Journal {
   }
 }
 
-/** Journals that tabs of this browser have kept of a page, by tab. */
+/** The one edit that an entry and what follows it come to, when both only set one and the same value. */
+function mergeInto(entry: JournalEntry, edits: readonly Edit[]): Edit | undefined {
+  const [first, next] = [entry.edits[0], edits[0]]
+  return entry.edits.length === 1 && edits.length === 1 && first && next ? mergePair(first, next) : undefined
+}
+
+/** Journals that tabs of this browser have of a page, by tab. */
 export function journalsInBrowser(
   storage: JournalStorage,
   personId: string,
@@ -96,17 +148,27 @@ export function journalsInBrowser(
   return [...tabs].map((tab) => ({ tab, entries: new Journal(storage, { personId, pageId, tab }).entries() }))
 }
 
+/**
+ * The entries of one tab from both places they are in. An entry that both have is taken as the later one: what the
+ * browser had no room for, the server has.
+ */
+export function joinEntries(
+  here: readonly JournalEntry[],
+  onServer: readonly JournalEntry[],
+): readonly JournalEntry[] {
+  const byNumber = new Map<number, JournalEntry>()
+  for (const entry of [...onServer, ...here]) {
+    const known = byNumber.get(entry.number)
+    if (!known || entry.at >= known.at) byNumber.set(entry.number, entry)
+  }
+  return [...byNumber.values()].sort((a, b) => a.number - b.number)
+}
+
 /** What entries amount to, or undefined when there are none. */
 export function keptFrom(entries: readonly JournalEntry[]): Kept | undefined {
   const [first, last] = [entries[0], entries.at(-1)]
   if (!first || !last) return undefined
-  return {
-    base: first.base,
-    newest: last.base,
-    at: last.at,
-    edits: entries.flatMap((entry) => entry.edits),
-    acts: entries.length,
-  }
+  return { base: first.base, newest: last.base, at: last.at, entries, acts: entries.length }
 }
 
 function prefixOf({ personId, pageId, tab }: JournalOwner): string {
@@ -146,23 +208,46 @@ export function editsOf(before: EditorState, action: EditorAction): readonly Edi
   }
 }
 
+/** The editor with journaled edits done again, and the entries that could not be. */
+export interface Resumed {
+  readonly state: EditorState
+  readonly setAside: readonly JournalEntry[]
+}
+
 /**
- * The editor on the version that the edits were made on, with all that was kept done again as one step: it can be
- * undone as one, and counts as not saved. When it does not fit, the page is as it was saved and the notice says so;
- * the journal still has what was kept.
+ * The editor on the version that the edits were made on, with all that was journaled done again as one step: it can be
+ * undone as one, and counts as not saved. An entry that is malformed or does not fit the page is set aside, and the
+ * notice says so; the others are done. Never throws.
  */
-export function goOnFrom(base: Page, kept: Kept, registry: Registry): EditorState {
+export function goOnFrom(base: Page, kept: Kept, registry: Registry): Resumed {
   const state = openEditor(base, kept.newest)
-  const { edits, at } = kept
-  const result = applyEdits(base, edits, registry)
-  if (!result.ok) {
-    const words = `The kept edits do not fit this page and were left in the journal. ${result.message}`
-    return { ...state, notice: { words, tone: 'refused', count: 1 } }
+  const edits: Edit[] = []
+  const setAside: JournalEntry[] = []
+  let inverse: readonly Edit[] = []
+  let page = base
+  for (const entry of kept.entries) {
+    const result = tryEdits(page, entry.edits, registry)
+    if (!result) {
+      setAside.push(entry)
+      continue
+    }
+    page = result.page
+    edits.push(...entry.edits)
+    inverse = [...result.inverse, ...inverse]
   }
-  const transaction = { label: 'Edits kept from last time', origin: 'journal', at, edits }
-  return {
-    ...state,
-    page: result.page,
-    history: { done: [{ transaction, inverse: result.inverse }], undone: [] },
-  }
+  const transaction = { label: 'Unsaved edits from last time', origin: 'journal', at: kept.at, edits }
+  const history = edits.length === 0 ? state.history : { done: [{ transaction, inverse }], undone: [] }
+  return { state: { ...state, page, history, ...noticeFor(setAside, kept) }, setAside }
+}
+
+function tryEdits(page: Page, edits: readonly Edit[], registry: Registry) {
+  if (edits.some((edit) => checkEditShape(edit).length > 0)) return undefined
+  const result = applyEdits(page, edits, registry)
+  return result.ok ? result : undefined
+}
+
+function noticeFor(setAside: readonly JournalEntry[], { acts }: Kept): Partial<EditorState> {
+  if (setAside.length === 0) return {}
+  const words = `${setAside.length} of ${acts} unsaved edits could not be restored, because they no longer fit this page. Their text is under “Set aside”.`
+  return { notice: { words, tone: 'refused', count: 1 } }
 }

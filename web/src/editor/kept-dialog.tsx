@@ -7,21 +7,22 @@ interface KeptDialogProps {
   readonly kept: Kept
   /** True when someone has saved since: going on then starts from the version the edits were made on. */
   readonly isOlder: boolean
+  readonly trouble: string | undefined
   readonly onGoOn: () => void
   readonly onDrop: () => void
 }
 
-/** Edits of this page were kept when its tab ended without a save: go on from them, or drop them. */
-export function KeptDialog({ kept, isOlder, onGoOn, onDrop }: KeptDialogProps) {
+/** This page was closed with unsaved edits: continue from them, or discard them. */
+export function KeptDialog({ kept, isOlder, trouble, onGoOn, onDrop }: KeptDialogProps) {
   return (
     <Dialog
-      title="Edits were kept from last time"
+      title="Unsaved edits from last time"
       onClose={onGoOn}
       mustAnswer
       acts={
         <>
-          <Button onPress={onDrop}>Drop them</Button>
-          <MainButton onPress={onGoOn}>Go on from there</MainButton>
+          <Button onPress={onDrop}>Discard</Button>
+          <MainButton onPress={onGoOn}>Continue editing</MainButton>
         </>
       }
     >
@@ -31,10 +32,11 @@ export function KeptDialog({ kept, isOlder, onGoOn, onDrop }: KeptDialogProps) {
       </p>
       {isOlder && (
         <p>
-          Someone has saved the page since. When you save, both are brought together, and where both changed
-          the same you are asked.
+          Someone has saved the page since. When you save, both are merged, and where both changed the same
+          spot you choose.
         </p>
       )}
+      {trouble && <p role="alert">{trouble} Your edits are still here.</p>}
     </Dialog>
   )
 }

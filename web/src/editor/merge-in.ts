@@ -1,15 +1,18 @@
 /** Bringing what somebody else saved into the page that is being edited, without losing anything of either. */
 import {
   diffPages,
+  findNode,
   mergePages,
   type Choose,
   type Conflict,
+  type NodeId,
   type Page,
   type Registry,
   type VersionInfo,
   type Versions,
 } from '@gullyline/core'
 import { request } from '../api/client.ts'
+import type { EditorState } from './editor-state.ts'
 import type { EditorStore } from './editor-store.ts'
 
 /** A newer version, and the one that both pages were made from. */
@@ -35,19 +38,43 @@ export function conflictsOf(store: EditorStore, newer: Newer, registry: Registry
   return mergePages(versionsOf(store, newer), registry).conflicts
 }
 
-/** Makes the page on the screen the sum of both, as one step that can be undone. False when that was refused; the reason is told. */
+/**
+ * Makes the page on the screen the sum of both. What was asked about is a step of its own: undoing it brings the other
+ * side's version back. Typing goes on. False when it was refused; the reason is told.
+ */
 export function mergeIn(store: EditorStore, newer: Newer, choose: Choose): boolean {
-  store.dispatch({ type: 'stop-typing' })
   const { current, theirs } = newer
   const { registry } = store
-  const before = store.state.page
-  const { page } = mergePages(versionsOf(store, newer), registry, choose)
-  const edits = diffPages(before, page, registry)
-  if (edits.length > 0) {
-    store.do(`Took in what ${current.savedBy} saved`, edits, { origin: 'merge' })
-    if (store.state.page === before) return false
-  }
-  const isTheirs = diffPages(page, theirs, registry).length === 0
+  const versions = versionsOf(store, newer)
+  const { selection, also, typing } = store.state
+  const chosen = mergePages(versions, registry, choose)
+  const other = mergePages(versions, registry, (conflict) =>
+    choose(conflict) === 'ours' ? 'theirs' : 'ours',
+  )
+  const hasChoice = chosen.conflicts.length > 0 && diffPages(other.page, chosen.page, registry).length > 0
+  const label = `Merged what ${current.savedBy} saved`
+  if (!bring(store, hasChoice ? other.page : chosen.page, label)) return false
+  if (hasChoice && !bring(store, chosen.page, 'Chose between two versions')) return false
+  resume(store, { selection, also, typing })
+  const isTheirs = diffPages(chosen.page, theirs, registry).length === 0
   store.dispatch({ type: 'rebased', version: current.number, saved: isTheirs })
   return true
+}
+
+function bring(store: EditorStore, page: Page, label: string): boolean {
+  const before = store.state.page
+  const edits = diffPages(before, page, store.registry)
+  return edits.length === 0 || store.do(label, edits, { origin: 'merge', locks: 'passed' })
+}
+
+/** Goes on with what was selected and typed in, where it still is on the page. */
+function resume(store: EditorStore, before: Pick<EditorState, 'selection' | 'also' | 'typing'>): void {
+  const { page, selection, typing } = store.state
+  const isThere = (id: NodeId | undefined): id is NodeId =>
+    id !== undefined && findNode(page, id) !== undefined
+  if (typing === before.typing && selection === before.selection) return
+  if (before.typing && isThere(before.typing.id))
+    store.dispatch({ type: 'start-typing', typing: before.typing })
+  else if (isThere(before.selection))
+    store.dispatch({ type: 'select', id: before.selection, also: before.also.filter(isThere) })
 }

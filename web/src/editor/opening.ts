@@ -10,7 +10,8 @@ import {
 } from '@gullyline/core'
 import { request } from '../api/client.ts'
 import { openEditor, type EditorState } from './editor-state.ts'
-import { goOnFrom, Journal, journalsInBrowser, keptFrom, type Kept } from './journal.ts'
+import { goOnFrom, joinEntries, Journal, journalsInBrowser, keptFrom, type Kept } from './journal.ts'
+import { setAsideEntries } from './set-aside.ts'
 import { claimTab, openTabs } from './tab.ts'
 
 /** A journal that nobody works on: of this tab before it was loaded again, of a tab that died, or of another browser. */
@@ -25,6 +26,8 @@ export type Opening =
   | {
       readonly type: 'ask'
       readonly found: FoundJournal
+      /** Why going on did not work; the edits are still journaled. */
+      readonly trouble: string | undefined
       readonly goOn: () => void
       readonly drop: () => void
     }
@@ -35,6 +38,8 @@ export function useOpening({ summary, document }: PageDocument, me: Person): Ope
   const [found, setFound] = useState<readonly FoundJournal[]>()
   const [tab, setTab] = useState<string>()
   const [start, setStart] = useState<EditorState>()
+  const [journal, setJournal] = useState<Journal>()
+  const [trouble, setTrouble] = useState<string>()
   const { id, version } = summary
   // Before the screen is painted: mostly there is nothing to wait for.
   useLayoutEffect(() => {
@@ -44,36 +49,44 @@ export function useOpening({ summary, document }: PageDocument, me: Person): Ope
       const journals = me.role === 'reviewer' ? [] : await findJournals(me.id, id, own)
       if (!isHere) return
       setTab(own)
+      setJournal(new Journal(localStorage, { personId: me.id, pageId: id, tab: own }))
       setFound(journals)
     })()
     return () => {
       isHere = false
     }
   }, [id, me])
-  if (!found || tab === undefined) return { type: 'looking' }
+  if (!found || tab === undefined || !journal) return { type: 'looking' }
   const owner = { personId: me.id, pageId: id, tab }
   const [first] = found
-  if (start) return { type: 'open', start, journal: new Journal(localStorage, owner) }
-  if (!first)
-    return { type: 'open', start: openEditor(document, version), journal: new Journal(localStorage, owner) }
+  if (start) return { type: 'open', start, journal }
+  if (!first) return { type: 'open', start: openEditor(document, version), journal }
+  const goOn = async (): Promise<void> => {
+    const { base } = first.kept
+    const page = base === version ? document : await request<Page>(`/api/pages/${id}/versions/${base}`)
+    const { state, setAside } = goOnFrom(page, first.kept, defaultRegistry)
+    setAsideEntries(owner, setAside)
+    if (first.tab !== tab || setAside.length > 0) {
+      dropFound(first, owner)
+      const own = new Journal(localStorage, owner)
+      for (const entry of first.entries)
+        if (!setAside.includes(entry)) own.keep(entry.base, entry.at, entry.edits)
+      setJournal(own)
+    }
+    setStart(state)
+  }
   return {
     type: 'ask',
     found: first,
+    trouble,
     drop: () => {
       dropFound(first, owner)
+      setJournal(new Journal(localStorage, owner))
       setFound(found.slice(1))
     },
     goOn: () => {
-      void (async () => {
-        const { base } = first.kept
-        const page = base === version ? document : await request<Page>(`/api/pages/${id}/versions/${base}`)
-        if (first.tab !== tab) {
-          const journal = new Journal(localStorage, owner)
-          for (const entry of first.entries) journal.keep(entry.base, entry.at, entry.edits)
-          dropFound(first, owner)
-        }
-        setStart(goOnFrom(page, first.kept, defaultRegistry))
-      })()
+      setTrouble(undefined)
+      goOn().catch((error: unknown) => setTrouble(error instanceof Error ? error.message : String(error)))
     },
   }
 }
@@ -82,10 +95,11 @@ export function useOpening({ summary, document }: PageDocument, me: Person): Ope
 async function findJournals(personId: string, pageId: string, own: string): Promise<FoundJournal[]> {
   const here = journalsInBrowser(localStorage, personId, pageId)
   const onServer = await request<KeptJournal[]>(`/api/pages/${pageId}/journal`).catch(() => [])
-  const elsewhere = onServer.filter(
-    ({ tab, isOpen: isInUse }) => !isInUse && !here.some((one) => one.tab === tab),
-  )
-  const found = [...here, ...elsewhere]
+  const tabs = new Set([...here, ...onServer.filter(({ isOpen: isInUse }) => !isInUse)].map(({ tab }) => tab))
+  const found = [...tabs].map((tab) => ({
+    tab,
+    entries: joinEntries(entriesOf(here, tab), entriesOf(onServer, tab)),
+  }))
   if (found.length === 0) return []
   const isOpen = await openTabs()
   return found
@@ -95,6 +109,13 @@ async function findJournals(personId: string, pageId: string, own: string): Prom
       return kept ? [{ tab, entries, kept }] : []
     })
     .sort((a, b) => b.kept.at - a.kept.at)
+}
+
+function entriesOf(
+  journals: readonly { readonly tab: string; readonly entries: readonly JournalEntry[] }[],
+  tab: string,
+): readonly JournalEntry[] {
+  return journals.find((one) => one.tab === tab)?.entries ?? []
 }
 
 function dropFound({ tab }: FoundJournal, owner: { personId: string; pageId: string }): void {

@@ -4,32 +4,51 @@ import type { Present, VersionInfo } from '@gullyline/core'
 import { Face, initialsOf } from '../people/face.tsx'
 import { Button } from '../ui/controls.tsx'
 import { useEditor } from './editor-store.ts'
+import { joinPresence, type Heard } from './presence-channel.ts'
 
 /** Who else has the page open, and the newest version that was saved from elsewhere. */
 export interface Others {
   readonly people: readonly Present[]
   readonly saved: VersionInfo | undefined
+  /** Whether somebody deleted the page since it was opened. */
+  readonly isDeleted: boolean
 }
 
-const NOBODY: Others = { people: [], saved: undefined }
+const NOBODY: Others = { people: [], saved: undefined, isDeleted: false }
 
-/** Listens for who is on a page. The browser comes back by itself when the connection was lost. */
+/** Listens for who is on a page and what becomes of it. The browser comes back by itself when the connection was lost. */
 export function useOthers(pageId: string, tab: string): Others {
   const [others, setOthers] = useState(NOBODY)
-  useEffect(() => {
-    const source = new EventSource(`/api/pages/${encodeURIComponent(pageId)}/presence/${tab}`)
-    source.addEventListener('people', (event: MessageEvent<string>) => {
-      const people = (JSON.parse(event.data) as readonly Present[]).filter((one) => one.tab !== tab)
-      setOthers((before) => ({ ...before, people }))
-    })
-    source.addEventListener('saved', (event: MessageEvent<string>) => {
-      const saved = JSON.parse(event.data) as VersionInfo & { readonly tab: string | null }
-      if (saved.tab !== tab) setOthers((before) => ({ ...before, saved }))
-    })
-    source.addEventListener('error', () => setOthers((before) => ({ ...before, people: [] })))
-    return () => source.close()
-  }, [pageId, tab])
+  useEffect(
+    () => joinPresence({ tab, pageId }, (heard) => setOthers((before) => afterHearing(before, heard, tab))),
+    [pageId, tab],
+  )
   return others
+}
+
+/** What is known of the others once something was heard. `own` is this tab, which is not told of itself. */
+export function afterHearing(before: Others, heard: Heard, own: string): Others {
+  const { people } = before
+  switch (heard.event) {
+    case 'people':
+      return { ...before, people: heard.data.people.filter(({ tab }) => tab !== own) }
+    case 'came': {
+      const { tab, name } = heard.data
+      return tab === own
+        ? before
+        : { ...before, people: [...people.filter((one) => one.tab !== tab), { tab, name }] }
+    }
+    case 'left':
+      return { ...before, people: people.filter(({ tab }) => tab !== heard.data.tab) }
+    case 'saved':
+      return heard.data.tab === own ? before : { ...before, saved: heard.data }
+    case 'deleted':
+      return { ...before, isDeleted: true }
+    case 'restored':
+      return { ...before, isDeleted: false }
+    case 'lost':
+      return { ...before, people: [] }
+  }
 }
 
 const Faces = styled.ul`
@@ -61,7 +80,7 @@ export function OthersHere({ others: { people, saved }, onTakeIn }: OthersHerePr
     <>
       {saved && saved.number > version && (
         <TakeIn onPress={() => onTakeIn(saved)}>
-          {saved.savedBy} saved version {saved.number}: take it in
+          {saved.savedBy} saved version {saved.number}: merge it
         </TakeIn>
       )}
       {people.length > 0 && (

@@ -41,6 +41,7 @@ interface PublishDialogProps {
 export function PublishDialog({ summary, saving, onClose }: PublishDialogProps) {
   const store = useStore()
   const unsaved = useEditor(unsavedCount)
+  const version = useEditor((state) => state.saved.version)
   const errors = useShownFindings().filter(({ severity }) => severity === 'error')
   const [result, setResult] = useState<PublishResult>()
   const [isBusy, setBusy] = useState(false)
@@ -112,7 +113,7 @@ export function PublishDialog({ summary, saving, onClose }: PublishDialogProps) 
       }
     >
       <p>
-        Visitors will see {unsaved > 0 ? 'the page as it is on the screen' : `version ${summary.version}`} at{' '}
+        Visitors will see {unsaved > 0 ? 'the page as it is on the screen' : `version ${version}`} at{' '}
         {summary.path}. Other pages stay as they are.
       </p>
       {unsaved > 0 && <p>{unsaved === 1 ? 'One edit is' : `${unsaved} edits are`} not saved yet.</p>}

@@ -1,7 +1,7 @@
 import { ChevronRight, GalleryHorizontal, Redo2, Undo2 } from 'lucide-react'
 import { Link } from 'react-router'
 import styled from 'styled-components'
-import type { PageSummary } from '@gullyline/core'
+import { settingsOf, type PageSummary } from '@gullyline/core'
 import { MeButton } from '../people/me-button.tsx'
 import { Button, IconButton, MainButton } from '../ui/controls.tsx'
 import { Chip } from '../ui/chip.tsx'
@@ -9,7 +9,8 @@ import { Mark } from '../ui/mark.tsx'
 import { when } from '../ui/when.ts'
 import { keysOf, useRunCommand } from './commands.ts'
 import { unsavedCount } from './editor-state.ts'
-import { useEditor, useStore } from './editor-store.ts'
+import { useDrafts } from '../ui/drafts.ts'
+import { useEditor, usePage, useStore } from './editor-store.ts'
 import { OthersHere, type Others } from './presence.tsx'
 import { ProblemsButton } from './problems/problems-button.tsx'
 import type { SaveState, Saving } from './use-save.ts'
@@ -71,7 +72,7 @@ export function TopBar({ siteName, summary, saving, others, isLineUp }: TopBarPr
       <Crumbs aria-label="Where you are">
         <Link to="/">{siteName}</Link>
         <ChevronRight size={15} color="var(--quiet)" aria-hidden="true" />
-        <h1>{summary.title}</h1>
+        <PageTitle />
       </Crumbs>
       <StateChip saveState={saving.state} />
       <ProblemsButton />
@@ -84,13 +85,18 @@ export function TopBar({ siteName, summary, saving, others, isLineUp }: TopBarPr
           <GalleryHorizontal size={15} strokeWidth={1.75} aria-hidden="true" />{' '}
           {isLineUp ? 'Back to the page' : 'Line-up'}
         </Button>
-        {mayChange && <SaveButton isBusy={isBusy} />}
+        {mayChange && <SaveButton />}
         <Button onPress={() => run('publish')} isDisabled={isBusy}>
           Publish
         </Button>
       </Right>
     </Bar>
   )
+}
+
+function PageTitle() {
+  const title = usePage((page) => settingsOf(page).title)
+  return <h1>{title.trim() || 'Untitled page'}</h1>
 }
 
 // Each follows what it shows by itself: of a bar with ten buttons, an edit changes a number.
@@ -112,23 +118,31 @@ function HistoryButtons() {
   )
 }
 
-function SaveButton({ isBusy }: { isBusy: boolean }) {
+/** Never disabled while something is unsaved, not even while a save is under way. */
+function SaveButton() {
   const run = useRunCommand()
   const isSaved = useEditor((state) => unsavedCount(state) === 0)
+  const hasDrafts = useDrafts().length > 0
   return (
-    <MainButton onPress={() => run('save')} isDisabled={isSaved || isBusy}>
+    <MainButton onPress={() => run('save')} isDisabled={isSaved && !hasDrafts}>
       Save
     </MainButton>
   )
 }
 
 function StateChip({ saveState }: { saveState: SaveState }) {
-  const unsaved = useEditor(unsavedCount)
+  const unsaved = useEditor(unsavedCount) + useDrafts().length
   if (saveState.type === 'saving') return <Chip role="status">Saving…</Chip>
+  if (saveState.type === 'deleted')
+    return (
+      <Chip role="status" data-tone="trouble">
+        Page deleted, not saved
+      </Chip>
+    )
   if (saveState.type === 'failed') {
     return (
       <Chip role="alert" data-tone="trouble" title={saveState.message}>
-        Not saved, edits kept
+        {saveState.isRetried ? 'Not saved yet, trying again' : 'Not saved'}
       </Chip>
     )
   }

@@ -1,41 +1,70 @@
-import { useCallback, useState } from 'react'
+import { useCallback, useEffect, useRef, useState } from 'react'
 import { mutate } from 'swr'
-import type { Choose, PageSummary, PublishResult, VersionInfo } from '@gullyline/core'
+import type {
+  Choose,
+  History,
+  Page,
+  PageSummary,
+  PublishRequest,
+  PublishResult,
+  VersionInfo,
+} from '@gullyline/core'
 import { ApiError, request } from '../api/client.ts'
+import { drafts } from '../ui/drafts.ts'
 import { unsavedCount } from './editor-state.ts'
-import type { EditorStore } from './editor-store.ts'
+import { newId, type EditorStore } from './editor-store.ts'
 import type { JournalSender } from './journal-sender.ts'
-import { conflictsOf, mergeIn, readNewer, type Newer } from './merge-in.ts'
+import { conflictsOf, mergeIn, readNewer, versionsOf, type Newer } from './merge-in.ts'
+import { setAsideLosers } from './set-aside.ts'
 
 /** What has become of the last save. `unsaved` and `saved` are read off the page itself. */
 export type SaveState =
   | { readonly type: 'idle' }
   | { readonly type: 'saving' }
-  | { readonly type: 'failed'; readonly message: string }
+  /** `isRetried`: the server could not be reached, and it is tried again by itself. */
+  | { readonly type: 'failed'; readonly message: string; readonly isRetried: boolean }
   /** Someone saved in between and both changed the same spots: the person chooses for each. */
   | { readonly type: 'conflicts'; readonly newer: Newer; readonly thenSave: boolean }
+  /** Someone deleted the page: nothing can be saved until it is restored. */
+  | { readonly type: 'deleted' }
 
 export interface Saving {
   readonly state: SaveState
-  /** True when the page on the server is the page on the screen. */
+  /** True when the page on the server is the page on the screen, or was when the save began. */
   readonly save: () => Promise<boolean>
   /** Brings in what someone else saved, asking where both changed the same. */
   readonly takeIn: (current: VersionInfo) => Promise<void>
   /** Settles the spots that were asked about. */
   readonly settle: (choose: Choose) => void
+  /** Publishes the version that is on the screen, as it was last saved. */
   readonly publish: () => Promise<PublishResult | undefined>
   readonly dismiss: () => void
+  /** Tells that the page was deleted. */
+  readonly deleted: () => void
+  /** Takes the page out of the bin, and saves. */
+  readonly restore: () => Promise<void>
 }
 
-/** Others may save again while theirs is being brought in; after so many times the person is told. */
+/** Others may save again while theirs is being merged; after so many times the person is told. */
 const MOST_ROUNDS = 5
+/** The pause before a save that failed is tried again, and the longest one. */
+const RETRY_MS = 2_000
+const LONGEST_RETRY_MS = 30_000
 
-/** Saves and publishes a page. A failure changes nothing on the screen: every edit is kept and can be saved again. */
+/** Saves and publishes a page. A failure changes nothing on the screen: every edit is journaled and can be saved again. */
 export function useSave(store: EditorStore, pageId: string, sender: JournalSender): Saving {
   const [state, setState] = useState<SaveState>({ type: 'idle' })
-  const fail = useCallback((error: unknown): void => {
-    setState({ type: 'failed', message: error instanceof Error ? error.message : String(error) })
-  }, [])
+  const underWay = useRef<Promise<boolean>>(undefined)
+  const saver = useRef<Saver>(undefined)
+  saver.current ??= new Saver(store, pageId, sender)
+  const fail = useCallback(
+    (error: unknown): void => {
+      const failed = failure(error)
+      setState(failed)
+      if (failed.type === 'failed') store.dispatch({ type: 'tell', words: failed.message, tone: 'refused' })
+    },
+    [store],
+  )
 
   /** True when theirs is in the page; false when the person is being asked. */
   const bringIn = useCallback(
@@ -48,23 +77,40 @@ export function useSave(store: EditorStore, pageId: string, sender: JournalSende
     [store, pageId],
   )
 
-  const save = useCallback(async (): Promise<boolean> => {
+  const saveNow = useCallback(async (): Promise<boolean> => {
     setState({ type: 'saving' })
     try {
+      const refused = await drafts.saveAll()
       for (let round = 0; round < MOST_ROUNDS; round++) {
-        if (unsavedCount(store.state) === 0) {
+        const stale = unsavedCount(store.state) === 0 ? undefined : await saver.current!.saveOnce()
+        if (!stale) {
+          if (refused.length > 0)
+            throw new ApiError(`Not saved: ${refused.join(', ')}. Look at what it says there.`)
           setState({ type: 'idle' })
           return true
         }
-        const stale = await saveOnce(store, pageId, sender)
-        if (stale && !(await bringIn(stale, true))) return false
+        if (!(await bringIn(stale, true))) return false
       }
-      throw new ApiError('Others keep saving this page. Your edits are kept; save again in a moment.')
+      throw new ApiError('Others keep saving this page. Your edits are not lost; save again in a moment.')
     } catch (error) {
       fail(error)
       return false
     }
-  }, [store, pageId, sender, bringIn, fail])
+  }, [store, bringIn, fail])
+
+  /** One save at a time. What was typed since the one under way began is saved by another one after it. */
+  const save = useCallback((): Promise<boolean> => {
+    const before = underWay.current
+    const next = before ? before.then(saveNow) : saveNow()
+    underWay.current = next
+    const done = (): void => {
+      if (underWay.current === next) underWay.current = undefined
+    }
+    next.then(done, done)
+    return next
+  }, [saveNow])
+
+  useRetry(state, save, sender)
 
   const takeIn = useCallback(
     async (current: VersionInfo): Promise<void> => {
@@ -80,6 +126,11 @@ export function useSave(store: EditorStore, pageId: string, sender: JournalSende
   const settle = useCallback(
     (choose: Choose): void => {
       if (state.type !== 'conflicts') return
+      setAsideLosers(store, conflictsOf(store, state.newer, store.registry), {
+        choose,
+        versions: versionsOf(store, state.newer),
+        savedBy: state.newer.current.savedBy,
+      })
       const isIn = mergeIn(store, state.newer, choose)
       setState({ type: 'idle' })
       if (isIn && state.thenSave) void save()
@@ -90,42 +141,140 @@ export function useSave(store: EditorStore, pageId: string, sender: JournalSende
   const publish = useCallback(async (): Promise<PublishResult | undefined> => {
     try {
       const path = `/api/pages/${pageId}/publish`
-      const result = await request<PublishResult>(path, { method: 'POST', body: {} })
+      const body: PublishRequest = { version: store.state.saved.version }
+      const result = await request<PublishResult>(path, { method: 'POST', body })
       void mutate('/api/pages')
       return result
     } catch (error) {
-      fail(error)
+      // Publishing is asked for again by the person, and not by itself.
+      setState({ type: 'failed', message: messageOf(error), isRetried: false })
+      store.dispatch({ type: 'tell', words: messageOf(error), tone: 'refused' })
       return undefined
     }
-  }, [pageId, fail])
+  }, [pageId, store])
   const dismiss = useCallback(() => setState({ type: 'idle' }), [])
-  return { state, save, takeIn, settle, publish, dismiss }
+  const deleted = useCallback(() => setState({ type: 'deleted' }), [])
+  const restore = useCallback(async (): Promise<void> => {
+    try {
+      await request(`/api/pages/${pageId}/restore`, { method: 'POST', body: {} })
+      void mutate('/api/pages')
+      await save()
+    } catch (error) {
+      store.dispatch({ type: 'tell', words: messageOf(error), tone: 'refused' })
+    }
+  }, [pageId, save, store])
+  return { state, save, takeIn, settle, publish, dismiss, deleted, restore }
 }
 
-/** Saves the page as it is now. Gives the version that is newer than ours when there is one; then nothing was saved. */
-async function saveOnce(
-  store: EditorStore,
-  pageId: string,
-  sender: JournalSender,
-): Promise<VersionInfo | undefined> {
-  await sender.hold()
-  const { page, saved, history } = store.state
-  const step = history.done.at(-1)
-  const { journal } = store
-  const mark = journal.mark()
-  try {
-    const body = { base: saved.version, document: page, journal: { tab: journal.owner.tab, until: mark } }
-    const summary = await request<PageSummary>(`/api/pages/${pageId}/document`, { method: 'PUT', body })
-    store.dispatch({ type: 'saved', version: summary.version, step })
-    journal.dropUntil(mark, summary.version)
-    store.dispatch({ type: 'tell', words: `Saved as version ${summary.version}`, tone: 'done' })
+function messageOf(error: unknown): string {
+  return error instanceof Error ? error.message : String(error)
+}
+
+function failure(error: unknown): SaveState {
+  const body = error instanceof ApiError ? error.body : undefined
+  if (body?.code === 'page-deleted') return { type: 'deleted' }
+  const isRetried = error instanceof ApiError && error.isUnreachable
+  return { type: 'failed', message: messageOf(error), isRetried }
+}
+
+/** Tries a save again that failed because the server could not be reached: after a while, and once it can be again. */
+function useRetry(state: SaveState, save: () => Promise<boolean>, sender: JournalSender): void {
+  const pause = useRef(RETRY_MS)
+  const isWaiting = state.type === 'failed' && state.isRetried
+  if (state.type === 'idle') pause.current = RETRY_MS
+  useEffect(() => {
+    if (!isWaiting) return
+    const again = (): void => void save()
+    const timer = setTimeout(again, pause.current)
+    pause.current = Math.min(LONGEST_RETRY_MS, pause.current * 2)
+    const isBack = sender.subscribe(() => sender.state === 'sent' && again())
+    window.addEventListener('online', again)
+    return () => {
+      clearTimeout(timer)
+      isBack()
+      window.removeEventListener('online', again)
+    }
+  }, [isWaiting, state, save, sender])
+}
+
+/** A save that was sent and whose answer has not come. */
+interface Sent {
+  readonly saveId: string
+  readonly page: Page
+  readonly base: number
+  readonly step: History['done'][number] | undefined
+  readonly mark: number
+}
+
+/** Sends saves, and knows its own again when an answer was lost. */
+class Saver {
+  readonly #store: EditorStore
+  readonly #pageId: string
+  readonly #sender: JournalSender
+  #unanswered: Sent | undefined
+
+  constructor(store: EditorStore, pageId: string, sender: JournalSender) {
+    this.#store = store
+    this.#pageId = pageId
+    this.#sender = sender
+  }
+
+  /** Saves the page as it is now. Gives the version that is newer than ours when there is one; then nothing was saved. */
+  async saveOnce(): Promise<VersionInfo | undefined> {
+    await this.#sender.hold()
+    try {
+      if (this.#unanswered) await this.#findOut(this.#unanswered)
+      if (unsavedCount(this.#store.state) === 0) return undefined
+      return await this.#send()
+    } finally {
+      this.#sender.release()
+    }
+  }
+
+  async #send(): Promise<VersionInfo | undefined> {
+    const { page, saved, history } = this.#store.state
+    const { journal } = this.#store
+    const sent = {
+      saveId: newId(),
+      page,
+      base: saved.version,
+      step: history.done.at(-1),
+      mark: journal.mark(),
+    }
+    const body = {
+      base: sent.base,
+      document: page,
+      saveId: sent.saveId,
+      journal: { tab: journal.owner.tab, until: sent.mark },
+    }
+    this.#unanswered = sent
+    try {
+      const path = `/api/pages/${this.#pageId}/document`
+      const { version } = await request<PageSummary>(path, { method: 'PUT', body })
+      this.#arrived(sent, version)
+      return undefined
+    } catch (error) {
+      const refused = error instanceof ApiError ? error.body : undefined
+      // Whatever the server answered, it did not save; without an answer it may have.
+      if (refused) this.#unanswered = undefined
+      if (refused?.code === 'stale-save' && refused.current) return refused.current
+      throw error
+    }
+  }
+
+  #arrived({ step, mark }: Sent, version: number): void {
+    this.#unanswered = undefined
+    this.#store.dispatch({ type: 'saved', version, step })
+    this.#store.journal.dropUntil(mark, version)
+    this.#store.dispatch({ type: 'tell', words: `Saved as version ${version}`, tone: 'done' })
     void mutate('/api/pages')
-    return undefined
-  } catch (error) {
-    const refused = error instanceof ApiError ? error.body : undefined
-    if (refused?.code === 'stale-save' && refused.current) return refused.current
-    throw error
-  } finally {
-    sender.release()
+  }
+
+  /** Whether the save whose answer was lost has arrived: then what it holds is saved, and not somebody else's. */
+  async #findOut(sent: Sent): Promise<void> {
+    const versions = await request<VersionInfo[]>(`/api/pages/${this.#pageId}/versions`)
+    const own = versions.find(({ saveId }) => saveId === sent.saveId)
+    if (own) this.#arrived(sent, own.number)
+    else this.#unanswered = undefined
   }
 }

@@ -47,7 +47,7 @@ export const card = defineBlock<Content, LookValues, Values>({
       link: link('Leads to'),
       action: line('Words of the link', ''),
       media: media('Picture'),
-      alt: { ...line('Alternative text', ''), unless: 'decoration' },
+      alt: { ...line('Alternative text', ''), isLong: true, unless: 'decoration' },
       decoration: toggle('Only decoration', false),
     },
     ['heading', 'level', 'words'],

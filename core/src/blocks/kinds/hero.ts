@@ -36,7 +36,7 @@ export const hero = defineBlock<Content, LookValues, Values>({
   usesSpot: ['early'],
   content: fields({
     media: media('Picture'),
-    alt: { ...line('Alternative text', ''), unless: 'decoration' },
+    alt: { ...line('Alternative text', ''), isLong: true, unless: 'decoration' },
     decoration: toggle('Only decoration', false),
     anchor: anchor('Anchor'),
   }),

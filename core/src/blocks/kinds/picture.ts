@@ -37,9 +37,9 @@ export const picture = defineBlock<Content, LookValues, Values>({
   usesSpot: ['width', 'early'],
   content: fields({
     media: media('Picture'),
-    alt: { ...line('Alternative text', ''), unless: 'decoration' },
+    alt: { ...line('Alternative text', ''), isLong: true, unless: 'decoration' },
     decoration: toggle('Only decoration', false),
-    caption: line('Caption', ''),
+    caption: { ...line('Caption', ''), isLong: true },
   }),
   look: fields({ radius: step('Corners', 'radius', 'none') }),
   arrangement: fields({

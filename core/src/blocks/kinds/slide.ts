@@ -28,10 +28,10 @@ export const slide = defineBlock<Content>({
   usesSpot: ['width', 'early'],
   content: fields({
     media: media('Picture'),
-    alt: { ...line('Alternative text', ''), unless: 'decoration' },
+    alt: { ...line('Alternative text', ''), isLong: true, unless: 'decoration' },
     decoration: toggle('Only decoration', false),
     title: line('Title', ''),
-    caption: line('Caption', ''),
+    caption: { ...line('Caption', ''), isLong: true },
     link: link('Title leads to'),
   }),
   look: fields({}),

@@ -30,7 +30,7 @@ export const table = defineBlock<Content, LookValues, Values>({
   content: fields(
     {
       rows: tableField('Rows', START),
-      caption: line('Caption', ''),
+      caption: { ...line('Caption', ''), isLong: true },
       heads: choice('Headings', 'row', {
         row: 'First row',
         column: 'First column',

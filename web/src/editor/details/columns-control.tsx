@@ -96,8 +96,12 @@ export function ColumnsControl({ id, size }: { id: NodeId; size: SizeKey }) {
   const { arrangement } = getKind(store.registry, 'columns')
   const isAcross = cascadeValue(getNode(page, id), arrangement, size, 'direction').value === 'across'
   const at = size === 'base' ? '' : ` at ${SIZE_WORDS[size]}`
-  const setShares = (next: readonly number[]): void =>
-    store.do(`Changed the widths of ${count} columns${at}`, columnShareEdits(page, id, next, size))
+  const setShares = (next: readonly number[], isTyped = false): boolean =>
+    store.do(
+      `Changed the widths of ${count} columns${at}`,
+      columnShareEdits(page, id, next, size),
+      isTyped ? { joinKey: `${id}/shares.${size}` } : {},
+    )
   return (
     <Group aria-label="Columns">
       <GroupTitle>How many</GroupTitle>
@@ -131,10 +135,10 @@ export function ColumnsControl({ id, size }: { id: NodeId; size: SizeKey }) {
       <Widths>
         {shares.map((share, i) => (
           <ShareBox
-            key={`${i} ${share}`}
+            key={i}
             label={`Column ${i + 1}, %`}
             share={share}
-            onKeep={(value) => setShares(sharesWith(shares, i, value))}
+            onType={(value) => setShares(sharesWith(shares, i, value), true)}
           />
         ))}
       </Widths>
@@ -159,14 +163,14 @@ export function ColumnsControl({ id, size }: { id: NodeId; size: SizeKey }) {
 interface ShareBoxProps {
   readonly label: string
   readonly share: number
-  readonly onKeep: (value: number) => void
+  readonly onType: (value: number) => boolean
 }
 
-function ShareBox({ label, share, onKeep }: ShareBoxProps) {
+function ShareBox({ label, share, onType }: ShareBoxProps) {
   const typing = useTyped(String(share), (typed) => {
     const value = Number(typed)
-    if (typed.trim() === '' || !Number.isFinite(value)) return false
-    return onKeep(value)
+    if (typed.trim() === '' || !Number.isFinite(value) || value < 1) return false
+    return onType(value)
   })
   return (
     <label>

@@ -60,8 +60,8 @@ interface FieldControlProps {
   readonly field: FieldSchema
   /** The value in force, own or not. */
   readonly value: Json | undefined
-  /** Takes the value away when undefined. */
-  readonly onChange: (value: Json | undefined) => void
+  /** Takes the value away when undefined. `isTyped` for one letter of many. Gives false for what the page can't take. */
+  readonly onChange: (value: Json | undefined, isTyped?: boolean) => boolean | void
 }
 
 /** The control for one field, by what its schema says it is. */
@@ -72,11 +72,10 @@ export function FieldControl({ label, field, value, onChange }: FieldControlProp
     case 'anchor':
       return (
         <LineControl
-          key={choiceOf(value)}
           label={label}
           value={typeof value === 'string' ? value : ''}
-          isLong={Number(field.maxLength) > 500}
-          onChange={onChange}
+          isLong={field.isLong === true}
+          onType={(typed) => onChange(typed === '' && field.control === 'anchor' ? undefined : typed, true)}
         />
       )
     case 'words':
@@ -98,11 +97,10 @@ export function FieldControl({ label, field, value, onChange }: FieldControlProp
     case 'percent':
       return (
         <LineControl
-          key={choiceOf(value)}
           label={label}
           value={choiceOf(value)}
           isLong={false}
-          onChange={(next) => onChange(Number(next))}
+          onType={(typed) => typed.trim() !== '' && onChange(Number(typed), true)}
         />
       )
     case 'toggle':
@@ -150,7 +148,7 @@ export function FieldControl({ label, field, value, onChange }: FieldControlProp
         <LinkField
           label={label}
           value={value as unknown as Link | undefined}
-          onChange={(link) => onChange(link)}
+          onChange={(link, isTyped) => void onChange(link, isTyped)}
         />
       )
     case 'media':
@@ -176,11 +174,11 @@ interface LineControlProps {
   readonly label: string
   readonly value: string
   readonly isLong: boolean
-  readonly onChange: (value: Json | undefined) => void
+  readonly onType: (value: string) => boolean | void
 }
 
-function LineControl({ label, value, isLong, onChange }: LineControlProps) {
-  const typing = useTyped(value, onChange)
+function LineControl({ label, value, isLong, onType }: LineControlProps) {
+  const typing = useTyped(value, onType)
   return isLong ? <Area rows={3} aria-label={label} {...typing} /> : <Line aria-label={label} {...typing} />
 }
 

@@ -117,8 +117,9 @@ export function Items({ id, kind }: { id: NodeId; kind: string }) {
     }
     store.do(`Added ${word}`, [edit], { select: rootId })
   }
-  const remove = (one: NodeId): void =>
+  const remove = (one: NodeId): void => {
     store.do(`Deleted ${describeNode(page, one, registry)}`, [{ edit: 'remove', nodeId: one }])
+  }
   const duplicate = (one: NodeId): void => {
     const edit = findPlace(page, one) && duplicateEdit(page, one, newId)
     if (edit) store.do(`Duplicated ${describeNode(page, one, registry)}`, [edit])

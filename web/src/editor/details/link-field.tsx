@@ -42,7 +42,8 @@ const Refusal = styled.p`
 interface LinkFieldProps {
   readonly label: string
   readonly value: Link | undefined
-  readonly onChange: (link: Link | undefined) => void
+  /** `isTyped` for one letter of an address. */
+  readonly onChange: (link: Link | undefined, isTyped?: boolean) => void
 }
 
 const ELSEWHERE = 'elsewhere'
@@ -205,7 +206,7 @@ function PlaceOnPage({
   )
 }
 
-function AddressBox({ value, onChange }: { value: string; onChange: (link: Link | undefined) => void }) {
+function AddressBox({ value, onChange }: { value: string; onChange: LinkFieldProps['onChange'] }) {
   const [typed, setTyped] = useState(value)
   const problem = useId()
   const refused = typed.trim() !== '' && safeHref(typed) === undefined
@@ -221,7 +222,7 @@ function AddressBox({ value, onChange }: { value: string; onChange: (link: Link 
         onChange={(event) => {
           setTyped(event.target.value)
           const href = safeHref(meantAddress(event.target.value))
-          if (href !== undefined) onChange({ href })
+          if (href !== undefined) onChange({ href }, true)
         }}
         onKeyDown={(event) => event.key === 'Escape' && goHome()}
       />

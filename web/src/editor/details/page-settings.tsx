@@ -1,11 +1,23 @@
 import { lazy, Suspense, useState } from 'react'
 import { mutate } from 'swr'
 import styled from 'styled-components'
-import { frameOf, getNode, type PageSettingsRequest, type PageSummary } from '@gullyline/core'
+import {
+  frameOf,
+  getNode,
+  LONGEST_DESCRIPTION,
+  LONGEST_NAVIGATION_LABEL,
+  LONGEST_TITLE,
+  settingsOf,
+  type Json,
+  type PageSummary,
+  type SettingField,
+} from '@gullyline/core'
 import { request } from '../../api/client.ts'
 import { Button, fieldBox } from '../../ui/controls.tsx'
 import { usePage, useStore } from '../editor-store.ts'
+import { useDraft } from '../../ui/drafts.ts'
 import { useSiteView } from '../site-view.ts'
+import { goHome } from '../use-kept-focus.ts'
 import { MediaField } from './media-field.tsx'
 import { useTyped } from './use-typed.ts'
 
@@ -48,105 +60,81 @@ const Note = styled.p`
     color: var(--clay);
   }
 `
+const Acts = styled.div`
+  display: flex;
+  gap: 6px;
+`
 
 const ChangeTemplateDialog = lazy(async () => ({
   default: (await import('./change-template.tsx')).ChangeTemplateDialog,
 }))
 
-/** As in the database. */
-const LONGEST_TITLE = 200
-const LONGEST_DESCRIPTION = 500
-const LONGEST_LABEL = 80
+/** As an address can have it: see `slugOf` of the server. */
 const LONGEST_SLUG = 80
 
-/** Title, description and navigation of the page: kept as soon as a field is left, and live with the next publish. */
+/** Title, description, navigation and the like: part of the page, saved and undone with it. The address is not. */
 export function PageSettings() {
-  const { summary, site } = useSiteView()
-  const { more } = summary
-  const { dispatch, mayChange } = useStore()
-  const [trouble, setTrouble] = useState<string>()
-  const keep = async (settings: PageSettingsRequest, words: string): Promise<void> => {
-    setTrouble(undefined)
-    try {
-      await request<PageSummary>(`/api/pages/${summary.id}`, { method: 'PATCH', body: settings })
-      await mutate('/api/pages')
-      if (settings.slug !== undefined) await mutate('/api/site')
-      dispatch({ type: 'tell', words, tone: 'done' })
-    } catch (error) {
-      setTrouble(error instanceof Error ? error.message : String(error))
-    }
-  }
-  const isLocked = !mayChange
+  const { site } = useSiteView()
+  const store = useStore()
+  const settings = usePage(settingsOf)
+  const root = usePage((page) => page.root)
+  const set = (field: SettingField, title: string, value: Json | undefined, isTyped = false): boolean =>
+    store.do(
+      `Changed ${title}`,
+      [{ edit: 'set', nodeId: root, at: ['content', field], ...(value === undefined ? {} : { value }) }],
+      isTyped ? { joinKey: `${root}/content.${field}` } : {},
+    )
+  const type = (field: SettingField, title: string) => (typed: string) =>
+    set(field, title, typed === '' ? undefined : typed, true)
+  const isLocked = !store.mayChange
   return (
     <Group aria-label="Page settings">
       <Title>Page settings</Title>
       <Words
-        key={`title ${summary.title}`}
         label="Title"
-        value={summary.title}
+        value={settings.title}
         longest={LONGEST_TITLE}
         isLocked={isLocked}
-        onKeep={(title) => {
-          if (title !== '') void keep({ title }, 'Changed the title of the page')
-        }}
+        onType={type('pageTitle', 'the title of the page')}
       />
       <Words
-        key={`description ${summary.description}`}
         label="Description, for search and sharing"
-        value={summary.description}
+        value={settings.description}
         longest={LONGEST_DESCRIPTION}
         isLong
         isLocked={isLocked}
-        onKeep={(description) => void keep({ description }, 'Changed the description of the page')}
+        onType={type('description', 'the description of the page')}
       />
       <Flag>
         <input
           type="checkbox"
-          checked={summary.inNavigation}
-          disabled={isLocked}
-          onChange={(event) => {
-            const inNavigation = event.target.checked
-            const words = inNavigation
-              ? 'The page is in the navigation'
-              : 'The page is no longer in the navigation'
-            void keep({ inNavigation }, words)
-          }}
-        />
-        In the site’s navigation
-      </Flag>
-      {summary.inNavigation && (
-        <Words
-          key={`label ${more.navigationLabel}`}
-          label="What the navigation calls it"
-          value={more.navigationLabel}
-          placeholder={summary.title}
-          longest={LONGEST_LABEL}
-          isLocked={isLocked}
-          onKeep={(navigationLabel) =>
-            void keep({ more: { navigationLabel } }, 'Changed what the navigation calls the page')
-          }
-        />
-      )}
-      <Words
-        key={`slug ${summary.slug}`}
-        label={`Address: ${summary.path.slice(0, -summary.slug.length - 1) || '/'}…`}
-        value={summary.slug}
-        longest={LONGEST_SLUG}
-        isLocked={isLocked || summary.id === site.homePageId}
-        onKeep={(slug) => {
-          if (slug !== '') void keep({ slug }, 'Changed the address; the old one leads to it')
-        }}
-      />
-      <Field>
-        Page theme
-        <select
-          value={more.theme ?? ''}
+          checked={settings.inNavigation}
           disabled={isLocked}
           onChange={(event) =>
-            void keep({ more: { theme: event.target.value || null } }, 'Changed the theme of the page')
+            set('inNavigation', 'whether the page is in the navigation', event.target.checked || undefined)
           }
+        />
+        Show in navigation
+      </Flag>
+      {settings.inNavigation && (
+        <Words
+          label="Navigation label"
+          value={settings.navigationLabel}
+          placeholder={settings.title}
+          longest={LONGEST_NAVIGATION_LABEL}
+          isLocked={isLocked}
+          onType={type('navigationLabel', 'the navigation label')}
+        />
+      )}
+      <Address isLocked={isLocked} />
+      <Field>
+        Theme
+        <select
+          value={settings.theme ?? ''}
+          disabled={isLocked}
+          onChange={(event) => set('theme', 'the theme of the page', event.target.value || undefined)}
         >
-          <option value="">The site’s own</option>
+          <option value="">Site default</option>
           {Object.entries(site.look.themes ?? {}).map(([name, { title }]) => (
             <option key={name} value={name}>
               {title}
@@ -157,35 +145,91 @@ export function PageSettings() {
       <Flag>
         <input
           type="checkbox"
-          checked={more.isListed}
+          checked={settings.isListed}
           disabled={isLocked}
-          onChange={(event) => {
-            const isListed = event.target.checked
-            const words = isListed
-              ? 'Search engines may list the page'
-              : 'Search engines are asked not to list the page'
-            void keep({ more: { isListed } }, words)
-          }}
+          onChange={(event) =>
+            set('isListed', 'whether search results show the page', event.target.checked ? undefined : false)
+          }
         />
-        Search engines may list it
+        Show in search results
       </Flag>
       <Field as="div">
-        Picture where it is shared
+        Sharing picture
         <MediaField
-          label="Picture where it is shared"
-          value={more.sharePicture === null ? undefined : { id: more.sharePicture }}
+          label="Sharing picture"
+          value={settings.sharePicture === null ? undefined : { id: settings.sharePicture }}
           onChange={(value) =>
-            void keep(
-              { more: { sharePicture: typeof value?.id === 'string' ? value.id : null } },
-              'Changed the picture where the page is shared',
+            set(
+              'sharePicture',
+              'the sharing picture',
+              typeof value?.id === 'string' ? { id: value.id } : undefined,
             )
           }
         />
       </Field>
-      {mayChange && <TemplateButton />}
-      {trouble && <Note role="alert">{trouble}</Note>}
-      <Note>Kept at once, apart from the page’s edits; visitors see it when the page is published.</Note>
+      {store.mayChange && <TemplateButton />}
+      <Note>Visitors see changes of these when the page is published.</Note>
     </Group>
+  )
+}
+
+/** The page's own part of the address: changed at once, for visitors too, once it is confirmed. */
+function Address({ isLocked }: { isLocked: boolean }) {
+  const { summary, site } = useSiteView()
+  const { dispatch } = useStore()
+  const [trouble, setTrouble] = useState<string>()
+  const draft = useDraft({
+    name: `address.${summary.id}`,
+    label: 'Address',
+    saved: summary.slug,
+    save: async (slug) => {
+      setTrouble(undefined)
+      if (slug.trim() === '') {
+        setTrouble('An address needs at least one letter or digit. It was not changed.')
+        return false
+      }
+      try {
+        await request<PageSummary>(`/api/pages/${summary.id}`, { method: 'PATCH', body: { slug } })
+        await Promise.all([mutate('/api/pages'), mutate('/api/site')])
+        dispatch({ type: 'tell', words: 'Changed the address; the old one leads to it', tone: 'done' })
+        return true
+      } catch (error) {
+        setTrouble(error instanceof Error ? error.message : String(error))
+        return false
+      }
+    },
+  })
+  const isFixed = isLocked || summary.id === site.homePageId
+  return (
+    <>
+      <Field>
+        {`Address: ${summary.path.slice(0, -summary.slug.length - 1) || '/'}…`}
+        <input
+          value={draft.text}
+          readOnly={isFixed}
+          maxLength={LONGEST_SLUG}
+          onChange={(event) => draft.setText(event.target.value)}
+          onKeyDown={(event) => {
+            if (event.key === 'Enter') void draft.save()
+            if (event.key === 'Escape') goHome()
+          }}
+        />
+      </Field>
+      {draft.isChanged && (
+        <Acts>
+          <Button onPress={() => void draft.save()}>Change address</Button>
+          <Button
+            onPress={() => {
+              setTrouble(undefined)
+              draft.reset()
+            }}
+          >
+            Reset
+          </Button>
+        </Acts>
+      )}
+      {trouble && <Note role="alert">{trouble}</Note>}
+    </>
   )
 }
 
@@ -212,18 +256,23 @@ interface WordsProps {
   readonly placeholder?: string
   readonly isLong?: boolean
   readonly isLocked: boolean
-  readonly onKeep: (value: string) => void
+  readonly onType: (value: string) => boolean
 }
 
-function Words({ label, value, longest, placeholder = '', isLong = false, isLocked, onKeep }: WordsProps) {
-  const typing = useTyped(value, (typed) => {
-    if (typed.trim() !== value) onKeep(typed.trim())
-  })
+function Words({ label, value, longest, placeholder = '', isLong = false, isLocked, onType }: WordsProps) {
+  const typing = useTyped(value, onType)
   const Box = isLong ? 'textarea' : 'input'
+  const tooMany = typing.value.length - longest
   return (
     <Field>
       {label}
-      <Box placeholder={placeholder} maxLength={longest} readOnly={isLocked} {...typing} />
+      <Box placeholder={placeholder} readOnly={isLocked} {...typing} />
+      {tooMany > 0 && (
+        <Note role="alert">
+          {tooMany === 1 ? 'One character' : `${tooMany} characters`} too many: at most {longest} are saved.
+          The page still has what stood here before.
+        </Note>
+      )}
     </Field>
   )
 }

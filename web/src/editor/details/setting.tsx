@@ -59,14 +59,16 @@ interface SettingProps {
 export function Setting({ id, entry: { part, key, field, value, isSet, isRequired } }: SettingProps) {
   const store = useStore()
   const title = field.title.toLowerCase()
-  const set = (next: typeof value): void =>
-    store.do(next === undefined ? `Put back ${title}` : `Changed ${title}`, [
-      { edit: 'set', nodeId: id, at: [part, key], ...(next === undefined ? {} : { value: next }) },
-    ])
+  const set = (next: typeof value, isTyped = false): boolean =>
+    store.do(
+      next === undefined ? `Reset ${title}` : `Changed ${title}`,
+      [{ edit: 'set', nodeId: id, at: [part, key], ...(next === undefined ? {} : { value: next }) }],
+      isTyped ? { joinKey: `${id}/${part}.${key}` } : {},
+    )
   const control = (
     <FieldControl label={field.title} field={field} value={value ?? field.default} onChange={set} />
   )
-  const putBack = (): void => set(undefined)
+  const putBack = (): void => void set(undefined)
   const origin = isRequired ? (
     <span />
   ) : field.control === 'surface' ? (

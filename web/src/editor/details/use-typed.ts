@@ -1,29 +1,43 @@
-import { useState, type ChangeEvent, type KeyboardEvent } from 'react'
+import { useEffect, useRef, useState, type ChangeEvent, type KeyboardEvent } from 'react'
 import { goHome } from '../use-kept-focus.ts'
 
 type Field = HTMLInputElement | HTMLTextAreaElement
 
 /**
- * What a field needs whose words are kept when it is left or Enter is pressed, so that each letter is not a step to undo.
- * Escape puts back what was; with nothing to put back, it leads to the page. `onKeep` gives false for what can't be kept:
- * then what was stands there again.
+ * What a field needs whose text goes into the page with every letter, so that it is journaled, undone, saved and asked
+ * about like text on the canvas. `onType` gives false for a text that the page can't take, such as half a number: the
+ * field shows it as invalid until it can. Enter and Escape leave the field; both keep what was typed.
  */
-export function useTyped(value: string, onKeep: (typed: string) => boolean | void) {
+export function useTyped(value: string, onType: (typed: string) => boolean | void) {
   const [typed, setTyped] = useState(value)
+  const [isRefused, setRefused] = useState(false)
+  const [known, setKnown] = useState(value)
+  // Undo, a merge or another control: what they set is shown, unless the field holds what the page could not take.
+  if (value !== known) {
+    setKnown(value)
+    if (!isRefused) setTyped(value)
+  }
+  const last = useRef(onType)
+  useEffect(() => {
+    last.current = onType
+  })
+  const give = (text: string): void => {
+    setTyped(text)
+    setRefused(text !== value && last.current(text) === false)
+  }
   return {
     value: typed,
-    onChange: (event: ChangeEvent<Field>) => setTyped(event.target.value),
+    'aria-invalid': isRefused || undefined,
+    onChange: (event: ChangeEvent<Field>) => give(event.target.value),
     onBlur: () => {
-      if (typed !== value && onKeep(typed) === false) setTyped(value)
+      if (!isRefused) setTyped(value)
     },
     onKeyDown: (event: KeyboardEvent<Field>) => {
       if (event.key === 'Enter') {
         event.preventDefault()
         event.currentTarget.blur()
       }
-      if (event.key !== 'Escape') return
-      if (typed === value) goHome()
-      else setTyped(value)
+      if (event.key === 'Escape') goHome()
     },
   }
 }

@@ -1,5 +1,5 @@
 import { useMemo } from 'react'
-import { runChecks, themedLook, type CheckedSite, type Finding } from '@gullyline/core'
+import { runChecks, settingsOf, themedLook, type CheckedSite, type Finding } from '@gullyline/core'
 import { usePage, useStore } from '../editor-store.ts'
 import { useIsAfterFirst } from '../../ui/after-first.tsx'
 import { useLater } from '../../ui/use-later.ts'
@@ -11,7 +11,7 @@ const PAUSE_MS = 250
 /** What the checks find on the page as it is, a moment after it was changed. */
 export function useFindings(): readonly Finding[] {
   const { registry } = useStore()
-  const { site, pages, summary } = useSiteView()
+  const { site, pages } = useSiteView()
   const page = useLater(
     usePage((page) => page),
     PAUSE_MS,
@@ -20,14 +20,13 @@ export function useFindings(): readonly Finding[] {
   return useMemo(() => {
     if (!isAfterFirst) return []
     const checked: CheckedSite = {
-      title: summary.title,
-      description: summary.description,
-      look: themedLook(site.look, summary.more.theme),
+      ...settingsOf(page),
+      look: themedLook(site.look, settingsOf(page).theme),
       // Places on other pages are not known here; publishing knows them.
       pages: Object.fromEntries(pages.map((one) => [one.id, undefined])),
       pictures: site.pictures,
       files: site.files,
     }
     return runChecks(page, checked, registry)
-  }, [isAfterFirst, page, site, pages, summary, registry])
+  }, [isAfterFirst, page, site, pages, registry])
 }

@@ -340,16 +340,14 @@ function useShownProblem(id: NodeId, isSection: boolean): Finding | undefined {
   })
 }
 
-/** Gives a block a name of its own; an empty one puts back the name from its words. */
+/** Gives a block a name of its own, letter by letter; an empty one resets it to its text. */
 function NameField({ id, initial, onDone }: { id: NodeId; initial: string; onDone: () => void }) {
   const store = useStore()
-  const cancelled = useRef(false)
-  const keep = (name: string): void => {
-    if (!cancelled.current && name !== initial) {
-      const value = name.trim() === '' ? {} : { value: name.trim() }
-      store.do(`Named “${name.trim()}”`, [{ edit: 'set', nodeId: id, at: ['name'], ...value }])
-    }
-    onDone()
+  const name = (typed: string): void => {
+    const value = typed.trim() === '' ? {} : { value: typed }
+    store.do(`Named “${typed.trim()}”`, [{ edit: 'set', nodeId: id, at: ['name'], ...value }], {
+      joinKey: `${id}/name`,
+    })
   }
   return (
     <NameBox
@@ -358,11 +356,12 @@ function NameField({ id, initial, onDone }: { id: NodeId; initial: string; onDon
       defaultValue={initial}
       maxLength={200}
       onFocus={(event) => event.target.select()}
-      onBlur={(event) => keep(event.target.value)}
+      onChange={(event) => name(event.target.value)}
+      onBlur={onDone}
       onKeyDown={(event) => {
-        event.stopPropagation()
-        if (event.key === 'Escape') cancelled.current = true
         if (event.key === 'Enter' || event.key === 'Escape') event.currentTarget.blur()
+        // The tree takes no key that is typed here; the screen has those that mean nothing in a field.
+        if (!event.ctrlKey && !event.metaKey && !event.altKey) event.stopPropagation()
       }}
     />
   )

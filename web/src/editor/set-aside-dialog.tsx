@@ -1,0 +1,95 @@
+import { useState } from 'react'
+import styled from 'styled-components'
+import { getKind, newNode, normalizeRichText, placeAfter, placeEdit } from '@gullyline/core'
+import { Button } from '../ui/controls.tsx'
+import { Dialog } from '../ui/dialog.tsx'
+import { when } from '../ui/when.ts'
+import { newId, useStore, type EditorStore } from './editor-store.ts'
+import { removeSetAside, useSetAside, type SetAsideItem } from './set-aside.ts'
+
+const Opener = styled.button`
+  padding: 2px 0;
+  border: 0;
+  background: none;
+  color: var(--ochre);
+  font-weight: 550;
+`
+const List = styled.ul`
+  display: grid;
+  gap: 12px;
+  margin: 0;
+  padding: 0;
+  list-style: none;
+  li {
+    display: grid;
+    gap: 6px;
+    padding-top: 12px;
+    border-top: 1px solid var(--line);
+  }
+  strong {
+    color: var(--strong);
+  }
+  p {
+    max-height: 160px;
+    overflow: auto;
+    white-space: pre-wrap;
+    overflow-wrap: anywhere;
+  }
+  div {
+    display: flex;
+    gap: 6px;
+  }
+`
+
+/** The way to text that did not make it into the page. Nothing when there is none. */
+export function SetAsideButton() {
+  const { journal } = useStore()
+  const items = useSetAside(journal.owner)
+  const [isOpen, setOpen] = useState(false)
+  if (items.length === 0) return null
+  return (
+    <>
+      <Opener type="button" onClick={() => setOpen(true)}>
+        Set aside: {items.length}
+      </Opener>
+      {isOpen && <SetAsideDialog items={items} onClose={() => setOpen(false)} />}
+    </>
+  )
+}
+
+function SetAsideDialog({ items, onClose }: { items: readonly SetAsideItem[]; onClose: () => void }) {
+  const store = useStore()
+  const { owner } = store.journal
+  return (
+    <Dialog title="Set aside" isWide onClose={onClose} acts={<Button onPress={onClose}>Close</Button>}>
+      <p>Text that is not on the page: the version that was not chosen, or edits that no longer fit.</p>
+      <List aria-label="Text that was set aside">
+        {items.map((item) => (
+          <li key={item.id}>
+            <strong>{item.title}</strong>
+            <p tabIndex={0}>{item.text}</p>
+            <div>
+              <Button onPress={() => insertText(store, item.text)}>Insert as text</Button>
+              <Button onPress={() => void navigator.clipboard.writeText(item.text)}>Copy</Button>
+              <Button onPress={() => removeSetAside(owner, item.id)}>Delete</Button>
+              <small>{when(new Date(item.at).toISOString(), new Date())}</small>
+            </div>
+          </li>
+        ))}
+      </List>
+    </Dialog>
+  )
+}
+
+/** Puts text on the page as a block of its own, after what is selected. */
+function insertText(store: EditorStore, text: string): void {
+  const { registry, state } = store
+  const rootId = newId()
+  const words = normalizeRichText(
+    text.split('\n').map((line) => ({ type: 'paragraph', runs: line === '' ? [] : [{ text: line }] })),
+  )
+  const node = newNode(getKind(registry, 'text'), { content: { words: words as never } })
+  const target = placeAfter(state.page, state.selection, 'text', registry)
+  const edit = placeEdit(state.page, target, { rootId, nodes: { [rootId]: node } }, registry, newId)
+  store.do('Inserted text that was set aside', [edit], { select: rootId })
+}
