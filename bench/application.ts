@@ -81,6 +81,6 @@ async function makePage(editor: string, cookie: string, count: number): Promise<
   })) as PageDocument
   const { id, version, path } = made.summary
   await ask(`/api/pages/${id}/document`, 'PUT', { base: version, document: pageOf(count), journal: null })
-  await ask(`/api/pages/${id}/publish`, 'POST', {})
+  await ask(`/api/pages/${id}/publish`, 'POST', { version: version + 1 })
   return { id, path }
 }

@@ -89,7 +89,9 @@ test('attacks in words, links, captions, names and titles reach no screen and no
     document: attackedPage(document, ADDRESSES),
     journal: null,
   })
-  const refused = await page.request.post(`${app.editor}/api/pages/${summary.id}/publish`, { data: {} })
+  const refused = await page.request.post(`${app.editor}/api/pages/${summary.id}/publish`, {
+    data: { version: summary.version + 1 },
+  })
   expect([refused.status(), ((await refused.json()) as { code: string }).code]).toEqual([409, 'has-problems'])
 
   await test.step('the list of pages and its picture', async () => {
@@ -122,7 +124,9 @@ test('attacks in words, links, captions, names and titles reach no screen and no
       document: attackedPage(document, ['/', 'https://elsewhere.example/']),
       journal: null,
     })
-    await askServer(page, app, `/api/pages/${summary.id}/publish`, 'POST', {})
+    await askServer(page, app, `/api/pages/${summary.id}/publish`, 'POST', {
+      version: summary.version + 2,
+    })
     await page.goto(`${app.site}${summary.path}`)
     await expect(page.getByRole('heading', { level: 2 })).toHaveCount(WORDS.length)
     for (const i of [0, 20, WORDS.length - 1])

@@ -36,4 +36,11 @@ export async function add(page: Page, name: string): Promise<void> {
   await page.getByRole('textbox', { name: 'Find something to add' }).fill(name)
   await page.keyboard.press('Enter')
   await expect(page.getByRole('region', { name: 'Shelf' })).toHaveCount(0)
+  await leaveText(page)
+}
+
+/** Leaves the text of a block that is being typed in, as that of a new one is at once; with none, does nothing. */
+export async function leaveText(page: Page): Promise<void> {
+  if ((await canvasOf(page).locator('[contenteditable="true"]').count()) > 0)
+    await page.keyboard.press('Escape')
 }

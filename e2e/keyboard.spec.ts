@@ -20,8 +20,7 @@ test('without a pointer: find a block, add beside it by name, type, move, look, 
     .getByRole('button', { name: /^Heading\./ })
     .focus()
   await page.keyboard.press('Enter')
-  await page.keyboard.press('Enter')
-  await page.keyboard.press('Control+a')
+  // What was just added can be typed in at once.
   await page.keyboard.type('Before you set out')
   await page.keyboard.press('Escape')
   await expect(canvas.getByRole('heading', { name: 'Before you set out' })).toBeVisible()
@@ -145,7 +144,7 @@ test('blocks go to other programs as HTML and text, and words of other programs 
   await expect(canvas.getByRole('cell', { name: 'Nightfall' })).toHaveCount(0)
 })
 
-test('from a field of the details, Escape puts back what was, and then leads to the page', async ({
+test('from a field of the details, Escape leads to the page with what was typed, and undo puts it back', async ({
   page,
   app,
 }) => {
@@ -154,11 +153,12 @@ test('from a field of the details, Escape puts back what was, and then leads to 
   await heading.click()
   const words = page.getByRole('textbox', { name: 'Words' })
   await words.fill('Something else')
-  await page.keyboard.press('Escape')
-  await expect(words).toHaveValue('Opening hours')
-  await expect(words).toBeFocused()
+  await expect(canvas.getByRole('heading', { name: 'Something else' })).toBeVisible()
   await page.keyboard.press('Escape')
   await expect(words).not.toBeFocused()
+  await expect(words).toHaveValue('Something else')
+  await page.keyboard.press('Control+z')
+  await expect(words).toHaveValue('Opening hours')
   await page.keyboard.press('Alt+Shift+ArrowDown')
   await expect(heading).toHaveCount(2)
 

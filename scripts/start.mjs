@@ -5,6 +5,7 @@ import { join } from 'node:path'
 import { ensureGenerated, ensureServer, ensureWeb } from './lib/build.mjs'
 import { ensureDebian, ensurePackages } from './lib/install.mjs'
 import { startMariadb } from './lib/mariadb.mjs'
+import { keepRunning } from './lib/keep-running.mjs'
 import { MARIADB, root, tool } from './lib/paths.mjs'
 import { assertFree } from './lib/ports.mjs'
 import { run, say } from './lib/say.mjs'
@@ -41,35 +42,40 @@ await run(async () => {
     let databaseUrl = env.GULLYLINE_DATABASE_URL
     if (!databaseUrl) {
       say('Starting MariaDB')
-      const database = await startMariadb(join(dataDir, 'database'), databasePort)
+      const database = await keepRunning('MariaDB', () =>
+        startMariadb(join(dataDir, 'database'), databasePort),
+      )
       running.push(database)
-      databaseUrl = database.url
+      databaseUrl = database.current.url
     }
     say('Starting the server')
-    const server = startServer(
-      {
-        GULLYLINE_DATABASE_URL: databaseUrl,
-        GULLYLINE_DATA: dataDir,
-        GULLYLINE_EDITOR_PORT: String(editorPort),
-        GULLYLINE_SITE_PORT: String(sitePort),
-        ...(dev ? {} : { GULLYLINE_WEB_DIR: join(root, 'web/dist') }),
-      },
-      { fromSource: dev },
-    )
+    const server = await keepRunning('The server', async () => {
+      const started = startServer(
+        {
+          GULLYLINE_DATABASE_URL: databaseUrl,
+          GULLYLINE_DATA: dataDir,
+          GULLYLINE_EDITOR_PORT: String(editorPort),
+          GULLYLINE_SITE_PORT: String(sitePort),
+          ...(dev ? {} : { GULLYLINE_WEB_DIR: join(root, 'web/dist') }),
+        },
+        { fromSource: dev },
+      )
+      await started.ready
+      return started
+    })
     running.push(server)
-    await server.ready
     if (dev) running.push(startVite())
     console.log(`
   Gullyline is ready.
-    Editor          http://127.0.0.1:${dev ? devPort : editorPort}/
-    Published site  http://localhost:${sitePort}/
-${accounts()}  Ctrl-C stops it. Everything you save is kept in ${dataDir}.
+    Editor          ${dev ? `http://127.0.0.1:${devPort}` : (env.GULLYLINE_EDITOR_ORIGIN ?? `http://127.0.0.1:${editorPort}`)}/
+    Published site  ${env.GULLYLINE_SITE_ORIGIN ?? `http://localhost:${sitePort}`}/
+${accounts()}  Ctrl-C stops it. Everything you save is in ${dataDir}.
 `)
-    await Promise.race(running.map((one) => one.ended))
+    await Promise.race(running.map((one) => one.failed ?? one.ended))
     if (!stop.asked()) say('Something ended by itself; stopping the rest')
     await stop()
   } catch (error) {
-    for (const one of running.reverse()) await one.stop()
+    for (const one of running.reverse()) await one.stop().catch(() => undefined)
     throw error
   }
 })
@@ -89,6 +95,8 @@ function stopper(running) {
 
 /** The sample accounts, or how to make the first one of an installation without them. */
 function accounts() {
+  // With an address of its own the editor can be reached from elsewhere: the sample accounts are for this machine alone.
+  if (env.GULLYLINE_EDITOR_ORIGIN && env.GULLYLINE_DEMO !== 'no') return ''
   const file = join(dataDir, 'demo-accounts.json')
   if (!existsSync(file))
     return '  Accounts are made with: npm run account -- add LOGIN --name NAME --role keeper\n'

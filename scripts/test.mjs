@@ -78,7 +78,7 @@ await run(async () => {
   const env = { GULLYLINE_TEST_HOME: home, FORCE_COLOR: '0' }
   if (needs.has('database')) {
     say('Starting a MariaDB for the tests')
-    database = await startMariadb(join(home, 'database'), await freePort())
+    database = await startMariadb(join(home, 'database'), await freePort(), { forTests: true })
     env.GULLYLINE_TEST_DATABASE = database.url
   }
   const total = { passed: 0, failed: 0 }

@@ -25,7 +25,7 @@ export default defineConfig({
   server: {
     host: '127.0.0.1',
     proxy: Object.fromEntries(
-      ['/api', '/media', '/fonts'].map((path) => [
+      ['/api', '/media', '/files', '/fonts'].map((path) => [
         path,
         { target: server, changeOrigin: true, headers: { origin: server } },
       ]),

@@ -42,6 +42,7 @@ export {
   toTextEdits,
 } from './edits/turn-into.ts'
 export { mergeEdits, mergePair } from './edits/merge-edits.ts'
+export { fragmentFault } from './edits/insert.ts'
 export { moveRefusal } from './edits/move.ts'
 export { placingRefusal, type Target } from './edits/placing.ts'
 export { ASIDE, frameRefusal, FRAMES, frameOf, type Frame, type FrameName } from './site/frames.ts'
@@ -96,8 +97,9 @@ export {
   putBackSharesEdits,
   sharesWith,
 } from './edits/columns.ts'
+export { mergeNavigation } from './site/merge-navigation.ts'
 export { navigationOf, type NavigationItem, type NavigationPage } from './site/navigation.ts'
-export { safeHref } from './render/allow-list.ts'
+export { isCompleteHref, safeHref } from './render/allow-list.ts'
 export { isArrangedAlike } from './render/arranged-rules.ts'
 export { changedIds } from './page/with-nodes.ts'
 export { createPageRenderer, renderPage, renderTree } from './render/render-page.ts'

@@ -79,11 +79,11 @@ const ownPackagesOnly = {
     ),
 }
 
-/** The demo finds its pictures beside its source, wherever the bundle is. */
+/** The demo finds its pictures, and threads find their code, beside their source, wherever the bundle is. */
 const staysBesideItsFiles = {
   name: 'stays-beside-its-files',
   setup: (build) =>
-    build.onLoad({ filter: /demo[\\/]src[\\/].*\.ts$/ }, ({ path }) => ({
+    build.onLoad({ filter: /(demo[\\/]src|server[\\/]src[\\/]workers)[\\/].*\.ts$/ }, ({ path }) => ({
       loader: 'ts',
       contents: readFileSync(path, 'utf8').replaceAll(
         'import.meta.url',

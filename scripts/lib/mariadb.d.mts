@@ -5,4 +5,8 @@ export interface Database {
   readonly ended: Promise<unknown>
   stop(): Promise<void>
 }
-export function startMariadb(dataDir: string, port: number): Promise<Database>
+export function startMariadb(
+  dataDir: string,
+  port: number,
+  options?: { readonly forTests?: boolean },
+): Promise<Database>

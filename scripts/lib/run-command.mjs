@@ -1,13 +1,16 @@
 import { spawn } from 'node:child_process'
 
-/** Runs a command to its end. Gives its exit code and, unless it writes straight to the terminal, what it printed. */
-export function runCommand(command, args, { cwd, env, show = false } = {}) {
+/** Runs a command to its end, with `input` as its standard input. Gives its exit code and, unless it writes straight to the terminal, what it printed. */
+export function runCommand(command, args, { cwd, env, show = false, input } = {}) {
   return new Promise((resolve, reject) => {
     const child = spawn(command, args, {
       cwd,
       env: { ...process.env, ...env },
-      stdio: show ? ['ignore', 'inherit', 'inherit'] : ['ignore', 'pipe', 'pipe'],
+      stdio: [input === undefined ? 'ignore' : 'pipe', ...(show ? ['inherit', 'inherit'] : ['pipe', 'pipe'])],
     })
+    // A command that does not wait for its input says by its exit what was wrong.
+    child.stdin?.on('error', () => undefined)
+    child.stdin?.end(input)
     let output = ''
     for (const stream of [child.stdout, child.stderr]) stream?.on('data', (part) => (output += part))
     child.on('error', reject)

@@ -1,5 +1,3 @@
-import { readFile } from 'node:fs/promises'
-import { join } from 'node:path'
 import { Hono } from 'hono'
 import { transact } from './db/transact.ts'
 import { answerError, Refused } from './http/errors.ts'
@@ -13,7 +11,7 @@ import { pageRoutes } from './pages/routes.ts'
 import { gate, type SignedIn } from './people/access.ts'
 import { sessionRoutes } from './people/routes.ts'
 import { presenceRoutes } from './presence/routes.ts'
-import { REDIRECTS } from './publish/compile-site.ts'
+import { readRedirects } from './publish/redirects.ts'
 import { liveDir } from './media/folders.ts'
 import { publishAgain } from './publish/publish-page.ts'
 import type { Services } from './services.ts'
@@ -27,11 +25,12 @@ import { listBin } from './pages/tree-acts.ts'
 export function createEditorApp(services: Services, webDir: string | undefined): Hono<SignedIn> {
   const app = new Hono<SignedIn>()
   app.onError((error, context) => answerError(error, context, services.log))
-  app.use(editorHeaders)
-  app.use(onlyFromHere)
-  app.use(limitedBody)
-  const only = gate(services.sessions)
+  app.use(editorHeaders(services))
+  app.use(onlyFromHere(services.editorOrigin))
+  const only = gate(services)
   for (const path of ['/api/*', '/media/*', '/files/*', '/fonts/*']) app.use(path, only)
+  // Nothing is read of a body before it is known who sends it.
+  app.use(limitedBody)
   app.use(async (c, next) => {
     await next()
     if (!SAFE_METHODS.has(c.req.method)) services.kept.forgetAll()
@@ -41,8 +40,8 @@ export function createEditorApp(services: Services, webDir: string | undefined):
     answerKept(c, services, () => transact(services.db, (m) => describeSite(m, services.liveOrigin))),
   )
   app.put('/api/site/navigation', async (c) => {
-    const { items } = await readBody<NavigationRequest>(c, { items: 'list' })
-    await transact(services.db, (m) => keepNavigation(m, items))
+    const given = await readBody<NavigationRequest>(c, { items: 'list', was: 'list-or-absent' })
+    await transact(services.db, (m) => keepNavigation(m, given))
     await publishAgain(services)
     return c.json(await transact(services.db, (m) => describeSite(m, services.liveOrigin)))
   })
@@ -62,7 +61,8 @@ export function createEditorApp(services: Services, webDir: string | undefined):
   app.all('/api/*', () => {
     throw new Refused('not-found', 'The server knows no such address.')
   })
-  for (const path of ['/media/*', '/files/*', '/fonts/*']) app.use(path, staticFiles(services.dataDir))
+  for (const path of ['/media/*', '/files/*', '/fonts/*'])
+    app.use(path, staticFiles(services.dataDir, { isPrivate: true }))
   app.on('GET', ['/media/*', '/files/*', '/fonts/*'], () => {
     throw new Refused('not-found', 'There is no such file.')
   })
@@ -84,12 +84,12 @@ export function createSiteApp(services: Services): Hono {
   const app = new Hono()
   const { hostname } = new URL(services.liveOrigin)
   app.onError((error, context) => answerError(error, context, services.log))
+  app.use(siteHeaders(services))
   app.use(async (c, next) => {
     const asked = new URL(c.req.url)
     if (asked.hostname === hostname) return next()
     return c.redirect(`${services.liveOrigin}${asked.pathname}`, 308)
   })
-  app.use(siteHeaders)
   app.get('*', staticFiles(liveDir(services.dataDir)))
   app.notFound(async (c) => {
     const path = new URL(c.req.url).pathname
@@ -101,8 +101,7 @@ export function createSiteApp(services: Services): Hono {
 
 /** Where an address leads that a page had before. */
 async function oldAddress({ dataDir }: Services, path: string): Promise<string | undefined> {
-  const file = await readFile(join(liveDir(dataDir), REDIRECTS), 'utf8').catch(() => '{}')
-  const redirects = JSON.parse(file) as Record<string, string>
+  const redirects = await readRedirects(dataDir)
   return Object.hasOwn(redirects, path) ? redirects[path] : undefined
 }
 

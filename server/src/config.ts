@@ -3,6 +3,9 @@ import { resolve } from 'node:path'
 export interface Config {
   readonly editorPort: number
   readonly sitePort: number
+  /** The one address of the editor, and of the published site, as people reach them: without a slash at the end. */
+  readonly editorOrigin: string
+  readonly siteOrigin: string
   /** Where media, fonts and published files are kept. */
   readonly dataDir: string
   readonly databaseUrl: string
@@ -12,6 +15,14 @@ export interface Config {
   readonly withDemo: boolean
   /** How hard the sample pictures are squeezed; see `derivePicture`. Tests take the quickest. */
   readonly pictureEffort: number | undefined
+}
+
+/** The same machine under another name, so that no cookie of the editor ever reaches the published site. */
+const SITE_NAME = 'localhost'
+
+function sameHost({ editorOrigin, siteOrigin }: Config): boolean {
+  const hosts = [editorOrigin, siteOrigin].map((one) => URL.canParse(one) && new URL(one).hostname)
+  return hosts[0] !== false && hosts[0] === hosts[1]
 }
 
 /** Reads the configuration from environment variables. Throws one Error that names everything wrong with them. */
@@ -28,15 +39,29 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     if (!value) faults.push(`${name} is not set; "npm start" sets it`)
     return value ?? ''
   }
+  const origin = (name: string, initial: string): string => {
+    const value = env[name] ?? initial
+    const url = URL.canParse(value) ? new URL(value) : undefined
+    if (!url || !['http:', 'https:'].includes(url.protocol) || url.pathname !== '/')
+      faults.push(`${name} must be an address such as https://edit.example, without a path, got "${value}"`)
+    return url?.origin ?? value
+  }
+  const [editorPort, sitePort] = [port('GULLYLINE_EDITOR_PORT', 4180), port('GULLYLINE_SITE_PORT', 4181)]
   const config: Config = {
-    editorPort: port('GULLYLINE_EDITOR_PORT', 4180),
-    sitePort: port('GULLYLINE_SITE_PORT', 4181),
+    editorPort,
+    sitePort,
+    editorOrigin: origin('GULLYLINE_EDITOR_ORIGIN', `http://127.0.0.1:${editorPort}`),
+    siteOrigin: origin('GULLYLINE_SITE_ORIGIN', `http://${SITE_NAME}:${sitePort}`),
     dataDir: resolve(text('GULLYLINE_DATA')),
     databaseUrl: text('GULLYLINE_DATABASE_URL'),
     withDemo: env.GULLYLINE_DEMO !== 'no',
     pictureEffort: env.GULLYLINE_PICTURE_EFFORT ? Number(env.GULLYLINE_PICTURE_EFFORT) : undefined,
     webDir: env.GULLYLINE_WEB_DIR ? resolve(env.GULLYLINE_WEB_DIR) : undefined,
   }
+  if (sameHost(config))
+    faults.push(
+      'GULLYLINE_EDITOR_ORIGIN and GULLYLINE_SITE_ORIGIN must be on different hosts, since cookies know no ports (RFC 6265, 8.5)',
+    )
   if (faults.length > 0) throw new Error(`The configuration can't be used: ${faults.join('; ')}.`)
   return config
 }

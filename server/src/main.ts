@@ -1,53 +1,55 @@
 /** Starts both servers on loopback. `npm start` runs this with its configuration in environment variables. */
 import { serve, type ServerType } from '@hono/node-server'
-import { pino } from 'pino'
+import { mkdir } from 'node:fs/promises'
+import { join } from 'node:path'
+import { destination, multistream, pino, type DestinationStream } from 'pino'
 import { createEditorApp, createSiteApp } from './app.ts'
 import { readConfig } from './config.ts'
-import { openDatabase } from './db/data-source.ts'
-import { beginSiteIfEmpty, loadDemoIfEmpty } from './demo/load-demo.ts'
+import { NewerDatabase, openDatabase } from './db/data-source.ts'
+import { beginSiteIfEmpty, loadDemoIfEmpty, sampleAccounts } from './demo/load-demo.ts'
 import { derivePicture } from './media/derive.ts'
 import { showRelease } from './publish/publish-page.ts'
-import { makeServices } from './services.ts'
+import { faultWords } from './http/storage-fault.ts'
+import { makeServices, type Services } from './services.ts'
+import { closePools } from './workers/pools.ts'
 
 const HOST = '127.0.0.1'
-/** The same machine under another name, so that no cookie of the editor ever reaches the published site. */
-const SITE_NAME = 'localhost'
+/** How long a stopping server waits for what is under way. */
+const FINISHING_MS = 10_000
 
 async function main(): Promise<void> {
+  // What the server writes is for nobody else on this machine.
+  process.umask(0o077)
   const config = readConfig(process.env)
+  const log = pino(
+    { name: 'gullyline', level: process.env.GULLYLINE_LOG ?? 'info' },
+    await logTo(config.dataDir),
+  )
   const db = await openDatabase(config.databaseUrl).catch((error: unknown) => {
+    if (error instanceof NewerDatabase) throw error
     const { host } = new URL(config.databaseUrl)
     const reason = error instanceof Error ? error.message : String(error)
     throw new Error(
       `The database at ${host} can't be used (${reason}). Nothing was changed; check that it runs and that GULLYLINE_DATABASE_URL names it with the right user and password.`,
     )
   })
-  const services = makeServices({
-    db,
-    log: pino({ name: 'gullyline', level: process.env.GULLYLINE_LOG ?? 'warn' }),
-    dataDir: config.dataDir,
-    liveOrigin: `http://${SITE_NAME}:${config.sitePort}`,
-  })
+  const { dataDir, editorOrigin, siteOrigin } = config
+  const isHereAlone = ['127.0.0.1', 'localhost', '[::1]'].includes(new URL(editorOrigin).hostname)
+  const closedAccounts = isHereAlone ? {} : await sampleAccounts(dataDir)
+  const services = makeServices({ db, log, dataDir, editorOrigin, liveOrigin: siteOrigin, closedAccounts })
   const derive: typeof derivePicture = (original, folder) =>
     derivePicture(original, folder, config.pictureEffort)
   if (config.withDemo) await loadDemoIfEmpty(services, (words) => process.send?.({ say: words }), derive)
   else await beginSiteIfEmpty(services)
   await showRelease(services)
   const servers = [
-    await listen(createEditorApp(services, config.webDir), config.editorPort),
-    await listen(createSiteApp(services), config.sitePort),
+    await listen(createEditorApp(services, config.webDir), config.editorPort, 'GULLYLINE_EDITOR_PORT'),
+    await listen(createSiteApp(services), config.sitePort, 'GULLYLINE_SITE_PORT'),
   ]
   process.send?.({ ready: true })
-  let stopping = false
+  let stopping: Promise<void> | undefined
   const stop = (): void => {
-    if (stopping) return
-    stopping = true
-    for (const server of servers) {
-      server.close()
-      // Open pages hold a connection for who else is there; they come back by themselves.
-      if ('closeAllConnections' in server) server.closeAllConnections()
-    }
-    void db.destroy().finally(() => process.exit(0))
+    stopping ??= finish(services, servers).finally(() => process.exit(0))
   }
   process.on('SIGTERM', stop)
   process.on('SIGINT', stop)
@@ -55,14 +57,47 @@ async function main(): Promise<void> {
   process.on('disconnect', stop)
 }
 
-function listen(app: { fetch: Parameters<typeof serve>[0]['fetch'] }, port: number): Promise<ServerType> {
+/** Takes nothing new, finishes what is under way, such as a save or an upload, and lets go of the database. */
+async function finish(services: Services, servers: readonly ServerType[]): Promise<void> {
+  services.presence.closeAll()
+  const closed = servers.map((server) => new Promise((resolve) => server.close(resolve)))
+  const patience = new Promise((resolve) => setTimeout(resolve, FINISHING_MS).unref())
+  for (const server of servers) if ('closeIdleConnections' in server) server.closeIdleConnections()
+  await Promise.race([Promise.all(closed), patience])
+  for (const server of servers) if ('closeAllConnections' in server) server.closeAllConnections()
+  await closePools()
+  await services.db.destroy()
+}
+
+/** What is logged goes to a file of the data folder, and warnings to the terminal as well. */
+async function logTo(dataDir: string): Promise<DestinationStream> {
+  const folder = join(dataDir, 'log')
+  await mkdir(folder, { recursive: true, mode: 0o700 })
+  return multistream([
+    { level: 'info', stream: destination({ dest: join(folder, 'gullyline.log'), mode: 0o600, sync: true }) },
+    { level: 'warn', stream: process.stdout },
+  ])
+}
+
+function listen(
+  app: { fetch: Parameters<typeof serve>[0]['fetch'] },
+  port: number,
+  variable: string,
+): Promise<ServerType> {
   return new Promise((resolve, reject) => {
     const server = serve({ fetch: app.fetch, port, hostname: HOST }, () => resolve(server))
-    server.on('error', reject)
+    server.on('error', (error: NodeJS.ErrnoException) =>
+      reject(
+        error.code === 'EADDRINUSE'
+          ? new Error(`Port ${port} is taken. Stop what uses it, or set ${variable} to another port.`)
+          : error,
+      ),
+    )
   })
 }
 
 main().catch((error: unknown) => {
-  process.stderr.write(`${error instanceof Error ? error.message : String(error)}\n`)
+  const words = faultWords(error) ?? (error instanceof Error ? error.message : String(error))
+  process.stderr.write(`${words}\n`)
   process.exit(1)
 })

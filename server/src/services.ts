@@ -12,12 +12,41 @@ export interface Services {
   readonly dataDir: string
   /** Where visitors see the site, without a slash at the end. */
   readonly liveOrigin: string
+  /** The one address of the editor, without a slash at the end; undefined answers to every name of this machine. */
+  readonly editorOrigin: string | undefined
+  /** Whether the editor is reached by https: then its cookie goes nowhere else. */
+  readonly isSecure: boolean
+  /** Passwords of the sample accounts by login, where they are not to be used: the editor can be reached from elsewhere. */
+  readonly closedAccounts: Readonly<Record<string, string>>
   readonly sessions: Sessions
   readonly presence: Presence
   readonly kept: KeptAnswers
 }
 
+interface Given extends Pick<Services, 'db' | 'log' | 'dataDir' | 'liveOrigin'> {
+  readonly editorOrigin?: string | undefined
+  readonly closedAccounts?: Readonly<Record<string, string>>
+}
+
 /** The services of one running server, over what it was started with. */
-export function makeServices(given: Pick<Services, 'db' | 'log' | 'dataDir' | 'liveOrigin'>): Services {
-  return { ...given, sessions: new Sessions(given.db), presence: new Presence(), kept: new KeptAnswers() }
+export function makeServices({
+  db,
+  log,
+  dataDir,
+  liveOrigin,
+  editorOrigin,
+  closedAccounts = {},
+}: Given): Services {
+  return {
+    db,
+    log,
+    dataDir,
+    liveOrigin,
+    editorOrigin,
+    closedAccounts,
+    isSecure: editorOrigin?.startsWith('https:') ?? false,
+    sessions: new Sessions(db),
+    presence: new Presence(),
+    kept: new KeptAnswers(),
+  }
 }

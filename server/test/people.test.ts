@@ -1,11 +1,13 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
 import { execFileSync } from 'node:child_process'
-import type { Person } from '@gullyline/core'
+import type { OpenSession, PageDocument, Person } from '@gullyline/core'
 import { PersonEntity, SessionEntity } from '../src/db/rows.ts'
-import { hashPassword, isPassword } from '../src/people/password.ts'
+import { hashPassword, isPassword, passwordProblems } from '../src/people/password.ts'
 import { Sessions } from '../src/people/sessions.ts'
 import { addPerson, changePassword, listPeople, removePerson } from '../src/people/store.ts'
 import { Tries } from '../src/people/tries.ts'
+import { createEditorApp } from '../src/app.ts'
+import { makeServices } from '../src/services.ts'
 import { startTestServer, type TestServer } from './with-server.ts'
 
 const PASSWORD = 'nine herons on a wire'
@@ -93,17 +95,64 @@ describe('signing in', () => {
   })
 })
 
-test('tries are counted in a window that moves on', () => {
-  let now = 0
-  const tries = new Tries(() => now)
-  for (let i = 0; i < 5; i++) {
-    expect(tries.minutesToWait('x')).toBe(0)
-    tries.addWrong('x')
-    now += 60_000
-  }
-  expect(tries.minutesToWait('x')).toBe(10)
-  now = 15 * 60_000 + 1
-  expect(tries.minutesToWait('x')).toBe(0)
+describe('tries', () => {
+  const MINUTE = 60_000
+
+  test('from one address are counted in a window that moves on', () => {
+    let now = 0
+    const tries = new Tries(() => now)
+    for (let i = 0; i < 5; i++) {
+      expect(tries.minutesToWait('x', 'a')).toBe(0)
+      tries.addWrong('x', 'a')
+      now += MINUTE
+    }
+    expect(tries.minutesToWait('x', 'a')).toBe(10)
+    now = 15 * MINUTE + 1
+    expect(tries.minutesToWait('x', 'a')).toBe(0)
+  })
+
+  test('of strangers keep a person out for a minute at most, from wherever the person comes', () => {
+    let now = 0
+    const tries = new Tries(() => now)
+    for (let i = 0; i < 1_000; i++) {
+      tries.addWrong('x', `stranger ${i}`)
+      now += 100
+    }
+    expect(tries.minutesToWait('x', 'own')).toBe(1)
+    now += MINUTE
+    expect(tries.minutesToWait('x', 'own')).toBe(0)
+  })
+
+  test('from one address for ever other accounts end as well', () => {
+    const tries = new Tries(() => 0)
+    for (let i = 0; i < 30; i++) tries.addWrong(`made up ${i}`, 'a')
+    expect([tries.minutesToWait('another', 'a'), tries.minutesToWait('another', 'b')]).toEqual([15, 0])
+  })
+
+  test('a right password forgets those of its own account and address alone', () => {
+    const tries = new Tries(() => 0)
+    for (let i = 0; i < 5; i++) {
+      tries.addWrong('x', 'a')
+      tries.addWrong('y', 'a')
+    }
+    tries.forget('x', 'a')
+    expect([tries.minutesToWait('x', 'a'), tries.minutesToWait('y', 'a')]).toEqual([0, 15])
+  })
+})
+
+test.each([
+  ['full-width letters', 'ｈｅｒｏｎ'],
+  ['an accent', 'hérôn'],
+  ['a dotless i', 'ınes'],
+  ['a zero-width space', 'her\u200bon'],
+])('a login with %s is nobody’s, and gets no tries of another', async (_what, login) => {
+  expect((await signIn(login, PASSWORD)).status).toBe(401)
+})
+
+test('a login of a megabyte is refused unread', async () => {
+  const { status, body } = await signIn('x'.repeat(1_000_000), PASSWORD)
+  expect([status, body.code]).toEqual([413, 'too-large'])
+  expect((await signIn('x'.repeat(101), PASSWORD)).status).toBe(401)
 })
 
 test('a session ends after twelve hours without use, and lasts as long as it is used', async () => {
@@ -118,6 +167,19 @@ test('a session ends after twelve hours without use, and lasts as long as it is 
   now += 12 * 3_600_000 + 1
   expect(await sessions.find(token)).toBeUndefined()
   expect(await sessions.find('')).toBeUndefined()
+})
+
+test('a session ends after 30 days, however much it is used', async () => {
+  let now = Date.now()
+  const sessions = new Sessions(server.services.db, () => now)
+  const [person] = await listPeople(server.services.db.manager)
+  const token = await sessions.start(person!, undefined)
+  for (let hours = 0; hours < 30 * 24 - 5; hours += 5) {
+    now += 5 * 3_600_000
+    expect(await sessions.find(token)).toEqual(person)
+  }
+  now += 5 * 3_600_000 + 1
+  expect(await sessions.find(token)).toBeUndefined()
 })
 
 test('many may sign in at the same moment', async () => {
@@ -171,14 +233,83 @@ describe('passwords', () => {
     expect(await hashPassword(PASSWORD)).not.toBe(kept)
   }, 60_000)
 
-  test('can be changed; the old one is worth nothing then', async () => {
+  test('can be changed by a command; the old one is worth nothing then, and its sessions end', async () => {
     const { manager } = server.services.db
     await addPerson(manager, { login: 'owl', name: 'Owl', role: 'reviewer', password: PASSWORD })
+    const { cookie } = await signIn('owl', PASSWORD)
     await changePassword(manager, 'owl', 'another long one')
     expect((await signIn('owl', PASSWORD)).status).toBe(401)
     expect((await signIn('owl', 'another long one')).status).toBe(201)
-    await expect(changePassword(manager, 'owl', 'short')).rejects.toThrow('can’t be a password')
+    const sessions = new Sessions(server.services.db)
+    expect(await sessions.find(cookie.split('=')[1]!)).toBeUndefined()
+    await expect(changePassword(manager, 'owl', 'short')).rejects.toThrow(/must have 12 to 200 characters/)
     await expect(changePassword(manager, 'nobody', PASSWORD)).rejects.toThrow('no account "nobody"')
+  })
+
+  test('are changed by the person, who gives the present one; all other sessions end at once', async () => {
+    await addPerson(server.services.db.manager, {
+      login: 'rook',
+      name: 'Rook',
+      role: 'editor',
+      password: PASSWORD,
+    })
+    const [here, there] = [await signIn('rook', PASSWORD), await signIn('rook', PASSWORD)]
+    expect((await whoIs(there.cookie)).status).toBe(200)
+    const change = (present: string, password: string) =>
+      server.ask('/api/session/password', {
+        method: 'PUT',
+        body: { present, password },
+        as: 'nobody',
+        headers: { cookie: here.cookie },
+      })
+    expect((await change('not the present one', 'seven grey geese')).body.code).toBe('wrong-password')
+    expect((await change(PASSWORD, 'rook rook rook rook')).body.message).toMatch(/name of the account/)
+    expect((await change(PASSWORD, 'seven grey geese')).status).toBe(200)
+    expect((await whoIs(here.cookie)).status).toBe(200)
+    expect((await whoIs(there.cookie)).status).toBe(401)
+    expect((await signIn('rook', 'seven grey geese')).status).toBe(201)
+  })
+
+  test('somebody sees where they are signed in, and ends that there', async () => {
+    await addPerson(server.services.db.manager, {
+      login: 'wren',
+      name: 'Wren',
+      role: 'editor',
+      password: PASSWORD,
+    })
+    const [here, there] = [await signIn('wren', PASSWORD), await signIn('wren', PASSWORD)]
+    const ask = <T>(path: string, method = 'GET') =>
+      server.ask<T>(path, { method, as: 'nobody', headers: { cookie: here.cookie } })
+    const all = (await ask<OpenSession[]>('/api/session/all')).body
+    expect(all.map(({ isThis }) => isThis).sort()).toEqual([false, true])
+    const other = all.find(({ isThis }) => !isThis)!
+    expect((await ask(`/api/session/all/${other.id}`, 'DELETE')).status).toBe(200)
+    expect((await whoIs(there.cookie)).status).toBe(401)
+    expect((await ask(`/api/session/all/${other.id}`, 'DELETE')).status).toBe(404)
+    // Of somebody else there is nothing to see, and nothing to end.
+    const heron = await signIn('heron', PASSWORD)
+    const own = (await ask<OpenSession[]>('/api/session/all')).body[0]!
+    const foreign = await server.ask(`/api/session/all/${own.id}`, {
+      method: 'DELETE',
+      as: 'nobody',
+      headers: { cookie: heron.cookie },
+    })
+    expect(foreign.status).toBe(404)
+    expect((await whoIs(here.cookie)).status).toBe(200)
+  })
+
+  /** NIST SP 800-63B-4, 3.1.1.2: what must be refused, and what must not be asked for. */
+  test.each([
+    ['a common one', 'qwertyuiop123', false],
+    ['a common one with digits behind it', 'Password2026!', false],
+    ['a few letters over and over', 'abcabcabcabcabc', false],
+    ['the login and a number', 'heron-heron-1', false],
+    ['four words', 'lantern heron quay moss', true],
+    ['letters of any script', 'тихая вода на болоте', true],
+    ['64 letters', 'a quiet heron by the water '.repeat(3).slice(0, 64), true],
+    ['letters alone, without digits and signs', 'quietheronbythewater', true],
+  ])('%s', (_what, password, isTaken) => {
+    expect(passwordProblems(password, { login: 'heron', name: 'Heron' }).length === 0).toBe(isTaken)
   })
 })
 
@@ -207,7 +338,67 @@ describe('the two ports', () => {
   test('share no cookie: the site is on another name, and never sets one', async () => {
     const moved = await server.site.request('http://127.0.0.1/visit/')
     expect([moved.status, moved.headers.get('location')]).toEqual([308, 'http://localhost:1/visit/'])
+    expect(moved.headers.get('x-content-type-options')).toBe('nosniff')
     expect((await server.site.request('http://localhost/')).headers.get('set-cookie')).toBeNull()
+  })
+
+  test('with https, the cookie is kept to this very host and sent by https alone', async () => {
+    const secure = createEditorApp(
+      makeServices({ ...server.services, editorOrigin: 'https://edit.example' }),
+      undefined,
+    )
+    const answer = await secure.request('https://edit.example/api/session', {
+      method: 'POST',
+      headers: { host: 'edit.example', 'content-type': 'application/json', origin: 'https://edit.example' },
+      body: JSON.stringify({ login: 'heron', password: PASSWORD }),
+    })
+    expect(answer.headers.get('set-cookie')).toMatch(
+      /^__Host-gullyline_session=.*; Path=\/; HttpOnly; Secure; SameSite=Strict/,
+    )
+    expect(answer.headers.get('strict-transport-security')).toBe('max-age=31536000')
+  })
+
+  test('the editor answers to one name, and sends those who come by another there', async () => {
+    const one = createEditorApp(
+      makeServices({ ...server.services, editorOrigin: 'http://127.0.0.1:4180' }),
+      undefined,
+    )
+    const moved = await one.request('http://localhost:4180/pages/x?y=1', {
+      headers: { host: 'localhost:4180' },
+    })
+    expect([moved.status, moved.headers.get('location')]).toEqual([308, 'http://127.0.0.1:4180/pages/x?y=1'])
+    const written = await one.request('http://localhost:4180/api/session', {
+      method: 'POST',
+      headers: { host: 'localhost:4180', 'content-type': 'application/json' },
+      body: '{}',
+    })
+    expect(written.status).toBe(403)
+    const foreign = await one.request('http://evil.example/', { headers: { host: 'evil.example' } })
+    expect(foreign.status).toBe(403)
+  })
+
+  test('what is private is stored by nothing on the way, and the list of old addresses is nobody’s to read', async () => {
+    const cookie = await server.cookieOf('keeper')
+    const get = (path: string) => server.editor.request(`http://127.0.0.1${path}`, { headers: { cookie } })
+    for (const path of ['/api/site', '/api/pages', '/api/session', '/api/bin'])
+      expect([path, (await get(path)).headers.get('cache-control')]).toEqual([path, 'no-store'])
+    const picture = await get('/media/tmdusk/fallback.jpg')
+    expect([picture.status, picture.headers.get('cache-control')]).toEqual([
+      200,
+      'private, max-age=31536000, immutable',
+    ])
+    for (const path of ['/redirects.json', '/.redirects.json', '/../current.redirects.json'])
+      expect((await server.site.request(`http://localhost${path}`)).status).toBe(404)
+  })
+
+  test('a page called “Files” is a page', async () => {
+    const { body } = await server.ask<PageDocument>('/api/pages', {
+      method: 'POST',
+      body: { title: 'Files', parentId: null, template: 'plain' },
+    })
+    expect((await server.publish(body.summary.id)).status).toBe(200)
+    const page = await server.site.request('http://localhost/files/')
+    expect([page.status, page.headers.get('content-disposition')]).toEqual([200, null])
   })
 
   test('answer with strict headers', async () => {

@@ -1,5 +1,6 @@
 /** Power cuts: writers that save pages all the time, something that is killed meanwhile, and what must be there after. */
 import { mkdtemp, readFile, rm } from 'node:fs/promises'
+import { request } from 'node:http'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { expect } from '@jest/globals'
@@ -70,6 +71,76 @@ export class Machine {
       },
       ...(body === undefined ? {} : { body: JSON.stringify(body) }),
     })
+  }
+
+  get serverPid(): number {
+    return this.#server.pid
+  }
+
+  /** Sends a body as it stands. */
+  send(path: string, method: string, body: string): Promise<Response> {
+    return this.#fetch(path, method, body, { cookie: this.#cookie, 'content-type': 'application/json' })
+  }
+
+  /** The same without being signed in. */
+  unsigned(path: string, method: string, body: string): Promise<Response> {
+    return this.#fetch(path, method, body, { 'content-type': 'application/json' })
+  }
+
+  upload(path: string, bytes: Buffer): Promise<Response> {
+    return this.#fetch(path, 'POST', bytes, {
+      cookie: this.#cookie,
+      'content-type': 'application/octet-stream',
+    })
+  }
+
+  /**
+   * Begins to send a body, and gives how it is answered before the rest is sent. What comes is the server's answer to the
+   * head of the request alone, or the end of the connection, which is status 0.
+   */
+  begin(
+    path: string,
+    {
+      type,
+      bytes,
+      isSignedIn,
+    }: { readonly type: string; readonly bytes: number; readonly isSignedIn: boolean },
+  ): Promise<Response> {
+    return new Promise((resolve) => {
+      const sent = request(
+        {
+          host: '127.0.0.1',
+          port: this.#ports.editor,
+          path,
+          method: 'POST',
+          headers: {
+            'content-type': type,
+            'content-length': bytes,
+            ...(isSignedIn ? { cookie: this.#cookie } : {}),
+          },
+        },
+        (answer) => {
+          let text = ''
+          answer.setEncoding('utf8')
+          answer.on('data', (part: string) => (text += part))
+          answer.on('end', () => {
+            sent.destroy()
+            resolve(new Response(text, { status: answer.statusCode ?? 0 }))
+          })
+        },
+      )
+      sent.on('error', () => resolve(Response.error()))
+      sent.write(Buffer.alloc(64 * 1024, 0x20))
+    })
+  }
+
+  #fetch(
+    path: string,
+    method: string,
+    body: string | Buffer,
+    headers: Readonly<Record<string, string>>,
+  ): Promise<Response> {
+    return fetch(`http://127.0.0.1:${this.#ports.editor}${path}`, { method, headers, body })
   }
 
   async open(id: string): Promise<PageDocument> {

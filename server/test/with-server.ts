@@ -13,6 +13,7 @@ import { derivePicture, type Derived } from '../src/media/derive.ts'
 import { beginSiteIfEmpty, loadDemoIfEmpty } from '../src/demo/load-demo.ts'
 import { SESSION_COOKIE, type SignedIn } from '../src/people/access.ts'
 import { listPeople } from '../src/people/store.ts'
+import { closePools } from '../src/workers/pools.ts'
 import { makeServices, type Services } from '../src/services.ts'
 
 interface AskOptions {
@@ -83,6 +84,7 @@ export async function startTestServer(site: 'sample' | 'begun' = 'sample'): Prom
       return server.ask(`/api/pages/${pageId}/publish`, { method: 'POST', body: { version }, as })
     },
     async close() {
+      await closePools()
       await db.destroy()
       await admin.query(`DROP DATABASE ${name}`)
       await admin.end()

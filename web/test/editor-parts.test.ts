@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals'
-import type { PageSummary } from '@gullyline/core'
+import { defaultRegistry, type PageSummary } from '@gullyline/core'
 import { readClipboard, writeClipboard } from '../src/editor/clipboard.ts'
 import { COMMAND_IDS, keyName, keysOf } from '../src/editor/commands.ts'
 import {
@@ -90,10 +90,12 @@ describe('the clipboard', () => {
     let kept = ''
     const fragment = {
       rootId: 'a',
-      nodes: { a: { kind: 'text', content: {}, look: {}, sizes: { base: {} }, slots: {} } },
+      nodes: {
+        a: { kind: 'text', content: { words: [] }, look: {}, sizes: { base: {} }, slots: {} },
+      },
     }
     writeClipboard({ setItem: (_key, value) => void (kept = value) }, [fragment, fragment])
-    expect(readClipboard(store(kept))).toEqual([fragment, fragment])
+    expect(readClipboard(store(kept), defaultRegistry)).toEqual([fragment, fragment])
   })
 
   test.each([
@@ -106,7 +108,7 @@ describe('the clipboard', () => {
     'null',
     '[null, 1, {"rootId":"a","nodes":{}}]',
   ])('finds nothing in %p', (value) => {
-    expect(readClipboard(store(value))).toEqual([])
+    expect(readClipboard(store(value), defaultRegistry)).toEqual([])
   })
 })
 

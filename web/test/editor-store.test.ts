@@ -211,7 +211,8 @@ describe('what is kept', () => {
       tone: 'refused',
       words: expect.stringMatching(/storage is full: .* Save soon/),
     })
-    expect(keptCount).toBe(0)
+    // The server's copy is the only one then: it is told of the act as of any other.
+    expect([keptCount, store.journal.isOverfull]).toEqual([1, true])
   })
 })
 

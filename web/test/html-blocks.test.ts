@@ -21,7 +21,8 @@ interface Example {
 const spec = createRequire(import.meta.url)('commonmark-spec') as { tests: readonly Example[] }
 
 let count = 0
-const blocks = (html: string) => blocksFromHtml(html, defaultRegistry, () => `n${count++}`)
+const pastedBlocks = (html: string) => blocksFromHtml(html, defaultRegistry, () => `n${count++}`)
+const blocks = (html: string) => pastedBlocks(html).fragments
 const kinds = (found: readonly Fragment[]) => found.map(({ rootId, nodes }) => nodes[rootId]!.kind)
 const contents = (found: readonly Fragment[]) => found.map(({ rootId, nodes }) => nodes[rootId]!.content)
 const wordsOf = (found: readonly Fragment[]) =>
@@ -166,6 +167,109 @@ describe('from other programs', () => {
   )
 })
 
+/** What a person expects of what other programs copy. The markup was written after what those programs put on a clipboard. */
+describe('tables', () => {
+  const rows = (html: string) => contents(blocks(html))[0]!.rows
+
+  test('a cell that spans others leaves all others where they stand (HTML standard, 4.9.11, spans)', () => {
+    expect(
+      rows(`<table><tr><td rowspan="2">Dome</td><td colspan="2">Times</td></tr><tr><td>Dusk</td><td>Dawn</td></tr>
+        <tr><td>Hut</td><td>18:00</td><td>06:00</td></tr></table>`),
+    ).toEqual([
+      ['Dome', 'Times', ''],
+      ['', 'Dusk', 'Dawn'],
+      ['Hut', '18:00', '06:00'],
+    ])
+  })
+  test('lines and paragraphs in a cell keep a space between them', () => {
+    expect(rows('<table><tr><td>Fri<br>Sat</td><td><p>Dusk</p><p>Dawn</p></td></tr></table>')).toEqual([
+      ['Fri Sat', 'Dusk Dawn'],
+    ])
+  })
+  test('a span of millions makes no table of millions', () => {
+    expect(kinds(blocks('<table><tr><td colspan="9999999">a</td><td>b</td></tr></table>'))).toEqual(['table'])
+  })
+})
+
+test('paragraphs with dots of a word processor are a list, nested by their level', () => {
+  const item = (level: number, sign: string, words: string) =>
+    `<p class=MsoListParagraph style='text-indent:-18.0pt;mso-list:l0 level${level} lfo1'><![if !supportLists]><span style='font-family:Symbol'><span style='mso-list:Ignore'>${sign}<span style='font:7.0pt "Times"'>&nbsp;&nbsp; </span></span></span><![endif]>${words}</p>`
+  const found = blocks(
+    `<p>Bring:</p>${item(1, '·', 'Boots')}${item(2, 'o', '<b>Dry</b> socks')}${item(1, '·', 'Tea')}<p>Then:</p>${item(1, '1.', 'Walk')}${item(1, '2.', 'Look')}`,
+  )
+  expect(contents(found)).toEqual([
+    {
+      words: [
+        { type: 'paragraph', runs: [{ text: 'Bring:' }] },
+        {
+          type: 'list',
+          ordered: false,
+          items: [
+            {
+              runs: [{ text: 'Boots' }],
+              list: {
+                type: 'list',
+                ordered: false,
+                items: [{ runs: [{ text: 'Dry', marks: ['bold'] }, { text: ' socks' }] }],
+              },
+            },
+            { runs: [{ text: 'Tea' }] },
+          ],
+        },
+        { type: 'paragraph', runs: [{ text: 'Then:' }] },
+        { type: 'list', ordered: true, items: [{ runs: [{ text: 'Walk' }] }, { runs: [{ text: 'Look' }] }] },
+      ],
+    },
+  ])
+})
+
+test('pictures of other sites are counted, and ones that nobody sees are not', () => {
+  const { fragments, leftOut } = pastedBlocks(
+    '<p>Dusk</p><figure><img src="https://a.example/a.jpg" width="640" height="480"><figcaption>Moor</figcaption></figure><img src="https://a.example/count" width="1" height="1">',
+  )
+  expect([leftOut, wordsOf(fragments)]).toEqual([1, ['Dusk', 'Moor']])
+})
+
+describe('blocks on the clipboard that are hostile', () => {
+  const node = (kind: string, more: object = {}) => ({
+    kind,
+    content: {},
+    look: {},
+    sizes: { base: {} },
+    slots: {},
+    ...more,
+  })
+  test.each<[string, object]>([
+    [
+      'a section that holds itself',
+      { rootId: 'a', nodes: { a: node('section', { slots: { blocks: ['a'] } }) } },
+    ],
+    [
+      'two that hold each other',
+      {
+        rootId: 'a',
+        nodes: {
+          a: node('section', { slots: { blocks: ['b'] } }),
+          b: node('group', { slots: { blocks: ['a'] } }),
+        },
+      },
+    ],
+    ['an unknown kind', { rootId: 'a', nodes: { a: node('rocket') } }],
+    ['an inherited name as a kind', { rootId: 'a', nodes: { a: node('constructor') } }],
+    [
+      'a child that is not there',
+      { rootId: 'a', nodes: { a: node('section', { slots: { blocks: ['b'] } }) } },
+    ],
+    ['nodes that are a list', { rootId: 'a', nodes: [node('text')] }],
+    [
+      'half a surrogate pair',
+      { rootId: 'a', nodes: { a: node('heading', { content: { text: '\ud800', level: 2 } }) } },
+    ],
+  ])('%s is no block', (_what, fragment) => {
+    expect(readFragments(JSON.stringify([fragment]), defaultRegistry)).toEqual([])
+  })
+})
+
 describe('to other programs', () => {
   test('blocks keep their elements and addresses, and nothing of ours', () => {
     const page = new DOMParser().parseFromString(
@@ -182,6 +286,6 @@ describe('to other programs', () => {
   })
   test.each(['', 'x', '{}', '[1]', '[{"rootId":"a"}]', '[{"rootId":"a","nodes":{}}]', 'null'])(
     'what is no copy of blocks is none: %j',
-    (json) => expect(readFragments(json)).toEqual([]),
+    (json) => expect(readFragments(json, defaultRegistry)).toEqual([]),
   )
 })

@@ -12,8 +12,10 @@ export const alternativeText: Check = {
     nodes.flatMap(({ id, facts }) =>
       (facts.pictures ?? []).flatMap((picture) => {
         const known = Object.hasOwn(site.pictures, picture.id) ? site.pictures[picture.id] : undefined
-        const alt = picture.alt || (known?.alt ?? '')
-        if (picture.decoration || (!picture.alt && known?.isDecoration)) return []
+        // One that is not there is a problem of its own.
+        if (!known) return []
+        const alt = picture.alt || known.alt
+        if (picture.decoration || (!picture.alt && known.isDecoration)) return []
         if (alt.trim() === '')
           return [
             { nodeId: id, message: 'This picture has no alternative text and is not marked as decoration' },

@@ -4,7 +4,7 @@ import type { Check } from './define-check.ts'
 /** An item with nothing in it: it is never published, and its editor should know. */
 export const emptyItem: Check = {
   rule: 'empty-item',
-  severity: 'error',
+  severity: 'warning',
   source: 'common practice, no source',
   find: ({ nodes, registry }) =>
     nodes.flatMap(({ id, node }) => {

@@ -10,7 +10,9 @@ import { checkedNodes, type Check, type CheckedSite, type Finding } from './defi
 import { emptyItem } from './empty-item.ts'
 import { emptyWords } from './empty-words.ts'
 import { headingLevels } from './heading-levels.ts'
+import { mainHeading } from './main-heading.ts'
 import { missingField } from './missing-field.ts'
+import { missingPicture } from './missing-picture.ts'
 import { linkWords } from './link-words.ts'
 import { ownValues, strayValues } from './own-values.ts'
 import { pageDescription } from './page-description.ts'
@@ -28,7 +30,9 @@ export const CHECKS: readonly Check[] = [
   emptyWords,
   headingLevels,
   linkWords,
+  mainHeading,
   missingField,
+  missingPicture,
   ownValues,
   pageDescription,
   pageTitle,

@@ -24,18 +24,26 @@ export interface Insert {
 export function applyInsert(page: Page, edit: Insert, registry: Registry): Applied {
   const taken = Object.keys(edit.nodes).find((id) => findNode(page, id))
   if (taken !== undefined) return refuse('id-taken', `The page already has a block "${taken}"`, taken)
-  const [problem] = validateNodes(edit.nodes, registry)
-  if (problem)
-    return refuse('not-valid', `What is to be added is not valid: ${problem.pointer} ${problem.message}`)
-  const fault = findTreeFault(edit.nodes, edit.rootId)
-  if (fault) return refuse('not-valid', `What is to be added is not one tree: ${fault}`)
-  const [misplaced] = validateSlots(edit.nodes, registry)
-  if (misplaced) return refuse('not-valid', misplaced.message)
+  const fault = fragmentFault(edit, registry)
+  if (fault !== undefined) return refuse('not-valid', fault)
   const refusal = placingRefusal(page, edit, edit.nodes[edit.rootId]!.kind, registry)
   if (refusal) return refusal
   const parent = listChild(getNode(page, edit.parentId), edit.slot, edit.index, edit.rootId)
   const nodes = withNodes(page.nodes, { ...edit.nodes, [edit.parentId]: parent })
   return { ok: true, page: { ...page, nodes }, inverse: { edit: 'remove', nodeId: edit.rootId } }
+}
+
+/** Why nodes are no valid tree under their root, as a sentence; undefined when they are. Takes anything, never throws. */
+export function fragmentFault(
+  { rootId, nodes }: Pick<Insert, 'rootId' | 'nodes'>,
+  registry: Registry,
+): string | undefined {
+  if (typeof nodes !== 'object' || nodes === null) return 'What is to be added has no blocks'
+  const [problem] = validateNodes(nodes, registry)
+  if (problem) return `What is to be added is not valid: ${problem.pointer} ${problem.message}`
+  const fault = findTreeFault(nodes, rootId)
+  if (fault) return `What is to be added is not one tree: ${fault}`
+  return validateSlots(nodes, registry)[0]?.message
 }
 
 export function insertSentence(before: Page, edit: Insert, registry: Registry): string {

@@ -10,7 +10,10 @@ const line = (maxLength: number) => ({ type: 'string', maxLength, pattern: '^[^\
 const id = { pattern: ID_PATTERN }
 const base64 = { type: 'string', maxLength: 40_000_000, pattern: '^[A-Za-z0-9+/]*={0,2}$' }
 
-const FILE_NAME = '^[A-Za-z0-9][\\w-]*\\.[A-Za-z0-9]{1,8}$'
+/** Kinds of file that run nothing when they are opened: those that the library takes. */
+const FILE_NAME = '^[A-Za-z0-9][\\w-]*\\.(pdf|od[tsp]|docx|xlsx|pptx|epub|ics|mp3|txt|csv)$'
+/** A place of the site. With two slashes at its beginning it would be another host (URL Standard, "path-absolute-URL string"). */
+const PATH = '^/(?!/)[\\w/.-]*$'
 const OPTIONAL = new Set(['header', 'footer', 'files'])
 
 /** Everything but what stands inside the pages, which `validatePage` judges with better words. */
@@ -34,7 +37,7 @@ function packageSchema(page: object) {
       properties: {
         name: line(200),
         language: { type: 'string', pattern: '^[A-Za-z0-9-]{2,35}$' },
-        home: { type: 'string', pattern: '^/[\\w/.-]*$' },
+        home: { type: 'string', pattern: PATH },
       },
       required: ['name', 'language', 'home'],
       additionalProperties: false,
@@ -48,7 +51,7 @@ function packageSchema(page: object) {
     paths: {
       type: 'object',
       propertyNames: id,
-      additionalProperties: { type: 'string', maxLength: 2000, pattern: '^/[\\w/.-]*$' },
+      additionalProperties: { type: 'string', maxLength: 2000, pattern: PATH },
     },
     media: {
       type: 'object',

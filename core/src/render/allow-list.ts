@@ -16,3 +16,12 @@ export function safeHref(href: string): string | undefined {
   if (scheme !== undefined && !SCHEMES.has(scheme.toLowerCase())) return undefined
   return trimmed === '' ? undefined : trimmed
 }
+
+/**
+ * Whether an address says all of where it leads: with a scheme, or as a place of this site, "/…", or of this page, "#…".
+ * Others are read as relative to the page they stand on, which nobody means who types "example.org".
+ */
+export function isCompleteHref(href: string): boolean {
+  const plain = href.trim().replace(STRIPPED, '')
+  return /^(https?:\/\/[^/]|mailto:.|tel:.|\/(?!\/)|\/$|#|\?)/i.test(plain)
+}

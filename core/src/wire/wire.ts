@@ -35,6 +35,8 @@ export type ErrorCode =
   | 'not-allowed'
   | 'wrong-password'
   | 'too-many-tries'
+  | 'busy'
+  | 'storage'
   | 'internal'
 
 /** What a person may do: editors change pages, reviewers look and publish, the site keeper does both and keeps the site. */
@@ -55,6 +57,24 @@ export interface Person {
 export interface SignInRequest {
   readonly login: string
   readonly password: string
+}
+
+/** Another password for whoever is signed in; all other sessions end. */
+export interface PasswordRequest {
+  readonly present: string
+  readonly password: string
+}
+
+/** A browser in which somebody is signed in. */
+export interface OpenSession {
+  readonly id: string
+  /** What the browser says it is, such as "Firefox on Linux". */
+  readonly device: string
+  /** ISO 8601, UTC. */
+  readonly startedAt: string
+  readonly usedAt: string
+  /** True for the browser that asks. */
+  readonly isThis: boolean
 }
 
 /** Whether visitors see a page, and whether they see its newest version. */
@@ -217,6 +237,8 @@ export interface MediaRequest {
   readonly name?: string
   readonly alt?: string
   readonly isDecoration?: boolean
+  /** Values as the sender saw them: where one is another by now, nothing is changed. */
+  readonly was?: Omit<MediaRequest, 'was'>
 }
 
 /** A page that shows a picture or links to a file, and how often. */
@@ -238,6 +260,8 @@ export interface SiteRulesRequest {
 
 export interface NavigationRequest {
   readonly items: readonly NavigationItem[]
+  /** The lines as the sender saw them: what others changed since is merged, line by line. */
+  readonly was?: readonly NavigationItem[]
 }
 
 /** A change of a page's settings, as its next version. What is absent stays as it is. */

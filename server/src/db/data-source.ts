@@ -9,6 +9,7 @@ import { PageTree1790300000000 } from './migrations/1790300000000-page-tree.ts'
 import { SettingsInDocuments1790600000000 } from './migrations/1790600000000-settings-in-documents.ts'
 import { ExactIds1790700000000 } from './migrations/1790700000000-exact-ids.ts'
 import { JournalOffers1790800000000 } from './migrations/1790800000000-journal-offers.ts'
+import { SessionFacts1790900000000 } from './migrations/1790900000000-session-facts.ts'
 import {
   FileEntity,
   JournalEntity,
@@ -49,11 +50,33 @@ export async function openDatabase(url: string): Promise<DataSource> {
       SettingsInDocuments1790600000000,
       ExactIds1790700000000,
       JournalOffers1790800000000,
+      SessionFacts1790900000000,
     ],
     synchronize: false,
     extra: { connectionLimit: 10 },
   })
   await dataSource.initialize()
-  await dataSource.runMigrations()
+  try {
+    await refuseNewer(dataSource)
+    await dataSource.runMigrations()
+  } catch (error) {
+    await dataSource.destroy()
+    throw error
+  }
   return dataSource
+}
+
+/** The database was written by a later version of this program: what it holds can't be read by this one. */
+export class NewerDatabase extends Error {}
+
+async function refuseNewer(dataSource: DataSource): Promise<void> {
+  const [table] = await dataSource.query<unknown[]>("SHOW TABLES LIKE 'migrations'")
+  if (table === undefined) return
+  const done = await dataSource.query<{ name: string }[]>('SELECT name FROM migrations')
+  const known = new Set(dataSource.migrations.map(({ name }) => name))
+  const newer = done.find(({ name }) => !known.has(name))
+  if (newer)
+    throw new NewerDatabase(
+      `This data was written by a newer version of Gullyline (${newer.name}). Nothing was changed; start that version, or go back to a copy of the data from before.`,
+    )
 }

@@ -103,7 +103,12 @@ export interface SessionRow {
   /** SHA-256 of the token, in hex: who reads the table can't sign in with it. */
   tokenHash: string
   personId: string
+  startedAt: Date
+  /** When it was last used, to the hour. */
+  usedAt: Date
   expiresAt: Date
+  /** What the browser says it is. */
+  device: string
 }
 
 export interface JournalRow {
@@ -285,7 +290,10 @@ export const SessionEntity = new EntitySchema<SessionRow>({
   columns: {
     tokenHash: { type: 'varchar', length: 64, primary: true, name: 'token_hash' },
     personId: { ...id, name: 'person_id' },
+    startedAt: { type: 'datetime', precision: 3, name: 'started_at' },
+    usedAt: { type: 'datetime', precision: 3, name: 'used_at' },
     expiresAt: { type: 'datetime', precision: 3, name: 'expires_at' },
+    device: { type: 'varchar', length: 100 },
   },
   foreignKeys: [
     {

@@ -44,6 +44,13 @@ function demoAccountsFile(dataDir: string): string {
   return join(dataDir, 'demo-accounts.json')
 }
 
+/** The sample accounts' passwords by login; none where there are no sample accounts. */
+export async function sampleAccounts(dataDir: string): Promise<Record<string, string>> {
+  const json = await readFile(demoAccountsFile(dataDir), 'utf8').catch(() => '[]')
+  const accounts = JSON.parse(json) as readonly { readonly login: string; readonly password: string }[]
+  return Object.fromEntries(accounts.map(({ login, password }) => [login, password]))
+}
+
 /** Loads the sample site into an empty database and publishes it. Does nothing where a site exists. Says each step. `derive` makes the files of a picture. */
 export async function loadDemoIfEmpty(
   services: Services,

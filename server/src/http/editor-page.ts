@@ -4,7 +4,7 @@ import type { Context, Handler } from 'hono'
 import { getCookie } from 'hono/cookie'
 import { uprightFonts, type Look } from '@gullyline/core'
 import { transact } from '../db/transact.ts'
-import { SESSION_COOKIE } from '../people/access.ts'
+import { cookieName } from '../people/access.ts'
 import type { Services } from '../services.ts'
 import { findSite } from '../sites/store.ts'
 
@@ -27,7 +27,7 @@ export function editorPage(webDir: string, services: Services): Handler {
 /** None for somebody who is not signed in: all of it would be refused. */
 async function preloads(context: Context, services: Services): Promise<string> {
   const id = PAGE_SCREEN.exec(context.req.path)?.[1]
-  if (id === undefined || getCookie(context, SESSION_COOKIE) === undefined) return ''
+  if (id === undefined || getCookie(context, cookieName(services)) === undefined) return ''
   return [
     ...ASKED_FOR.map((path) => preload('fetch', path.replace('ID', id))),
     ...(await fontsOf(services)).map((file) => preload('font', `/fonts/${encodeURIComponent(file)}`)),

@@ -1,6 +1,7 @@
 import type { Context } from 'hono'
 import { HTTPException } from 'hono/http-exception'
 import type { Logger } from 'pino'
+import { faultWords } from './storage-fault.ts'
 import type { ErrorBody, ErrorCode, Problem, VersionInfo } from '@gullyline/core'
 
 const STATUS = {
@@ -20,6 +21,8 @@ const STATUS = {
   'not-allowed': 403,
   'wrong-password': 401,
   'too-many-tries': 429,
+  busy: 503,
+  storage: 507,
   internal: 500,
 } as const satisfies Readonly<Record<ErrorCode, number>>
 
@@ -44,7 +47,8 @@ export class Refused extends Error {
 /** Turns whatever was thrown into the one error shape. */
 export function answerError(error: Error, context: Context, log: Logger): Response {
   const refused = error instanceof Refused ? error : fromHttp(error)
-  if (refused.code === 'internal') log.error({ err: error, path: context.req.path }, 'A request failed')
+  if (refused.code === 'internal' || refused.code === 'storage')
+    log.error({ err: error, path: context.req.path }, 'A request failed')
   const body: ErrorBody = {
     code: refused.code,
     message: refused.message,
@@ -61,6 +65,8 @@ function fromHttp(error: Error): Refused {
   if (error instanceof HTTPException && error.status < 500) {
     return new Refused('malformed', 'The request could not be read. Nothing was changed.')
   }
+  const words = faultWords(error)
+  if (words !== undefined) return new Refused('storage', words)
   return new Refused(
     'internal',
     'Something went wrong on the server, and it is not certain whether this was done. Look at how things stand before you try again; the server’s log says more.',

@@ -1,6 +1,7 @@
-import type { MiddlewareHandler } from 'hono'
+import type { Context, MiddlewareHandler } from 'hono'
 import { bodyLimit } from 'hono/body-limit'
 import { MOST_BYTES } from '../media/limits.ts'
+import { BodyBudget } from './body-budget.ts'
 import { Refused } from './errors.ts'
 
 export const SAFE_METHODS = new Set(['GET', 'HEAD', 'OPTIONS'])
@@ -10,23 +11,40 @@ const LOOPBACK_HOSTS = new Set(['127.0.0.1', 'localhost', '[::1]'])
 
 /** Largest request with a page in it: 20 times the largest page we know of. */
 const MAX_BODY_BYTES = 8 * 1024 * 1024
+/** What anybody may send who is not signed in: a name and a password. */
+const MAX_UNSIGNED_BYTES = 16 * 1024
 
 /**
- * Answers only to names of this machine, so that a foreign page can't reach the server under a name of its own, and
- * takes writes only from the editor's own pages (Fetch standard, "Origin header").
+ * Answers to the editor's one name and sends who comes by another name of this machine there, so that a foreign page
+ * can't reach the server under a name of its own, and the session's cookie never reaches the published site; and takes
+ * writes only from the editor's own pages (Fetch standard, "Origin header").
  */
-export const onlyFromHere: MiddlewareHandler = async (context, next) => {
-  const host = context.req.header('host') ?? new URL(context.req.url).host
-  if (!LOOPBACK_HOSTS.has(host.replace(/:\d+$/, ''))) {
-    throw new Refused(
-      'foreign-origin',
-      'This server answers only on this machine, as 127.0.0.1 or localhost.',
-    )
+export function onlyFromHere(editorOrigin: string | undefined): MiddlewareHandler {
+  const own = editorOrigin === undefined ? undefined : new URL(editorOrigin)
+  return async (context, next) => {
+    const host = context.req.header('host') ?? new URL(context.req.url).host
+    if (own && host !== own.host) {
+      if (!LOOPBACK_HOSTS.has(host.replace(/:\d+$/, '')) || !SAFE_METHODS.has(context.req.method))
+        throw new Refused('foreign-origin', `This server answers only as ${own.host}. Nothing was changed.`)
+      const { pathname, search } = new URL(context.req.url)
+      return context.redirect(`${editorOrigin}${pathname}${search}`, 308)
+    }
+    if (!own && !LOOPBACK_HOSTS.has(host.replace(/:\d+$/, ''))) {
+      throw new Refused(
+        'foreign-origin',
+        'This server answers only on this machine, as 127.0.0.1 or localhost.',
+      )
+    }
+    refuseForeignWrites(context, own?.origin ?? `http://${host}`)
+    await next()
   }
+}
+
+function refuseForeignWrites(context: Context, ownOrigin: string): void {
   if (!SAFE_METHODS.has(context.req.method)) {
     const origin = context.req.header('origin')
     const from = context.req.header('sec-fetch-site') ?? 'same-origin'
-    if ((origin !== undefined && origin !== `http://${host}`) || !OWN_SITE.has(from)) {
+    if ((origin !== undefined && origin !== ownOrigin) || !OWN_SITE.has(from)) {
       throw new Refused(
         'foreign-origin',
         'Changes are taken only from the editor itself. Nothing was changed.',
@@ -42,22 +60,34 @@ export const onlyFromHere: MiddlewareHandler = async (context, next) => {
       throw new Refused('malformed', 'Changes are sent as JSON. Nothing was changed.')
     }
   }
-  await next()
 }
 
 function limitTo(maxSize: number): MiddlewareHandler {
   return bodyLimit({
     maxSize,
     onError: () => {
-      throw new Refused(
-        'too-large',
-        `What was sent is larger than ${maxSize / 1024 / 1024} MB. Nothing was changed.`,
-      )
+      throw new Refused('too-large', `What was sent is larger than ${size(maxSize)}. Nothing was changed.`)
     },
   })
 }
-const limit = limitTo(MAX_BODY_BYTES)
-const uploadLimit = limitTo(MOST_BYTES)
+function size(bytes: number): string {
+  return bytes < 1024 * 1024 ? `${bytes / 1024} kB` : `${bytes / 1024 / 1024} MB`
+}
+
+/** In memory at a time: four of the largest files, and a few of the largest pages. */
+const uploads = new BodyBudget(4 * MOST_BYTES, 60)
+const pages = new BodyBudget(8 * MAX_BODY_BYTES, 500)
+
+const ofPage: BodyLimit = { budget: pages, most: MAX_BODY_BYTES, read: limitTo(MAX_BODY_BYTES) }
+const ofUpload: BodyLimit = { budget: uploads, most: MOST_BYTES, read: limitTo(MOST_BYTES) }
+const ofUnsigned: BodyLimit = { most: MAX_UNSIGNED_BYTES, read: limitTo(MAX_UNSIGNED_BYTES) }
+
+interface BodyLimit {
+  /** Absent where so little may be sent that nothing has to wait. */
+  readonly budget?: BodyBudget
+  readonly most: number
+  readonly read: MiddlewareHandler
+}
 
 /** Whether a request brings a file. */
 function isUpload(method: string, path: string): boolean {
@@ -66,9 +96,25 @@ function isUpload(method: string, path: string): boolean {
     : method === 'PUT' && /^\/api\/(media|files)\/[^/]+\/file$/.test(path)
 }
 
-/** Reads have no body; asking for theirs would cost as much as answering them. */
-export const limitedBody: MiddlewareHandler = (context, next) => {
+/**
+ * Bounds what a request may send. Behind the gate: of somebody who is not signed in, no more is read than a sign-in takes.
+ * Reads have no body; asking for theirs would cost as much as answering them.
+ */
+export const limitedBody: MiddlewareHandler = async (context, next) => {
   const { method, path } = context.req
   if (SAFE_METHODS.has(method)) return next()
-  return isUpload(method, path) ? uploadLimit(context, next) : limit(context, next)
+  const isSignIn = method === 'POST' && /^\/api\/session\/?$/.test(path)
+  const { budget, most, read } = isSignIn ? ofUnsigned : isUpload(method, path) ? ofUpload : ofPage
+  const giveBack = await budget?.take(Math.min(most, saidLength(context) ?? most))
+  try {
+    return await read(context, next)
+  } finally {
+    giveBack?.()
+  }
+}
+
+/** How many bytes a request says that it sends; undefined when it does not say. */
+function saidLength(context: Context): number | undefined {
+  const said = context.req.header('content-length')
+  return said !== undefined && /^\d{1,12}$/.test(said) ? Number(said) : undefined
 }

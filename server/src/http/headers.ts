@@ -1,4 +1,5 @@
 import type { MiddlewareHandler } from 'hono'
+import type { Services } from '../services.ts'
 
 const EVERYWHERE = {
   'X-Content-Type-Options': 'nosniff',
@@ -37,5 +38,16 @@ function headers(list: Readonly<Record<string, string>>): MiddlewareHandler {
   }
 }
 
-export const editorHeaders = headers(EDITOR)
-export const siteHeaders = headers(SITE)
+/** RFC 6797, HTTP Strict Transport Security: a year. */
+const SECURE = { 'Strict-Transport-Security': 'max-age=31536000' } as const
+
+/** What the server answers under /api is for one person and one moment: nothing on the way may store it (RFC 9111, 5.2.2.5). */
+const NEVER_STORED = { 'Cache-Control': 'no-store' } as const
+
+export function editorHeaders({ isSecure }: Pick<Services, 'isSecure'>): MiddlewareHandler {
+  return headers({ ...EDITOR, ...NEVER_STORED, ...(isSecure ? SECURE : {}) })
+}
+
+export function siteHeaders({ liveOrigin }: Pick<Services, 'liveOrigin'>): MiddlewareHandler {
+  return headers({ ...SITE, ...(liveOrigin.startsWith('https:') ? SECURE : {}) })
+}

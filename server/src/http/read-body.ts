@@ -18,6 +18,7 @@ export type FieldRule =
   | 'flag-or-absent'
   | 'flag'
   | 'list'
+  | 'list-or-absent'
   | 'object-or-absent'
 
 /**
@@ -28,7 +29,7 @@ export async function readBody<T>(
   context: Context,
   rules: Readonly<Record<keyof T & string, FieldRule>>,
 ): Promise<T> {
-  const body: unknown = await context.req.json().catch(() => undefined)
+  const body = parseJson(await context.req.text())
   if (typeof body !== 'object' || body === null || Array.isArray(body)) {
     throw new Refused('malformed', 'The request is not a JSON object. Nothing was changed.')
   }
@@ -45,6 +46,57 @@ export async function readBody<T>(
     )
   }
   return values as T
+}
+
+/** Deeper than any document or journal, and far from what reading it by recursion takes. */
+const DEEPEST = 64
+
+/** The value of a JSON text; undefined for what is none. Refuses what no table could hold, before anything is read of it. */
+function parseJson(text: string): unknown {
+  if (isDeeperThan(text, DEEPEST))
+    throw new Refused(
+      'malformed',
+      `The request is nested more than ${DEEPEST} levels deep. Nothing was changed.`,
+    )
+  try {
+    const value: unknown = JSON.parse(text)
+    // Halves of surrogate pairs can be written in JSON (RFC 8259, 8.2), and in no encoding of a database.
+    if (/\\u[dD][89a-fA-F]/.test(text) && !isWellFormed(value))
+      throw new Refused(
+        'malformed',
+        'The request holds half a character, which can’t be saved. Nothing was changed.',
+      )
+    return value
+  } catch (error) {
+    if (error instanceof Refused) throw error
+    return undefined
+  }
+}
+
+/** Whether lists and objects are nested deeper than this, read off the text. */
+function isDeeperThan(text: string, most: number): boolean {
+  let depth = 0
+  let isInside = false
+  for (let i = 0; i < text.length; i++) {
+    const sign = text.charCodeAt(i)
+    if (isInside) {
+      if (sign === 0x5c) i++
+      else if (sign === 0x22) isInside = false
+    } else if (sign === 0x22) isInside = true
+    else if (sign === 0x5b || sign === 0x7b) {
+      if (++depth > most) return true
+    } else if (sign === 0x5d || sign === 0x7d) depth--
+  }
+  return false
+}
+
+/** Half of a surrogate pair that stands alone. */
+const HALF = /\p{Surrogate}/u
+
+function isWellFormed(value: unknown): boolean {
+  if (typeof value === 'string') return !HALF.test(value)
+  if (typeof value !== 'object' || value === null) return true
+  return Object.entries(value).every(([key, one]) => !HALF.test(key) && isWellFormed(one))
 }
 
 function faultOf(value: unknown, rule: FieldRule): string | undefined {
@@ -69,6 +121,8 @@ function faultOf(value: unknown, rule: FieldRule): string | undefined {
       return typeof value === 'boolean' ? undefined : 'must be true or false'
     case 'list':
       return Array.isArray(value) ? undefined : 'must be a list'
+    case 'list-or-absent':
+      return value === undefined || Array.isArray(value) ? undefined : 'must be a list'
     case 'object-or-absent':
       return value === undefined || (typeof value === 'object' && value !== null && !Array.isArray(value))
         ? undefined

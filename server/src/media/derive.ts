@@ -1,6 +1,7 @@
 import { mkdir, writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import sharp from 'sharp'
+import { MOST_PIXELS } from './limits.ts'
 
 /** Widths in px in which pictures are kept: each about one and a half times the one before. */
 const WIDTHS = [320, 480, 720, 1080, 1600, 2400] as const
@@ -28,23 +29,21 @@ export async function derivePicture(
 ): Promise<Derived> {
   await mkdir(folder, { recursive: true })
   // From the original each time: what is written as a JPEG in between and read again would lose twice.
-  const upright = () => sharp(original).autoOrient()
+  const upright = () => sharp(original, { limitInputPixels: MOST_PIXELS }).autoOrient()
   const { autoOrient, hasAlpha } = await upright().metadata()
   const { width, height } = autoOrient
   const smaller = WIDTHS.filter((one) => one < width)
   const widths = [...smaller, ...(width <= WIDTHS.at(-1)! ? [width] : [])]
   for (const one of widths) {
-    const resized = upright().resize({ width: one })
-    await Promise.all([
-      resized
-        .clone()
-        .webp({ quality: 78 })
-        .toFile(join(folder, `${one}.webp`)),
-      resized
-        .clone()
-        .avif({ quality: 58, effort })
-        .toFile(join(folder, `${one}.avif`)),
-    ])
+    // One after the other: each opens the original again, which may take 400 MB.
+    await upright()
+      .resize({ width: one })
+      .webp({ quality: 78 })
+      .toFile(join(folder, `${one}.webp`))
+    await upright()
+      .resize({ width: one })
+      .avif({ quality: 58, effort })
+      .toFile(join(folder, `${one}.avif`))
   }
   const small = upright().resize({ width: Math.min(FALLBACK_WIDTH, width) })
   const fallback = hasAlpha ? 'fallback.png' : 'fallback.jpg'

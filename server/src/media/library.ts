@@ -6,6 +6,7 @@ import type { MediaRequest } from '@gullyline/core'
 import { MediaEntity, type MediaRow } from '../db/rows.ts'
 import { transact } from '../db/transact.ts'
 import { Refused } from '../http/errors.ts'
+import { refuseStorage } from '../http/storage-fault.ts'
 import { newId } from '../http/new-id.ts'
 import type { Services } from '../services.ts'
 import { findSite } from '../sites/store.ts'
@@ -85,13 +86,14 @@ async function makeFiles(
       signal.throwIfAborted()
       // As it came, for crops and formats to come; nothing serves it.
       const original = originalFile(services.dataDir, id, revision)
-      await mkdir(join(original, '..'), { recursive: true })
-      await writeFile(original, picture.bytes)
+      await mkdir(join(original, '..'), { recursive: true, mode: 0o700 })
+      await writeFile(original, picture.bytes, { mode: 0o600 })
       return made
     } catch (error) {
       await forget(services, id, revision)
       if (error instanceof Refused) throw error
       if (signal.aborted) throw new Refused('not-valid', 'The upload was cancelled. Nothing was added.')
+      refuseStorage(error)
       throw new Refused(
         'not-valid',
         'The picture could not be opened; the file may be damaged. It was not added.',
@@ -100,17 +102,25 @@ async function makeFiles(
   })
 }
 
-/** Changes what the library says of a picture. */
+/** Changes what the library says of a picture. Refuses, with `stale-save`, what somebody else changed meanwhile. */
 export async function describePicture(
   manager: EntityManager,
   id: string,
   given: MediaRequest,
 ): Promise<void> {
-  await findPicture(manager, id)
-  const { name, alt, isDecoration } = given
+  const row = await manager.findOne(MediaEntity, { where: { id }, lock: { mode: 'pessimistic_write' } })
+  if (!row) throw noPicture()
+  const { name, alt, isDecoration, was = {} } = given
+  const now: Omit<MediaRequest, 'was'> = { ...row, isDecoration: Boolean(row.isDecoration) }
+  for (const key of ['name', 'alt', 'isDecoration'] as const)
+    if (was[key] !== undefined && was[key] !== now[key] && given[key] !== now[key])
+      throw new Refused(
+        'stale-save',
+        `Somebody else changed this meanwhile, to “${String(now[key])}”. Nothing was overwritten.`,
+      )
   const changed = {
     ...(name === undefined ? {} : { name: libraryName(name, 'Picture') }),
-    ...(alt === undefined ? {} : { alt: oneLine(alt).slice(0, 1000) }),
+    ...(alt === undefined ? {} : { alt: checkedAlt(alt) }),
     ...(isDecoration === undefined ? {} : { isDecoration }),
   }
   if (Object.keys(changed).length > 0) await manager.update(MediaEntity, { id }, changed)
@@ -118,8 +128,24 @@ export async function describePicture(
 
 export async function findPicture(manager: EntityManager, id: string): Promise<MediaRow> {
   const row = await manager.findOneBy(MediaEntity, { id })
-  if (!row) throw new Refused('not-found', 'There is no such picture in the library.')
+  if (!row) throw noPicture()
   return row
+}
+
+function noPicture(): Refused {
+  return new Refused('not-found', 'There is no such picture in the library.')
+}
+
+/** As the column that holds it. */
+const LONGEST_ALT = 1000
+
+function checkedAlt(alt: string): string {
+  const line = oneLine(alt)
+  if (line.length <= LONGEST_ALT) return line
+  throw new Refused(
+    'not-valid',
+    `An alternative text has at most ${LONGEST_ALT} characters; this has ${line.length}. Nothing was changed.`,
+  )
 }
 
 /** What the library calls something: one line, the end of it where it is too long, since that has the ending. */

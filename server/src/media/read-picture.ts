@@ -1,12 +1,9 @@
 /** What was uploaded, told by its bytes and not by its name, within limits, and harmless. */
-import type { DOMPurify } from 'dompurify'
 import { fileTypeFromBuffer } from 'file-type'
 import sharp from 'sharp'
 import { Refused } from '../http/errors.ts'
-import { MOST_BYTES } from './limits.ts'
-
-/** Most pixels once it is opened: three times what a good camera makes. */
-const MOST_PIXELS = 60_000_000
+import { drawings } from '../workers/pools.ts'
+import { MOST_BYTES, MOST_PIXELS, LONGEST_SIDE } from './limits.ts'
 
 /** Picture formats that are taken, by the type that their first bytes tell. */
 const RASTER = new Set(['image/jpeg', 'image/png', 'image/webp', 'image/avif', 'image/gif', 'image/tiff'])
@@ -41,10 +38,10 @@ async function readRaster(bytes: Buffer): Promise<ReadPicture> {
     .catch(() => {
       throw refused('It could not be opened; the file may be damaged')
     })
-  if (width * height > MOST_PIXELS) {
+  if (width * height > MOST_PIXELS || Math.max(width, height) > LONGEST_SIDE) {
     throw new Refused(
       'too-large',
-      `The picture has ${width} by ${height} pixels; at most ${MOST_PIXELS / 1e6} million are taken. It was not added; make it smaller first.`,
+      `The picture has ${width} by ${height} pixels; at most ${MOST_PIXELS / 1e6} million are taken, and ${LONGEST_SIDE} on a side. It was not added; make it smaller first.`,
     )
   }
   return { type: 'raster', bytes, hasAlpha }
@@ -62,7 +59,8 @@ async function readDrawing(bytes: Buffer): Promise<ReadPicture> {
       'too-large',
       `The drawing is larger than ${MOST_SVG_BYTES / 1024 / 1024} MB. It was not added.`,
     )
-  const clean = Buffer.from(await cleanSvg(text))
+  refuseComplex(text)
+  const clean = Buffer.from(await cleanDrawing(text))
   const { width = 0, height = 0 } = await sharp(clean, { limitInputPixels: MOST_PIXELS })
     .metadata()
     .catch(() => {
@@ -72,38 +70,40 @@ async function readDrawing(bytes: Buffer): Promise<ReadPicture> {
   return { type: 'drawing', bytes: clean, width, height }
 }
 
-let sanitiser: Promise<DOMPurify> | undefined
+/** What a drawing may hold. The largest of the sample site has some 300 elements, 6 levels deep. */
+const MOST_ELEMENTS = 20_000
+const MOST_ATTRIBUTES = 100_000
+const DEEPEST = 100
+/** A drawing within these limits takes some 2 s at most; then it is given up. */
+const CLEANING_MS = 10_000
 
-/**
- * A drawing without anything that could run or reach elsewhere: DOMPurify with its profile for SVG, and no links to
- * other files at all. A drawing is only ever shown as a picture, where browsers run nothing either (SVG Integration,
- * "secure static mode"); both hold.
- */
-async function cleanSvg(text: string): Promise<string> {
-  sanitiser ??= makeSanitiser()
-  const purify = await sanitiser
-  const clean = purify.sanitize(text, {
-    USE_PROFILES: { svg: true, svgFilters: true },
-    FORBID_TAGS: ['style', 'script', 'foreignObject', 'image', 'a', 'animate', 'set'],
-    FORBID_ATTR: ['style'],
-  })
-  return /xmlns=/.test(clean) ? clean : clean.replace('<svg', '<svg xmlns="http://www.w3.org/2000/svg"')
+/** Refuses a drawing that is deeper or larger than any that somebody drew, by its text alone: reading it would take minutes. */
+function refuseComplex(text: string): void {
+  let [depth, deepest, elements] = [0, 0, 0]
+  for (const [tag] of text.matchAll(/<[/a-zA-Z][^<>]*>?/g)) {
+    if (tag.startsWith('</')) depth--
+    else {
+      elements++
+      if (!tag.endsWith('/>')) depth++
+    }
+    if (depth > deepest) deepest = depth
+    if (elements > MOST_ELEMENTS || deepest > DEEPEST) break
+  }
+  const attributes = elements > MOST_ELEMENTS ? 0 : (text.match(/=\s*["']/g)?.length ?? 0)
+  if (elements > MOST_ELEMENTS || deepest > DEEPEST || attributes > MOST_ATTRIBUTES)
+    throw new Refused(
+      'too-large',
+      `The drawing is too complex: at most ${MOST_ELEMENTS} elements are taken, nested ${DEEPEST} deep. It was not added; simplify it first.`,
+    )
 }
 
-/** Half a second's work, which a server that starts need not wait for: most sites never see a drawing. */
-async function makeSanitiser(): Promise<DOMPurify> {
-  const [{ default: createDOMPurify }, { JSDOM }] = await Promise.all([import('dompurify'), import('jsdom')])
-  const purify = createDOMPurify(new JSDOM('').window)
-  purify.addHook('afterSanitizeAttributes', (node) => {
-    for (const name of ['href', 'xlink:href']) {
-      const value = node.getAttribute(name)
-      if (value !== null && !value.startsWith('#')) node.removeAttribute(name)
-    }
-    for (const { name, value } of [...node.attributes]) {
-      if (/url\(\s*['"]?\s*(?!['"]?#)/i.test(value)) node.removeAttribute(name)
-    }
-  })
-  return purify
+async function cleanDrawing(text: string): Promise<string> {
+  try {
+    return await drawings.run<string>(text, CLEANING_MS)
+  } catch (error) {
+    if (error instanceof Refused) throw error
+    throw refused('The drawing took too long to read, or could not be read')
+  }
 }
 
 function refused(why: string): Refused {

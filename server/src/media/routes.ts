@@ -34,6 +34,7 @@ export function mediaRoutes(services: Services): Hono<SignedIn> {
         name: 'words-or-absent',
         alt: 'text-or-absent',
         isDecoration: 'flag-or-absent',
+        was: 'object-or-absent',
       })
       await transact(db, (manager) => describePicture(manager, c.req.param('id'), given))
       return c.json(await one(c.req.param('id')))

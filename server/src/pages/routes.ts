@@ -114,7 +114,7 @@ export function pageRoutes(services: Services): Hono<SignedIn> {
     })
     .post('/:id/publish', async (c) => {
       const { version } = await readBody<PublishRequest>(c, { version: 'whole-number' })
-      return c.json(await publishPage(services, c.req.param('id'), version))
+      return c.json(await publishPage(services, c.req.param('id'), { version, by: c.var.person.id }))
     })
 }
 

@@ -4,6 +4,7 @@ import {
   LONGEST_DESCRIPTION,
   LONGEST_TITLE,
   migratePage,
+  PAGE_FORMAT,
   sameJson,
   settingsOf,
   validatePage,
@@ -54,9 +55,14 @@ export async function openPage(manager: EntityManager, pageId: string): Promise<
   }
 }
 
-/** The document of a version, brought up to the format of today. */
+/** The document of a version, brought up to the format of today. Refuses one of a format that is not known yet. */
 export function readDocument({ document }: Pick<VersionRow, 'document'>): Page {
-  return migratePage(document) as Page
+  const page = migratePage(document) as Page
+  if (page.format === PAGE_FORMAT) return page
+  throw new Refused(
+    'not-valid',
+    'This page was saved by a newer version of Gullyline and can’t be opened by this one. Nothing was changed; start the newer version.',
+  )
 }
 
 /** All versions of a page, newest first, without their documents. */

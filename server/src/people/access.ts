@@ -3,7 +3,9 @@ import type { MiddlewareHandler } from 'hono'
 import { getCookie } from 'hono/cookie'
 import { ROLES, type Person, type Role } from '@gullyline/core'
 import { Refused } from '../http/errors.ts'
-import { hashOf, type Sessions } from './sessions.ts'
+import { audit } from '../http/audit.ts'
+import type { Services } from '../services.ts'
+import { hashOf } from './sessions.ts'
 
 /** What the gate leaves for routes behind it. */
 export interface SignedIn {
@@ -16,6 +18,14 @@ export interface SignedIn {
 
 export const SESSION_COOKIE = 'gullyline_session'
 
+/**
+ * The name of the session's cookie. With https it has the prefix by which browsers keep it to this very host (RFC 6265bis,
+ * 4.1.3.2, "The __Host- Prefix").
+ */
+export function cookieName({ isSecure }: Pick<Services, 'isSecure'>): string {
+  return isSecure ? `__Host-${SESSION_COOKIE}` : SESSION_COOKIE
+}
+
 const EVERYBODY_SIGNED_IN = ROLES
 const WHO_CHANGES_PAGES: readonly Role[] = ['editor', 'keeper']
 
@@ -24,6 +34,9 @@ export const ACCESS: Readonly<Record<string, 'everyone' | readonly Role[]>> = {
   'POST /api/session': 'everyone',
   'GET /api/session': EVERYBODY_SIGNED_IN,
   'DELETE /api/session': EVERYBODY_SIGNED_IN,
+  'PUT /api/session/password': EVERYBODY_SIGNED_IN,
+  'GET /api/session/all': EVERYBODY_SIGNED_IN,
+  'DELETE /api/session/all/:id': EVERYBODY_SIGNED_IN,
   'GET /api/site': EVERYBODY_SIGNED_IN,
   'PUT /api/site/navigation': WHO_CHANGES_PAGES,
   'PUT /api/site/rules': ['keeper'],
@@ -71,18 +84,25 @@ const RULES = Object.entries(ACCESS).map(([route, who]) => {
  * Lets through who the table names. Without a session everything but what is open to everyone answers
  * `not-signed-in`, so that nobody learns from outside what exists.
  */
-export function gate(sessions: Sessions): MiddlewareHandler<SignedIn> {
+export function gate(services: Pick<Services, 'sessions' | 'isSecure' | 'log'>): MiddlewareHandler<SignedIn> {
+  const { sessions, log } = services
+  const cookie = cookieName(services)
   return async (context, next) => {
     const method = context.req.method === 'HEAD' ? 'GET' : context.req.method
     const rule = RULES.find((one) => one.method === method && one.pattern.test(context.req.path))
     if (rule?.who === 'everyone') return next()
-    const token = getCookie(context, SESSION_COOKIE)
+    const token = getCookie(context, cookie)
     const person = token === undefined ? undefined : await sessions.find(token)
     if (!person)
-      throw new Refused('not-signed-in', 'You are not signed in. Nothing was changed; sign in, and go on.')
+      throw new Refused(
+        'not-signed-in',
+        'You are not signed in. Nothing was changed; sign in, and try again.',
+      )
     if (!rule) throw new Refused('not-found', 'The server knows no such address.')
-    if (!rule.who.includes(person.role))
+    if (!rule.who.includes(person.role)) {
+      audit(log, 'access refused', { account: person.id, role: person.role, method, path: context.req.path })
       throw new Refused('not-allowed', `Your role, ${person.role}, may not do this. Nothing was changed.`)
+    }
     context.set('person', person)
     context.set('session', hashOf(token!))
     return next()

@@ -1,47 +1,121 @@
-import { Hono } from 'hono'
+import { Hono, type Context } from 'hono'
 import { deleteCookie, getCookie, setCookie } from 'hono/cookie'
-import type { SignInRequest } from '@gullyline/core'
+import type { OpenSession, PasswordRequest, SignInRequest } from '@gullyline/core'
+import { audit } from '../http/audit.ts'
+import { addressOf } from '../http/client-address.ts'
 import { Refused } from '../http/errors.ts'
 import { readBody } from '../http/read-body.ts'
 import type { Services } from '../services.ts'
-import { SESSION_COOKIE, type SignedIn } from './access.ts'
+import { cookieName, type SignedIn } from './access.ts'
 import { isPassword, LONGEST_PASSWORD } from './password.ts'
-import { findPersonRow, toPerson } from './store.ts'
+import { changePassword, findPersonRow, toPerson } from './store.ts'
 import { Tries } from './tries.ts'
 
-/** Signing in and out, and who is signed in. */
-export function sessionRoutes({ db, sessions, presence }: Services): Hono<SignedIn> {
+/** As logins are made; a longer one is nobody's, and is not even looked at. */
+const LONGEST_LOGIN = 100
+
+/** Signing in and out, who is signed in, where, and with which password. */
+export function sessionRoutes(services: Services): Hono<SignedIn> {
+  const { db, sessions, presence, log } = services
+  const cookie = cookieName(services)
   const tries = new Tries()
+
+  /** Throws when too much was tried. `act` names what was, for the log. */
+  const refuseTooMany = (act: string, account: string, address: string): void => {
+    const minutes = tries.minutesToWait(account, address)
+    if (minutes === 0) return
+    audit(log, 'sign-in locked', { act, account, address, minutes })
+    throw new Refused(
+      'too-many-tries',
+      `There were too many wrong passwords. Try again in ${minutes === 1 ? 'a minute' : `${minutes} minutes`}.`,
+    )
+  }
+
   return new Hono<SignedIn>()
     .post('/', async (c) => {
       const { login, password } = await readBody<SignInRequest>(c, { login: 'text', password: 'text' })
-      const key = login.trim().toLowerCase()
-      const minutes = tries.minutesToWait(key)
-      if (minutes > 0) {
-        throw new Refused(
-          'too-many-tries',
-          `There were too many wrong passwords for this name. Try again in ${minutes === 1 ? 'a minute' : `${minutes} minutes`}.`,
-        )
-      }
+      const address = addressOf(c)
+      if (login.length > LONGEST_LOGIN || password.length > LONGEST_PASSWORD) throw wrong()
+      const row = await findPersonRow(db.manager, login)
+      // By the account where there is one: no other spelling of its login gets tries of its own.
+      const account = row?.id ?? login.trim().toLowerCase()
+      refuseTooMany('sign-in', account, address)
       // Counted before the password is looked at: of many tries at once, none gets past the limit.
-      tries.addWrong(key)
-      const row = await findPersonRow(db.manager, key)
-      const isRight = await isPassword(password.slice(0, LONGEST_PASSWORD + 1), row?.passwordHash)
-      if (!row || !isRight)
-        throw new Refused('wrong-password', 'This name and this password do not belong together. Try again.')
-      tries.forget(key)
-      const token = await sessions.start(toPerson(row), getCookie(c, SESSION_COOKIE))
-      setCookie(c, SESSION_COOKIE, token, { httpOnly: true, sameSite: 'Strict', path: '/' })
+      tries.addWrong(account, address)
+      const isRight = await isPassword(password, row?.passwordHash)
+      if (!row || !isRight) {
+        audit(log, 'sign-in refused', { account, address })
+        throw wrong()
+      }
+      if (
+        Object.hasOwn(services.closedAccounts, row.login) &&
+        services.closedAccounts[row.login] === password
+      )
+        throw new Refused(
+          'not-allowed',
+          'The sample accounts can be used on the machine itself only. Give this account another password with “npm run account”.',
+        )
+      tries.forget(account, address)
+      const token = await sessions.start(toPerson(row), getCookie(c, cookie), deviceOf(c))
+      setCookie(c, cookie, token, {
+        httpOnly: true,
+        sameSite: 'Strict',
+        path: '/',
+        secure: services.isSecure,
+      })
+      audit(log, 'signed in', { account, address })
       return c.json(toPerson(row), 201)
     })
     .get('/', (c) => c.json(c.var.person))
     .delete('/', async (c) => {
-      const token = getCookie(c, SESSION_COOKIE)
+      const token = getCookie(c, cookie)
       if (token !== undefined) {
         await sessions.end(token)
         presence.endSession(c.var.session)
+        audit(log, 'signed out', { account: c.var.person.id })
       }
-      deleteCookie(c, SESSION_COOKIE, { path: '/' })
+      deleteCookie(c, cookie, { path: '/', secure: services.isSecure })
       return c.json({ done: true })
     })
+    .put('/password', async (c) => {
+      const given = await readBody<PasswordRequest>(c, { present: 'text', password: 'text' })
+      const { person, session } = c.var
+      const address = addressOf(c)
+      refuseTooMany('password', person.id, address)
+      tries.addWrong(person.id, address)
+      const row = await findPersonRow(db.manager, person.login)
+      if (!(await isPassword(given.present.slice(0, LONGEST_PASSWORD + 1), row?.passwordHash))) {
+        audit(log, 'password change refused', { account: person.id, address })
+        throw new Refused('wrong-password', 'The present password is wrong. Nothing was changed.')
+      }
+      tries.forget(person.id, address)
+      await changePassword(db.manager, person.login, given.password, session)
+      for (const ended of sessions.forgetOthers(person.id, session)) presence.endSession(ended)
+      audit(log, 'password changed', { account: person.id, address })
+      return c.json({ done: true })
+    })
+    .get('/all', async (c) => {
+      const all: readonly OpenSession[] = await sessions.list(c.var.person.id, c.var.session)
+      return c.json(all)
+    })
+    .delete('/all/:id', async (c) => {
+      const ended = await sessions.endOf(c.var.person.id, c.req.param('id'))
+      if (ended === undefined)
+        throw new Refused('not-found', 'This device is not signed in any more. Nothing was changed.')
+      presence.endSession(ended)
+      audit(log, 'session ended', { account: c.var.person.id })
+      return c.json({ done: true })
+    })
+}
+
+function wrong(): Refused {
+  return new Refused('wrong-password', 'Wrong name or password. Try again.')
+}
+
+/** What the browser says it is, in a few words, for the person to know it by. */
+function deviceOf(c: Context): string {
+  const agent = c.req.header('user-agent') ?? ''
+  const browser = /(Firefox|Edg|Chrome|Safari)\//.exec(agent)?.[1]?.replace('Edg', 'Edge')
+  const system = /(Windows|Mac OS X|Android|iPhone|iPad|Linux)/.exec(agent)?.[1]
+  return [browser, system].filter(Boolean).join(' on ') || 'Unknown browser'
 }

@@ -1,15 +1,21 @@
 import { createHash, randomBytes } from 'node:crypto'
 import { LessThan, type DataSource } from 'typeorm'
-import type { Person } from '@gullyline/core'
-import { PersonEntity, SessionEntity } from '../db/rows.ts'
+import type { OpenSession, Person } from '@gullyline/core'
+import { PersonEntity, SessionEntity, type SessionRow } from '../db/rows.ts'
 import { toPerson } from './store.ts'
 
 const HOUR_MS = 3_600_000
-/** A working day: a session that nobody uses for so long ends. */
+/** A working day: a session that nobody uses for so long ends (NIST SP 800-63B-4, 2.2.3, "Reauthentication"). */
 const LASTS_MS = 12 * HOUR_MS
+/** However much it is used, a session ends after 30 days (the same section, for the first assurance level). */
+const LONGEST_MS = 30 * 24 * HOUR_MS
 const TOKEN_BYTES = 32
 /** How long an answer of the database is believed: an account removed by a command is out after this at the latest. */
 const BELIEVED_MS = 10_000
+/** The first characters of a session's hash name it on the screen: enough to tell it from others, and no way in. */
+const ID_LENGTH = 16
+/** Sessions that are believed without asking; more would only hold memory. */
+const MOST_KNOWN = 10_000
 
 interface Known {
   readonly person: Person
@@ -29,16 +35,20 @@ export class Sessions {
   }
 
   /** Starts a session and gives its token. The one that was there before, if any, ends. */
-  async start(person: Person, before: string | undefined): Promise<string> {
+  async start(person: Person, before: string | undefined, device = 'Unknown browser'): Promise<string> {
     if (before !== undefined) await this.end(before)
     const token = randomBytes(TOKEN_BYTES).toString('base64url')
     const { manager } = this.#db
+    const now = this.#now()
     // Apart from the insert: in one transaction, the two would wait for those of another sign-in.
-    await manager.delete(SessionEntity, { expiresAt: LessThan(new Date(this.#now())) })
+    await manager.delete(SessionEntity, { expiresAt: LessThan(new Date(now)) })
     await manager.insert(SessionEntity, {
       tokenHash: hashOf(token),
       personId: person.id,
-      expiresAt: new Date(this.#now() + LASTS_MS),
+      startedAt: new Date(now),
+      usedAt: new Date(now),
+      expiresAt: new Date(now + LASTS_MS),
+      device: device.slice(0, 100),
     })
     return token
   }
@@ -65,6 +75,40 @@ export class Sessions {
     await this.#db.manager.delete(SessionEntity, { tokenHash: key })
   }
 
+  /** Where a person is signed in, last used first. `own` is the hash of the session that asks. */
+  async list(personId: string, own: string): Promise<OpenSession[]> {
+    const rows = await this.#db.manager.find(SessionEntity, {
+      where: { personId },
+      order: { usedAt: 'DESC' },
+    })
+    return rows
+      .filter((row) => row.expiresAt.getTime() > this.#now())
+      .map((row) => ({
+        id: idOf(row),
+        device: row.device,
+        startedAt: row.startedAt.toISOString(),
+        usedAt: row.usedAt.toISOString(),
+        isThis: row.tokenHash === own,
+      }))
+  }
+
+  /** Ends one session of a person, and gives its hash; undefined when the person has no such one. */
+  async endOf(personId: string, id: string): Promise<string | undefined> {
+    const rows = await this.#db.manager.find(SessionEntity, { where: { personId } })
+    const row = rows.find((one) => idOf(one) === id)
+    if (!row) return undefined
+    this.#known.delete(row.tokenHash)
+    await this.#db.manager.delete(SessionEntity, { tokenHash: row.tokenHash })
+    return row.tokenHash
+  }
+
+  /** Forgets what is believed of a person's other sessions, which were ended; gives their hashes. */
+  forgetOthers(personId: string, own: string): string[] {
+    const others = [...this.#known].filter(([key, { person }]) => key !== own && person.id === personId)
+    for (const [key] of others) this.#known.delete(key)
+    return others.map(([key]) => key)
+  }
+
   async #read(key: string, now: number): Promise<Person | undefined> {
     const { manager } = this.#db
     const session = await manager.findOneBy(SessionEntity, { tokenHash: key })
@@ -72,14 +116,22 @@ export class Sessions {
     const row = await manager.findOneBy(PersonEntity, { id: session.personId })
     if (!row) return undefined
     let expiresAt = session.expiresAt.getTime()
-    if (expiresAt - now < LASTS_MS / 2) {
-      expiresAt = now + LASTS_MS
+    const latest = session.startedAt.getTime() + LONGEST_MS
+    if (expiresAt - now < LASTS_MS / 2 && expiresAt < latest) {
+      expiresAt = Math.min(now + LASTS_MS, latest)
       await manager.update(SessionEntity, { tokenHash: key }, { expiresAt: new Date(expiresAt) })
     }
+    if (now - session.usedAt.getTime() > HOUR_MS)
+      await manager.update(SessionEntity, { tokenHash: key }, { usedAt: new Date(now) })
     const person = toPerson(row)
+    if (this.#known.size >= MOST_KNOWN) this.#known.clear()
     this.#known.set(key, { person, expiresAt, believedUntil: now + BELIEVED_MS })
     return person
   }
+}
+
+function idOf({ tokenHash }: Pick<SessionRow, 'tokenHash'>): string {
+  return tokenHash.slice(0, ID_LENGTH)
 }
 
 /** What a token is known by outside of the browser that has it. */

@@ -1,9 +1,9 @@
-import type { EntityManager } from 'typeorm'
+import { Not, type EntityManager } from 'typeorm'
 import { ROLES, type Person, type Role } from '@gullyline/core'
-import { PersonEntity, type PersonRow } from '../db/rows.ts'
+import { PersonEntity, SessionEntity, type PersonRow } from '../db/rows.ts'
 import { Refused } from '../http/errors.ts'
 import { newId } from '../http/new-id.ts'
-import { hashPassword, LONGEST_PASSWORD, SHORTEST_PASSWORD } from './password.ts'
+import { hashPassword, passwordProblems } from './password.ts'
 
 /** Letters, digits and what mail addresses need: a login is typed, and compared without regard to case. */
 const LOGIN = /^[a-z0-9][a-z0-9._@-]{0,99}$/
@@ -32,7 +32,7 @@ export async function addPerson(manager: EntityManager, given: NewPerson): Promi
       ? []
       : [{ pointer: '/name', message: 'must have 1 to 100 characters' }]),
     ...(isRole(given.role) ? [] : [{ pointer: '/role', message: `must be one of ${ROLES.join(', ')}` }]),
-    ...passwordProblems(given.password),
+    ...passwordProblems(given.password, { login, name }),
   ]
   if (problems.length > 0)
     throw new Refused('not-valid', 'The account can’t be made like this. Nothing was changed.', {
@@ -55,13 +55,24 @@ export async function addPerson(manager: EntityManager, given: NewPerson): Promi
   return toPerson(row)
 }
 
-/** Gives an account another password. Whoever is signed in with it stays so. */
-export async function changePassword(manager: EntityManager, login: string, password: string): Promise<void> {
+/** Gives an account another password, and ends all its sessions but one that is given. */
+export async function changePassword(
+  manager: EntityManager,
+  login: string,
+  password: string,
+  exceptSession?: string,
+): Promise<void> {
   const row = await getPersonRow(manager, login)
-  const problems = passwordProblems(password)
+  const problems = passwordProblems(password, row)
   if (problems.length > 0)
-    throw new Refused('not-valid', 'This can’t be a password. Nothing was changed.', { problems })
+    throw new Refused('not-valid', `This password ${problems[0]!.message}. Nothing was changed.`, {
+      problems,
+    })
   await manager.update(PersonEntity, { id: row.id }, { passwordHash: await hashPassword(password) })
+  await manager.delete(SessionEntity, {
+    personId: row.id,
+    ...(exceptSession === undefined ? {} : { tokenHash: Not(exceptSession) }),
+  })
 }
 
 /** Removes an account, its sessions and its unsaved edits. What the person saved stays, under their name. */
@@ -74,8 +85,12 @@ export async function listPeople(manager: EntityManager): Promise<Person[]> {
   return (await manager.find(PersonEntity, { order: { login: 'ASC' } })).map(toPerson)
 }
 
+/** The account with this login; undefined when there is none, or when it can't be a login at all. */
 export async function findPersonRow(manager: EntityManager, login: string): Promise<PersonRow | undefined> {
-  return (await manager.findOneBy(PersonEntity, { login: login.trim().toLowerCase() })) ?? undefined
+  const plain = login.trim().toLowerCase()
+  // Exactly as logins are made: nothing that only looks like one, or that the database would take for one.
+  if (!LOGIN.test(plain)) return undefined
+  return (await manager.findOneBy(PersonEntity, { login: plain })) ?? undefined
 }
 
 export function toPerson({ id, login, name, role }: PersonRow): Person {
@@ -90,15 +105,4 @@ async function getPersonRow(manager: EntityManager, login: string): Promise<Pers
 
 function isRole(role: string): role is Role {
   return (ROLES as readonly string[]).includes(role)
-}
-
-function passwordProblems(password: string): { pointer: string; message: string }[] {
-  return password.length >= SHORTEST_PASSWORD && password.length <= LONGEST_PASSWORD
-    ? []
-    : [
-        {
-          pointer: '/password',
-          message: `must have ${SHORTEST_PASSWORD} to ${LONGEST_PASSWORD} characters`,
-        },
-      ]
 }

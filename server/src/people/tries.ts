@@ -1,11 +1,20 @@
 const MINUTE_MS = 60_000
 /** OWASP Authentication Cheat Sheet, "Account Lockout": few tries in an observation window. The numbers are chosen by us. */
-const MOST_TRIES = 5
 const WINDOW_MS = 15 * MINUTE_MS
-/** So that made-up logins can't fill the memory. */
-const MOST_LOGINS = 10_000
+/** Wrong passwords for one account from one address: then that address waits for the rest of the window. */
+const MOST_FROM_ADDRESS = 5
+/** Wrong passwords from one address, for whatever accounts. */
+const MOST_OF_ADDRESS = 30
+/**
+ * Wrong passwords for one account from all addresses together: then everybody waits, and only for a moment. Strangers can
+ * slow a person's sign-in down, and not keep it away.
+ */
+const MOST_FOR_ACCOUNT = 30
+const ACCOUNT_WAIT_MS = MINUTE_MS
+/** So that made-up logins and addresses can't fill the memory. */
+const MOST_KEYS = 10_000
 
-/** Counts wrong passwords by login, whether or not there is such an account. */
+/** Counts wrong passwords, by account and by address, whether or not there is such an account. */
 export class Tries {
   readonly #now: () => number
   readonly #wrong = new Map<string, number[]>()
@@ -14,25 +23,49 @@ export class Tries {
     this.#now = now
   }
 
-  /** Minutes until another try is taken, rounded up; 0 when it is taken now. */
-  minutesToWait(login: string): number {
-    const recent = this.#recent(login)
-    if (recent.length < MOST_TRIES) return 0
-    return Math.ceil((recent[0]! + WINDOW_MS - this.#now()) / MINUTE_MS)
+  /** Minutes until another try is taken, rounded up; 0 when it is taken now. `account` is an id, or a login nobody has. */
+  minutesToWait(account: string, address: string): number {
+    const waits = [
+      this.#wait(pair(account, address), MOST_FROM_ADDRESS, WINDOW_MS),
+      this.#wait(of('address', address), MOST_OF_ADDRESS, WINDOW_MS),
+      this.#wait(of('account', account), MOST_FOR_ACCOUNT, ACCOUNT_WAIT_MS),
+    ]
+    return Math.ceil(Math.max(...waits) / MINUTE_MS)
   }
 
-  addWrong(login: string): void {
-    const recent = [...this.#recent(login), this.#now()]
-    this.#wrong.delete(login)
-    if (this.#wrong.size >= MOST_LOGINS) this.#wrong.delete(this.#wrong.keys().next().value!)
-    this.#wrong.set(login, recent)
+  addWrong(account: string, address: string): void {
+    for (const key of [pair(account, address), of('address', address), of('account', account)]) this.#add(key)
   }
 
-  forget(login: string): void {
-    this.#wrong.delete(login)
+  /** After a right password: this account may be tried from this address as if nothing had been. */
+  forget(account: string, address: string): void {
+    this.#wrong.delete(pair(account, address))
   }
 
-  #recent(login: string): number[] {
-    return (this.#wrong.get(login) ?? []).filter((at) => at > this.#now() - WINDOW_MS)
+  #wait(key: string, most: number, ms: number): number {
+    const recent = this.#recent(key)
+    if (recent.length < most) return 0
+    // From the first of those that count, so that waiting ends however often somebody tries meanwhile.
+    const since = ms === WINDOW_MS ? recent.at(-most)! : recent.at(-1)!
+    return Math.max(0, since + ms - this.#now())
   }
+
+  #add(key: string): void {
+    const recent = [...this.#recent(key), this.#now()].slice(-MOST_FOR_ACCOUNT)
+    this.#wrong.delete(key)
+    if (this.#wrong.size >= MOST_KEYS) this.#wrong.delete(this.#wrong.keys().next().value!)
+    this.#wrong.set(key, recent)
+  }
+
+  #recent(key: string): number[] {
+    return (this.#wrong.get(key) ?? []).filter((at) => at > this.#now() - WINDOW_MS)
+  }
+}
+
+function of(what: 'account' | 'address', name: string): string {
+  return `${what} ${name}`
+}
+
+function pair(account: string, address: string): string {
+  return `${account} from ${address}`
 }

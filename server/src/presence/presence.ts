@@ -83,6 +83,11 @@ export class Presence {
     }
   }
 
+  /** Ends every connection: the server stops. Browsers come back by themselves. */
+  closeAll(): void {
+    for (const { close } of this.#browsers.values()) close()
+  }
+
   isOpen(pageId: string, tab: string): boolean {
     return this.#pages.get(pageId)?.has(tab) ?? false
   }

@@ -19,6 +19,7 @@ import {
 import type { SiteRow } from '../db/rows.ts'
 import { fontFolder, liveDir } from '../media/folders.ts'
 import type { Services } from '../services.ts'
+import { writeRedirects } from './redirects.ts'
 
 export interface LivePage extends PageSettings {
   readonly id: string
@@ -80,7 +81,8 @@ export async function compileSite(
       if (library.has(path)) shownOn.set(path, (shownOn.get(path) ?? new Set()).add(page))
     for (const [path] of rendered.css.matchAll(/\/fonts\/[\w.-]+/g)) fonts.add(path)
   }
-  await writeInto(folder, REDIRECTS, JSON.stringify(live.redirects))
+  await mkdir(folder, { recursive: true })
+  await writeRedirects(folder, live.redirects)
   for (const path of fonts)
     await linkInto(folder, path, [join(fontFolder(dataDir), path.slice('/fonts/'.length))])
   const missing: MissingFile[] = []
@@ -104,9 +106,6 @@ function libraryPaths({ pictures, files }: LiveSite): ReadonlyMap<string, string
     ...Object.values(files).map(({ name, path }) => [path, name] as const),
   ])
 }
-
-/** The file of a release that says where old addresses lead. */
-export const REDIRECTS = 'redirects.json'
 
 function contextFor(live: LiveSite, current: LivePage, origin: string): SiteContext {
   const labelled = live.pages.map((page) => ({ ...page, label: page.navigationLabel || page.title }))

@@ -7,6 +7,7 @@ import { transact } from '../db/transact.ts'
 import { newId } from '../http/new-id.ts'
 import { CURRENT } from '../media/folders.ts'
 import { listFiles, listPictures } from '../media/store.ts'
+import { audit } from '../http/audit.ts'
 import { Refused } from '../http/errors.ts'
 import { pageFindings } from '../pages/findings.ts'
 import { findPageRow, findVersion, openPage, readDocument } from '../pages/store.ts'
@@ -14,6 +15,7 @@ import { liveRedirects, treeRows } from '../pages/tree-acts.ts'
 import { pagePaths } from '../pages/tree.ts'
 import type { Services } from '../services.ts'
 import { findSite } from '../sites/store.ts'
+import { redirectsOf } from './redirects.ts'
 import { compileSite, type LivePage, type LiveSite, type MissingFile } from './compile-site.ts'
 
 /** How a link is called until it takes the place of the current one. */
@@ -32,10 +34,15 @@ let queue: Promise<unknown> = Promise.resolve()
 export type GoingLive = Readonly<Record<string, number>>
 
 /** Makes one version of a page what visitors see: the one that was looked at. Refuses one that the checks find errors on. */
-export function publishPage(services: Services, pageId: string, version: number): Promise<PublishResult> {
+export function publishPage(
+  services: Services,
+  pageId: string,
+  { version, by }: { readonly version: number; readonly by: string },
+): Promise<PublishResult> {
   return queued(async () => {
     await services.db.transaction((manager) => refuseErrors(manager, pageId, version))
     await publishNow(services, { [pageId]: version })
+    audit(services.log, 'published', { account: by, page: pageId, version })
     const { summary } = await services.db.transaction((manager) => openPage(manager, pageId))
     return { summary, url: services.liveOrigin + summary.path }
   })
@@ -118,7 +125,7 @@ async function tryPublish(services: Services, goingLive: GoingLive): Promise<boo
     isShown = await transact(services.db, (manager) => goLive(manager, { before, releaseId, goingLive }))
     return isShown
   } finally {
-    if (!isShown) await rm(folder, { recursive: true, force: true })
+    if (!isShown) await removeRelease(folder)
   }
 }
 
@@ -209,14 +216,21 @@ async function exists(path: string): Promise<boolean> {
 
 /** Removes releases that nobody will go back to, and what publishes that were killed left behind. */
 async function removeOldReleases(releases: string, current: string): Promise<void> {
-  const names = (await readdir(releases)).filter((name) => name !== CURRENT && name !== current)
+  const names = (await readdir(releases)).filter(
+    (name) => name !== CURRENT && name !== current && !name.endsWith('.json'),
+  )
   const dated = await Promise.all(
     names.map(async (name) => ({ name, at: (await lstat(join(releases, name))).mtimeMs })),
   )
   const links = dated.filter(({ name, at }) => name.startsWith(NEXT) && Date.now() - at > STALE_LINK_MS)
   const folders = dated.filter(({ name }) => !name.startsWith(NEXT))
   const old = [...links, ...folders.sort((a, b) => b.at - a.at).slice(KEPT_RELEASES)]
-  await Promise.all(old.map(({ name }) => rm(join(releases, name), { recursive: true, force: true })))
+  await Promise.all(old.map(({ name }) => removeRelease(join(releases, name))))
+}
+
+async function removeRelease(folder: string): Promise<void> {
+  await rm(folder, { recursive: true, force: true })
+  await rm(redirectsOf(folder), { force: true })
 }
 
 function releasesDir(services: Services): string {

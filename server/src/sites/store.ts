@@ -1,5 +1,7 @@
 import type { EntityManager } from 'typeorm'
 import {
+  mergeNavigation,
+  isCompleteHref,
   migratePage,
   safeHref,
   type Look,
@@ -15,9 +17,12 @@ import { listFiles, listPictures } from '../media/store.ts'
 /** The site of this installation. */
 export async function findSite(manager: EntityManager): Promise<SiteRow> {
   const [site] = await manager.find(SiteEntity, { take: 1 })
-  if (!site)
-    throw new Refused('not-found', 'There is no site yet. Start Gullyline with "npm start", which loads one.')
+  if (!site) throw noSite()
   return site
+}
+
+function noSite(): Refused {
+  return new Refused('not-found', 'There is no site yet. Start Gullyline with "npm start", which loads one.')
 }
 
 /** Everything the editor needs to show pages of the site as visitors will see them. */
@@ -47,18 +52,43 @@ export async function keepRules(manager: EntityManager, { ownValues }: SiteRules
 
 const MOST_LINES = 100
 
-/** Keeps the order of the navigation and its lines that are no pages. Refuses lines that lead nowhere or have no words. */
-export async function keepNavigation(manager: EntityManager, items: readonly unknown[]): Promise<void> {
-  const site = await findSite(manager)
-  const problems = items.flatMap((item, i) => {
+/**
+ * Saves the order of the navigation and its lines that are no pages. What somebody else changed since `was` is merged,
+ * line by line. Refuses lines that lead nowhere or have no words.
+ */
+export async function keepNavigation(
+  manager: EntityManager,
+  { items, was }: { readonly items: readonly unknown[]; readonly was?: readonly unknown[] },
+): Promise<void> {
+  assertLines(items)
+  assertLines(was ?? [])
+  const site = await lockSite(manager)
+  const now = site.navigation as NavigationItem[]
+  const merged = mergeNavigation({
+    base: (was ?? now) as readonly NavigationItem[],
+    ours: items as readonly NavigationItem[],
+    theirs: now,
+  })
+  assertLines(merged)
+  await manager.update(SiteEntity, { id: site.id }, { navigation: merged as object })
+}
+
+/** The site, locked until the transaction ends. */
+async function lockSite(manager: EntityManager): Promise<SiteRow> {
+  const [site] = await manager.find(SiteEntity, { take: 1, lock: { mode: 'pessimistic_write' } })
+  if (!site) throw noSite()
+  return site
+}
+
+function assertLines(items: readonly unknown[]): void {
+  const problems = items.slice(0, MOST_LINES + 1).flatMap((item, i) => {
     const fault = lineFault(item)
     return fault ? [{ pointer: `/items/${i}`, message: fault }] : []
   })
   if (problems.length > 0 || items.length > MOST_LINES)
-    throw new Refused('not-valid', 'The navigation has a line that can’t be kept. Nothing was changed.', {
+    throw new Refused('not-valid', 'The navigation has a line that can’t be saved. Nothing was changed.', {
       problems,
     })
-  await manager.update(SiteEntity, { id: site.id }, { navigation: items })
 }
 
 function lineFault(item: unknown): string | undefined {
@@ -70,9 +100,8 @@ function lineFault(item: unknown): string | undefined {
   if (typeof href === 'string') {
     if (page !== undefined || anchor !== undefined) return 'leads to a page and elsewhere'
     if (!isWords) return 'must have words'
-    return href.length <= 2000 && safeHref(href) !== undefined
-      ? undefined
-      : 'can’t lead to this kind of address'
+    if (href.length > 2000 || safeHref(href) === undefined) return 'can’t lead to this kind of address'
+    return isCompleteHref(href) ? undefined : 'has an incomplete address: put https:// before it'
   }
   if (typeof page !== 'string' || page.length > 24) return 'must lead to a page or an address'
   const isPlace =

@@ -25,6 +25,7 @@ import {
   type PageNode,
 } from '@gullyline/core'
 import { typedParagraph } from './canvas/active-editor.ts'
+import { startTyping } from './canvas/frame-input.ts'
 import { readClipboard, writeClipboard } from './clipboard.ts'
 import { selectedIds } from './editor-state.ts'
 import { newId, type EditorStore } from './editor-store.ts'
@@ -293,9 +294,14 @@ export function toQuote(store: EditorStore): void {
 /** Makes another block of the paragraph that is typed in, or of the first one of the text that is selected. */
 function turnParagraph(store: EditorStore, turn: typeof paragraphToQuoteEdits, into: string): void {
   withSelection((_store, id) => {
-    const at = store.state.typing ? typedParagraph() : 0
+    const isTyping = store.state.typing !== undefined
+    const at = isTyping ? typedParagraph() : 0
     const turned = turn(store.state.page, id, at, store.registry, newId)
-    if (turned) return store.do(`Made a paragraph ${into}`, turned.edits, { select: turned.madeId })
+    if (turned) {
+      store.do(`Turned a paragraph into ${into}`, turned.edits, { select: turned.madeId })
+      if (isTyping) startTyping(store, turned.madeId)
+      return
+    }
     const words = `Only a paragraph with words becomes ${into}`
     store.dispatch({ type: 'tell', words, tone: 'refused' })
   })(store)
@@ -303,10 +309,12 @@ function turnParagraph(store: EditorStore, turn: typeof paragraphToQuoteEdits, i
 
 export function toText(store: EditorStore, id: NodeId): void {
   const { title } = getKind(store.registry, getNode(store.state.page, id).kind)
+  const isTyping = store.state.typing !== undefined
   const turned = toTextEdits(store.state.page, id, store.registry, newId)
   if (!turned)
     return store.dispatch({ type: 'tell', words: 'Only headings and quotes become text', tone: 'refused' })
-  store.do(`Made the ${title.toLowerCase()} text`, turned.edits, { select: turned.madeId })
+  store.do(`Turned the ${title.toLowerCase()} into text`, turned.edits, { select: turned.madeId })
+  if (isTyping) startTyping(store, turned.madeId)
 }
 
 export function remove(store: EditorStore): void {
@@ -360,9 +368,13 @@ function placeSeveral(store: EditorStore, label: string, edits: readonly Edit[])
 }
 
 /** Blocks, or else what was copied last in this browser, are placed after the selection with new ids. */
-export function paste(store: EditorStore, copied = readClipboard(localStorage)): void {
+export function paste(store: EditorStore, copied = readClipboard(localStorage, store.registry)): void {
   if (copied.length === 0)
-    return store.dispatch({ type: 'tell', words: 'Nothing has been copied yet', tone: 'refused' })
+    return store.dispatch({
+      type: 'tell',
+      words: 'Nothing to paste: what is on the clipboard is no block, text or picture',
+      tone: 'refused',
+    })
   const fragments = copied.map((one) => copyFragment(one, one.rootId, newId))
   const { page } = store.state
   const after = selectedIds(store.state).at(-1)

@@ -1,4 +1,4 @@
-import type { Fragment } from '@gullyline/core'
+import { fragmentFault, type Fragment, type Registry } from '@gullyline/core'
 
 const KEY = 'gullyline.clipboard'
 
@@ -11,23 +11,34 @@ export function writeClipboard(storage: Pick<Storage, 'setItem'>, fragments: rea
 }
 
 /** What was copied last, in order; empty when there is nothing that can be read. */
-export function readClipboard(storage: Pick<Storage, 'getItem'>): readonly Fragment[] {
-  return readFragments(storage.getItem(KEY) ?? '')
+export function readClipboard(storage: Pick<Storage, 'getItem'>, registry: Registry): readonly Fragment[] {
+  return readFragments(storage.getItem(KEY) ?? '', registry)
 }
 
-/** Copied blocks, from JSON of wherever. Whether they fit a page, the edit decides. */
-export function readFragments(json: string): readonly Fragment[] {
+/** The most that is read of blocks on a clipboard, in characters. */
+const MOST_CHARACTERS = 8_000_000
+
+/**
+ * Copied blocks, from JSON of wherever: only trees of known kinds that are valid are taken, so that copying, placing and
+ * drawing them is safe. Whether they fit a certain page, the edit decides. Never throws, and never loops.
+ */
+export function readFragments(json: string, registry: Registry): readonly Fragment[] {
+  if (json.length > MOST_CHARACTERS) return []
   try {
     const value: unknown = JSON.parse(json)
-    return Array.isArray(value) ? value.filter(isFragment) : []
+    return Array.isArray(value) ? value.filter((one) => isFragment(one, registry)) : []
   } catch {
     return []
   }
 }
 
-function isFragment(value: unknown): value is Fragment {
+function isFragment(value: unknown, registry: Registry): value is Fragment {
   const { rootId, nodes } = (value ?? {}) as Partial<Fragment>
-  return rootId !== undefined && nodes?.[rootId] !== undefined
+  return (
+    typeof rootId === 'string' &&
+    nodes !== undefined &&
+    fragmentFault({ rootId, nodes }, registry) === undefined
+  )
 }
 
 /** Attributes that mean something outside of the page. */

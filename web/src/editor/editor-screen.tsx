@@ -46,6 +46,7 @@ import { SiteViewProvider, viewSite } from './site-view.ts'
 import { Spine } from './spine/spine.tsx'
 import { Bar, TopBar } from './top-bar.tsx'
 import { UnsavedGuard } from './unsaved-guard.tsx'
+import { UploadPanel } from './upload-panel.tsx'
 import { useKeptFocus } from './use-kept-focus.ts'
 import { useSave } from './use-save.ts'
 
@@ -307,6 +308,7 @@ function Editor({ store, sender, site, pages, summary }: EditorProps) {
                       <Details size={sizeAt(width, site.look.bounds)} onFold={fold} />
                     </AfterFirst>
                   )}
+                  <UploadPanel />
                   <Shelf key={String(shelf.after)} />
                 </Work>
               )}

@@ -19,7 +19,12 @@ import {
 export interface Typing {
   readonly id: NodeId
   readonly field: string
+  /** Where the caret goes first; the end of the text where this is left out. */
+  readonly start?: TypingStart
 }
+
+/** A point of the frame's window that was pressed, or everything there is, which typing then replaces. */
+export type TypingStart = { readonly x: number; readonly y: number } | 'all'
 
 /** What is told to the person about the last act, by eye and by ear. */
 export interface Notice {
@@ -119,6 +124,8 @@ function doTransaction(
     history: record(state.history, transaction, result.inverse),
     selection: select ?? state.selection,
     also: also ?? (select === undefined ? state.also : NONE),
+    // What is typed in is selected: with another block selected, nobody types any more.
+    typing: select !== undefined && select !== state.typing?.id ? undefined : state.typing,
   }
   const typed = transaction.joinKey !== undefined
   return dropWhatIsGone(typed ? next : tell(next, transaction.label, 'done'), state.page)

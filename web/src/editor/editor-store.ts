@@ -74,14 +74,22 @@ export class EditorStore {
 
   dispatch = (action: EditorAction, isDrawn = false): void => {
     const before = this.#state
-    const allowed = this.mayChange || !CHANGES.has(action.type) ? action : NOT_ALLOWED
-    const next = reduceEditor(before, allowed, this.registry)
+    const next = reduceEditor(before, this.#allowed(action), this.registry)
     if (next === before) return
     this.#state = next
     if (next.page !== before.page) this.#journalAct(before, action)
     this.#known ??= before
     if (isDrawn) this.#callOff ??= this.#later(this.#tell)
     else this.#tell()
+  }
+
+  /** The action, or what is told instead where the person may not do it: to this page, or to a locked block. */
+  #allowed(action: EditorAction): EditorAction {
+    if (!this.mayChange && CHANGES.has(action.type)) return NOT_ALLOWED
+    if (action.type !== 'start-typing') return action
+    const { id, field } = action.typing
+    const words = this.lockRefusal([{ edit: 'set', nodeId: id, at: ['content', field.split('.')[0]!] }])
+    return words === undefined ? action : { type: 'tell', words, tone: 'refused' }
   }
 
   #tell = (): void => {

@@ -31,9 +31,17 @@ const MOST_ROWS = 200
 const MOST_COLUMNS = 12
 const MOST_LINE = 500
 
+export interface PastedBlocks {
+  readonly fragments: readonly Fragment[]
+  /** How many pictures could not be taken along. */
+  readonly leftOut: number
+}
+
 /** The blocks that a piece of HTML stands for, in its order. None when it has no words. */
-export function blocksFromHtml(html: string, registry: Registry, newId: () => NodeId): readonly Fragment[] {
+export function blocksFromHtml(html: string, registry: Registry, newId: () => NodeId): PastedBlocks {
   const { body } = new DOMParser().parseFromString(html, 'text/html')
+  const leftOut = [...body.querySelectorAll('img')].filter(isContent).length
+  listsFromWord(body)
   for (const element of body.querySelectorAll(LEFT_OUT)) element.remove()
   const found: Fragment[] = []
   const words = document.implementation.createHTMLDocument('').body
@@ -79,7 +87,60 @@ export function blocksFromHtml(html: string, registry: Registry, newId: () => No
   }
   body.childNodes.forEach(visit)
   flush()
-  return found
+  return { fragments: found, leftOut }
+}
+
+/** Not a picture that only counts visits or draws a line: those have no size to speak of. */
+function isContent(img: HTMLImageElement): boolean {
+  const [width, height] = [
+    Number(img.getAttribute('width') ?? 100),
+    Number(img.getAttribute('height') ?? 100),
+  ]
+  return width > 2 && height > 2
+}
+
+/**
+ * Word processors write lists as paragraphs with a sign at their beginning ("mso-list", as Microsoft's own HTML calls
+ * it; common practice, no source): they become lists, nested by their level.
+ */
+function listsFromWord(body: HTMLElement): void {
+  for (const first of body.querySelectorAll<HTMLElement>('p')) {
+    if (!first.isConnected || wordLevel(first) === 0) continue
+    const items = [first]
+    for (let next = first.nextElementSibling; next && wordLevel(next) > 0; next = next.nextElementSibling)
+      items.push(next as HTMLElement)
+    first.before(listOf(items, 1))
+    for (const item of items) item.remove()
+  }
+}
+
+function wordLevel(element: Element): number {
+  if (element.tagName !== 'P') return 0
+  const style = element.getAttribute('style') ?? ''
+  const level = /mso-list:[^;]*level(\d)/.exec(style)?.[1]
+  return level === undefined ? 0 : Number(level)
+}
+
+function listOf(items: readonly HTMLElement[], level: number): HTMLElement {
+  const list = document.createElement(isNumbered(items[0]!) ? 'ol' : 'ul')
+  for (let at = 0; at < items.length;) {
+    const item = document.createElement('li')
+    for (const sign of items[at]!.querySelectorAll('[style*="mso-list:Ignore"], [style*="mso-list: Ignore"]'))
+      sign.remove()
+    item.append(...items[at]!.childNodes)
+    let end = at + 1
+    while (end < items.length && wordLevel(items[end]!) > level) end++
+    if (end > at + 1) item.append(listOf(items.slice(at + 1, end), level + 1))
+    list.append(item)
+    at = end
+  }
+  return list
+}
+
+function isNumbered(item: HTMLElement): boolean {
+  const sign =
+    item.querySelector('[style*="mso-list:Ignore"], [style*="mso-list: Ignore"]')?.textContent ?? ''
+  return /^\s*\(?(\d+|[a-zA-Z]|[ivxlcIVXLC]+)[.)]/.test(sign)
 }
 
 function richText(element: Element): Json {
@@ -93,8 +154,12 @@ function asParagraph(element: Element, { ownerDocument }: Element): Element {
   return line
 }
 
+/** The text of an element on one line: what stood on lines of its own has a space around it. */
 function oneLine(element: Element): string {
-  return element.textContent.replace(/\s+/g, ' ').trim()
+  const copy = element.cloneNode(true) as Element
+  for (const line of copy.querySelectorAll('br')) line.replaceWith(' ')
+  for (const line of copy.querySelectorAll('p, div, li')) line.append(' ')
+  return copy.textContent.replace(/\s+/g, ' ').trim()
 }
 
 function isTable(rows: readonly (readonly string[])[]): boolean {
@@ -103,12 +168,30 @@ function isTable(rows: readonly (readonly string[])[]): boolean {
   return fits && width * rows.length > 1
 }
 
+/** The cells of a table. A cell that spans several stands in the first of them, so that no other is shifted. */
 function rowsOf(table: Element): string[][] {
-  const rows = [...table.querySelectorAll('tr')]
-    .map((row) => [...row.querySelectorAll(':scope > td, :scope > th')].map(oneLine))
-    .filter((row) => row.length > 0)
+  const grid: string[][] = []
+  const lines = [...table.querySelectorAll('tr')].filter((line) => line.closest('table') === table)
+  lines.forEach((line, y) => {
+    const row = (grid[y] ??= [])
+    let x = 0
+    for (const cell of line.querySelectorAll<HTMLTableCellElement>(':scope > td, :scope > th')) {
+      while (row[x] !== undefined) x++
+      const [across, down] = [spanOf(cell, 'colspan'), spanOf(cell, 'rowspan')]
+      for (let dy = 0; dy < Math.min(down, lines.length - y); dy++)
+        for (let dx = 0; dx < across; dx++) (grid[y + dy] ??= [])[x + dx] = dy + dx === 0 ? oneLine(cell) : ''
+      x += across
+    }
+  })
+  const rows = grid.filter((row) => row.length > 0)
   const width = Math.max(0, ...rows.map((row) => row.length))
-  return rows.map((row) => [...row, ...Array<string>(width - row.length).fill('')])
+  return rows.map((row) => Array.from({ length: width }, (_unused, x) => row[x] ?? ''))
+}
+
+/** How many columns or rows a cell takes; a span that would make a table of its own is none. */
+function spanOf(cell: Element, name: 'colspan' | 'rowspan'): number {
+  const span = Number(cell.getAttribute(name) ?? 1)
+  return Number.isInteger(span) && span >= 1 && span <= MOST_ROWS ? span : 1
 }
 
 function headsOf(table: Element): string {

@@ -1,7 +1,7 @@
 import { drafts, useDrafts } from '../ui/drafts.ts'
 import { LeaveGuard, UnsavedFields } from '../ui/leave-guard.tsx'
 import { unsavedCount } from './editor-state.ts'
-import { useEditor } from './editor-store.ts'
+import { useEditor, useStore } from './editor-store.ts'
 
 interface UnsavedGuardProps {
   readonly save: () => Promise<boolean>
@@ -11,11 +11,13 @@ interface UnsavedGuardProps {
 
 /** Asks before leaving a page with anything that is not saved, on the canvas or in any field. */
 export function UnsavedGuard({ save, forget }: UnsavedGuardProps) {
+  const store = useStore()
   const unsaved = useEditor(unsavedCount)
   const open = useDrafts()
   return (
     <LeaveGuard
       isUnsaved={unsaved > 0 || open.length > 0}
+      isUnsavedNow={() => unsavedCount(store.state) > 0 || drafts.all.length > 0}
       save={save}
       discard={() => {
         drafts.dropAll()

@@ -10,6 +10,7 @@ import type {
   VersionInfo,
 } from '@gullyline/core'
 import { ApiError, request } from '../api/client.ts'
+import { useSessionEnded } from '../api/person.ts'
 import { drafts } from '../ui/drafts.ts'
 import { unsavedCount } from './editor-state.ts'
 import { newId, type EditorStore } from './editor-store.ts'
@@ -21,7 +22,7 @@ import { setAsideLosers } from './set-aside.ts'
 export type SaveState =
   | { readonly type: 'idle' }
   | { readonly type: 'saving' }
-  /** `isRetried`: the server could not be reached, and it is tried again by itself. */
+  /** `isRetried`: the server could not be reached, or the session had ended, and it is tried again by itself. */
   | { readonly type: 'failed'; readonly message: string; readonly isRetried: boolean }
   /** Someone saved in between and both changed the same spots: the person chooses for each. */
   | { readonly type: 'conflicts'; readonly newer: Newer; readonly thenSave: boolean }
@@ -173,14 +174,15 @@ function messageOf(error: unknown): string {
 function failure(error: unknown): SaveState {
   const body = error instanceof ApiError ? error.body : undefined
   if (body?.code === 'page-deleted') return { type: 'deleted' }
-  const isRetried = error instanceof ApiError && error.isUnreachable
+  const isRetried = body?.code === 'not-signed-in' || (error instanceof ApiError && error.isUnreachable)
   return { type: 'failed', message: messageOf(error), isRetried }
 }
 
 /** Tries a save again that failed because the server could not be reached: after a while, and once it can be again. */
 function useRetry(state: SaveState, save: () => Promise<boolean>, sender: JournalSender): void {
   const pause = useRef(RETRY_MS)
-  const isWaiting = state.type === 'failed' && state.isRetried
+  const isSignedOut = useSessionEnded()
+  const isWaiting = state.type === 'failed' && state.isRetried && !isSignedOut
   if (state.type === 'idle') pause.current = RETRY_MS
   useEffect(() => {
     if (!isWaiting) return

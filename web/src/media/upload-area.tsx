@@ -2,8 +2,9 @@ import { File as FileIcon, RotateCcw, Upload as UploadIcon, X } from 'lucide-rea
 import { useEffect, useRef, useState, type ReactNode } from 'react'
 import styled from 'styled-components'
 import { mutate } from 'swr'
-import type { Picture, SiteFile } from '@gullyline/core'
+import type { MediaRequest, Picture, SiteFile } from '@gullyline/core'
 import { request } from '../api/client.ts'
+import { useDraft } from '../ui/drafts.ts'
 import { Button, fieldBox, IconButton } from '../ui/controls.tsx'
 import {
   dropUpload,
@@ -84,6 +85,14 @@ const Alt = styled.div`
   }
 `
 
+const Choice = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+  align-items: center;
+  margin-top: 4px;
+`
+
 interface UploadAreaProps {
   readonly to?: Shelf
   readonly children: ReactNode
@@ -143,15 +152,20 @@ export function UploadArea({ children, beside, to = 'pictures' }: UploadAreaProp
           }}
         />
       </div>
-      {uploads.length > 0 && (
-        <List aria-label="Uploads">
-          {uploads.map((upload) => (
-            <UploadLine key={upload.id} upload={upload} />
-          ))}
-        </List>
-      )}
+      {uploads.length > 0 && <UploadList uploads={uploads} />}
       {children}
     </Area>
+  )
+}
+
+/** One line for each upload: how far it is, how to cancel it, and why it was refused. */
+export function UploadList({ uploads }: { uploads: readonly Upload[] }) {
+  return (
+    <List aria-label="Uploads">
+      {uploads.map((upload) => (
+        <UploadLine key={upload.id} upload={upload} />
+      ))}
+    </List>
   )
 }
 
@@ -206,43 +220,85 @@ function isPicture(item: Picture | SiteFile): item is Picture {
   return 'fallback' in item
 }
 
-/** What stands for a picture for those who don't see it, or that it says nothing. Kept as soon as it is left. */
+/** The picture's default alternative text, or that it needs none. Saved when the field is left; a draft until then. */
 export function PictureWords({ picture }: { picture: Picture }) {
-  const [alt, setAlt] = useState(picture.alt)
-  const [isDecoration, setDecoration] = useState(picture.isDecoration ?? false)
   const [trouble, setTrouble] = useState<string>()
-  const keep = (body: { readonly alt?: string; readonly isDecoration?: boolean }): void => {
+  const path = `/api/media/${picture.id}`
+  const change = async (body: MediaRequest): Promise<boolean> => {
     setTrouble(undefined)
-    request(`/api/media/${picture.id}`, { method: 'PATCH', body })
-      .then(() => mutate('/api/site'))
-      .catch((error: unknown) => setTrouble(error instanceof Error ? error.message : String(error)))
+    try {
+      await request(path, { method: 'PATCH', body })
+      await mutate('/api/site')
+      return true
+    } catch (error) {
+      setTrouble(error instanceof Error ? error.message : String(error))
+      await mutate('/api/site')
+      return false
+    }
   }
+  const label = `Alternative text of ${picture.name}`
+  const draft = useDraft({
+    name: `alt.${picture.id}`,
+    label,
+    saved: picture.alt,
+    save: (alt, base) => change({ alt: alt.trim(), was: { alt: base } }),
+  })
+  const isDecoration = picture.isDecoration ?? false
   return (
     <>
       <Alt>
         <input
           type="text"
-          aria-label={`Alternative text of ${picture.name}`}
+          aria-label={label}
           placeholder="What can be seen, in a few words"
-          maxLength={1000}
           disabled={isDecoration}
-          value={alt}
-          onChange={(event) => setAlt(event.target.value)}
-          onBlur={() => alt.trim() !== picture.alt && keep({ alt: alt.trim() })}
+          value={draft.text}
+          onChange={(event) => draft.setText(event.target.value)}
+          onBlur={() => void draft.save()}
         />
         <label>
           <input
             type="checkbox"
             checked={isDecoration}
-            onChange={(event) => {
-              setDecoration(event.target.checked)
-              keep({ isDecoration: event.target.checked })
-            }}
+            onChange={(event) => void change({ isDecoration: event.target.checked, was: { isDecoration } })}
           />
-          Only decoration
+          Decorative
         </label>
       </Alt>
-      {trouble && <small role="alert">{trouble}</small>}
+      {draft.theirs !== undefined ? (
+        <Overtaken
+          theirs={draft.theirs}
+          onMine={() => {
+            draft.accept()
+            void change({ alt: draft.text.trim() }).then((isSaved) => isSaved && draft.reset())
+          }}
+          onTheirs={() => {
+            setTrouble(undefined)
+            draft.reset()
+          }}
+        />
+      ) : (
+        trouble && <small role="alert">{trouble}</small>
+      )}
     </>
+  )
+}
+
+interface OvertakenProps {
+  readonly theirs: string
+  readonly onMine: () => void
+  readonly onTheirs: () => void
+}
+
+/** Somebody else changed the same text meanwhile: the person chooses. */
+function Overtaken({ theirs, onMine, onTheirs }: OvertakenProps) {
+  return (
+    <Choice role="alert">
+      <small>
+        {theirs === '' ? 'Somebody else removed this text.' : `Somebody else changed it to “${theirs}”.`}
+      </small>
+      <Button onPress={onMine}>Use mine</Button>
+      <Button onPress={onTheirs}>Use theirs</Button>
+    </Choice>
   )
 }

@@ -50,8 +50,25 @@ export function useUploads(): readonly Upload[] {
 
 const PATHS: Readonly<Record<Shelf, string>> = { pictures: '/api/media', files: '/api/files' }
 
-/** Adds files to the library, one line in the list for each. */
-export function startUploads(to: Shelf, chosen: readonly File[]): void {
+/** What waits for uploads to be through, by their ids. */
+const awaited = new Map<number, (picture: Picture | undefined) => void>()
+
+/** Adds pictures to the library, and gives those that were taken, in order, once all are through. */
+export async function uploadPictures(chosen: readonly File[]): Promise<readonly Picture[]> {
+  const ids = startUploads('pictures', chosen)
+  const all = ids.map((id) => new Promise<Picture | undefined>((resolve) => awaited.set(id, resolve)))
+  return (await Promise.all(all)).filter((one) => one !== undefined)
+}
+
+function settle(id: number, state: Upload['state'] | undefined): void {
+  // One that was refused may be sent again; only when it is taken off the list is it given up.
+  if (state && state.type !== 'done') return
+  awaited.get(id)?.(state?.type === 'done' && 'fallback' in state.item ? state.item : undefined)
+  awaited.delete(id)
+}
+
+/** Adds files to the library, one line in the list for each; gives their ids there. */
+export function startUploads(to: Shelf, chosen: readonly File[]): readonly number[] {
   const added = chosen.map((file): Upload => {
     const id = nextId++
     files.set(id, file)
@@ -59,6 +76,7 @@ export function startUploads(to: Shelf, chosen: readonly File[]): void {
   })
   set([...uploads, ...added])
   sendNext()
+  return added.map(({ id }) => id)
 }
 
 /** Stops an upload and takes it off the list; one that is done stays in the library. */
@@ -67,6 +85,7 @@ export function dropUpload(id: number): void {
   requests.delete(id)
   files.delete(id)
   set(uploads.filter((one) => one.id !== id))
+  settle(id, undefined)
   sendNext()
 }
 
@@ -89,7 +108,8 @@ function sendNext(): void {
     change(waiting.id, state)
     if (state.type === 'done') {
       files.delete(waiting.id)
-      void mutate('/api/site')
+      // The picture is known to the page before it is put there.
+      void mutate('/api/site').then(() => settle(waiting.id, state))
     }
     sendNext()
   })
@@ -116,16 +136,18 @@ export function sendFile(
         return resolve({ type: 'done', item: xhr.response as Picture | SiteFile })
       const body = xhr.response as ErrorBody | null
       if (body?.code === 'not-signed-in') tellSignedOut()
-      const message = body?.message ?? 'The server answered something that could not be read. Try again.'
+      const message =
+        body?.message ?? 'The server’s answer could not be read. The file was not uploaded. Try again.'
       resolve({ type: 'refused', message, isFinal: body?.code === 'not-valid' || body?.code === 'too-large' })
     }
     xhr.onerror = () =>
       resolve({
         type: 'refused',
-        message: 'The server does not answer. The file was not added; try again.',
+        message: 'Can’t reach the server. The file was not uploaded. Try again.',
         isFinal: false,
       })
-    xhr.onabort = () => resolve({ type: 'refused', message: 'Cancelled. Nothing was added.', isFinal: false })
+    xhr.onabort = () =>
+      resolve({ type: 'refused', message: 'Cancelled. Nothing was uploaded.', isFinal: false })
   })
   xhr.send(file)
   return { xhr, answer }

@@ -12,6 +12,8 @@ import {
   type SiteInfo,
 } from '@gullyline/core'
 import { request } from '../api/client.ts'
+import { meantAddress } from '../editor/details/meant-address.ts'
+import { useDraft } from '../ui/drafts.ts'
 import { usePages, useSite } from '../api/hooks.ts'
 import { fieldBox, IconButton, LineField, MainButton, mono } from '../ui/controls.tsx'
 import { Waiting } from '../ui/waiting.tsx'
@@ -123,13 +125,19 @@ function Navigation({ site, pages }: { site: SiteInfo; pages: readonly PageSumma
     label: page.more.navigationLabel || page.title,
   }))
   const lines = linesOf(site.navigation, labelled)
-  const keep = async (items: readonly NavigationItem[]): Promise<void> => {
+  /** True when it was saved; what stands in the way is shown. */
+  const keep = async (items: readonly NavigationItem[]): Promise<boolean> => {
     setTrouble(undefined)
     try {
-      const next = await request<SiteInfo>('/api/site/navigation', { method: 'PUT', body: { items } })
+      const next = await request<SiteInfo>('/api/site/navigation', {
+        method: 'PUT',
+        body: { items, was: site.navigation },
+      })
       await mutate('/api/site', next, { revalidate: false })
+      return true
     } catch (error) {
       setTrouble(error instanceof Error ? error.message : String(error))
+      return false
     }
   }
   const { dragAndDropHooks } = useDragAndDrop({
@@ -211,30 +219,40 @@ function linesOf(items: readonly NavigationItem[], pages: readonly NavigationPag
 
 interface AddLineProps {
   readonly pages: readonly PageSummary[]
-  readonly onAdd: (item: NavigationItem) => Promise<void>
+  /** True when it was saved. */
+  readonly onAdd: (item: NavigationItem) => Promise<boolean>
 }
 
 const ELSEWHERE = ''
 
+/** A field of a line that is not added yet: nothing but adding it saves it. */
+function useLineDraft(name: string, label: string) {
+  return useDraft({ name: `navigation.${name}`, label, saved: '', save: () => Promise.resolve(false) })
+}
+
 function AddLine({ pages, onAdd }: AddLineProps) {
-  const [label, setLabel] = useState('')
   const [page, setPage] = useState(ELSEWHERE)
-  const [address, setAddress] = useState('')
   const isPlace = page !== ELSEWHERE
-  const anchor = address.replace(/^#/, '').trim()
+  const [label, address] = [
+    useLineDraft('label', 'Text of the link'),
+    useLineDraft('address', 'Address of the link'),
+  ]
+  const meant = meantAddress(address.text)
+  const anchor = address.text.replace(/^#/, '').trim()
   const isReady =
-    label.trim() !== '' && (isPlace ? /^[a-z][a-z0-9-]{0,63}$/.test(anchor) : safeHref(address) !== undefined)
-  const add = (): void => {
-    const words = label.trim()
-    void onAdd(isPlace ? { page, anchor, label: words } : { href: address.trim(), label: words }).then(() => {
-      setLabel('')
-      setAddress('')
-    })
+    label.text.trim() !== '' &&
+    (isPlace ? /^[a-z][a-z0-9-]{0,63}$/.test(anchor) : safeHref(meant) !== undefined && meant !== '')
+  const add = async (): Promise<void> => {
+    const words = label.text.trim()
+    const isSaved = await onAdd(isPlace ? { page, anchor, label: words } : { href: meant, label: words })
+    if (!isSaved) return
+    label.reset()
+    address.reset()
   }
   return (
     <Panel aria-label="Add a line">
       <h3>Add a line that is no page</h3>
-      <LineField label="Words" value={label} onChange={setLabel} />
+      <LineField label="Words" value={label.text} onChange={label.setText} />
       <label>
         Leads to
         <select value={page} onChange={(event) => setPage(event.target.value)}>
@@ -249,11 +267,11 @@ function AddLine({ pages, onAdd }: AddLineProps) {
       <LineField
         label={isPlace ? 'Anchor of the place' : 'Address'}
         placeholder={isPlace ? 'opening-hours' : 'https://…, mailto: or tel:'}
-        value={address}
-        onChange={setAddress}
+        value={address.text}
+        onChange={address.setText}
       />
       <div>
-        <MainButton isDisabled={!isReady} onPress={add}>
+        <MainButton isDisabled={!isReady} onPress={() => void add()}>
           Add the line
         </MainButton>
       </div>

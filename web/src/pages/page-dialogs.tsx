@@ -13,6 +13,7 @@ import { useBin } from '../api/hooks.ts'
 import { viewSite } from '../editor/site-view.ts'
 import { Button, fieldBox, LineField, MainButton } from '../ui/controls.tsx'
 import { Dialog } from '../ui/dialog.tsx'
+import { useDraft } from '../ui/drafts.ts'
 import { TYPING_PAUSE_MS, useLater } from '../ui/use-later.ts'
 import { when } from '../ui/when.ts'
 import { inTreeOrder } from './page-order.ts'
@@ -71,7 +72,14 @@ interface AddPageDialogProps {
 }
 
 export function AddPageDialog({ site, pages, under, onClose, onAdded }: AddPageDialogProps) {
-  const [title, setTitle] = useState('')
+  // Closed by mistake, it has the title again when it is opened.
+  const draft = useDraft({
+    name: 'new-page.title',
+    label: 'Title of the new page',
+    saved: '',
+    save: () => Promise.resolve(false),
+  })
+  const title = draft.text
   const [parentId, setParentId] = useState(under ?? '')
   const [template, setTemplate] = useState('plain')
   // Nine pictures are not drawn again for every letter.
@@ -81,6 +89,7 @@ export function AddPageDialog({ site, pages, under, onClose, onAdded }: AddPageD
     const body = { title, parentId: parentId || null, template }
     const { summary } = await request<PageDocument>('/api/pages', { method: 'POST', body })
     await mutate('/api/pages')
+    draft.reset()
     onAdded(summary.id)
   })
   return (
@@ -90,10 +99,11 @@ export function AddPageDialog({ site, pages, under, onClose, onAdded }: AddPageD
       word="Add and open"
       isReady={title.trim() !== ''}
       onClose={onClose}
+      onCancel={draft.reset}
       isWide
     >
       <Two>
-        <LineField label="Title" value={title} onChange={setTitle} autoFocus />
+        <LineField label="Title" value={title} onChange={draft.setText} autoFocus />
         <Choice>
           Under
           <select value={parentId} onChange={(event) => setParentId(event.target.value)}>
@@ -143,21 +153,32 @@ export function RulesDialog({ site, onClose }: { site: SiteInfo; onClose: () => 
 }
 
 export function RenamePageDialog({ page, onClose }: { page: PageSummary; onClose: () => void }) {
-  const [title, setTitle] = useState(page.title)
   const rename = useAct(async () => {
-    await request(`/api/pages/${page.id}`, { method: 'PATCH', body: { title } })
-    await mutate('/api/pages')
-    onClose()
+    if (await draft.save()) onClose()
+  })
+  const draft = useDraft({
+    name: `title.${page.id}`,
+    label: `Title of “${page.title}”`,
+    saved: page.title,
+    save: async (title, base) => {
+      await request(`/api/pages/${page.id}`, { method: 'PATCH', body: { title, was: { title: base } } })
+      await mutate('/api/pages')
+      return true
+    },
   })
   return (
     <Form
       title={`Rename “${page.title}”`}
       act={rename}
       word="Rename"
-      isReady={title.trim() !== ''}
+      isReady={draft.text.trim() !== ''}
       onClose={onClose}
+      onCancel={draft.reset}
     >
-      <LineField label="Title" value={title} onChange={setTitle} autoFocus />
+      <LineField label="Title" value={draft.text} onChange={draft.setText} autoFocus />
+      {draft.theirs !== undefined && (
+        <p role="alert">Somebody else renamed it to “{draft.theirs}” meanwhile.</p>
+      )}
       <p>Its address stays {page.path}, so links to it go on working.</p>
     </Form>
   )
@@ -295,18 +316,25 @@ interface FormProps {
   readonly isReady: boolean
   readonly isWide?: boolean
   readonly onClose: () => void
+  /** Drops what was typed; closing by Escape does not. */
+  readonly onCancel?: () => void
   readonly children: React.ReactNode
 }
 
-function Form({ title, act, word, isReady, isWide = false, onClose, children }: FormProps) {
+function Form({ title, act, word, isReady, isWide = false, onClose, onCancel, children }: FormProps) {
+  const cancel = (): void => {
+    onCancel?.()
+    onClose()
+  }
   return (
     <Dialog
       title={title}
       onClose={onClose}
       isWide={isWide}
+      isForm
       acts={
         <>
-          <Button onPress={onClose}>Cancel</Button>
+          <Button onPress={cancel}>Cancel</Button>
           <MainButton isDisabled={!isReady || act.isBusy} onPress={act.run}>
             {word}
           </MainButton>

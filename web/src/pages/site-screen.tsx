@@ -4,6 +4,7 @@ import { Link } from 'react-router'
 import styled from 'styled-components'
 import { Bar, Crumbs } from '../editor/top-bar.tsx'
 import { MeButton } from '../people/me-button.tsx'
+import { DraftGuard } from '../ui/leave-guard.tsx'
 import { Mark } from '../ui/mark.tsx'
 
 const Screen = styled.div`
@@ -44,6 +45,7 @@ export function SiteScreen({ siteName, title, beside, children }: SiteScreenProp
         </div>
       </Bar>
       {children}
+      <DraftGuard />
     </Screen>
   )
 }

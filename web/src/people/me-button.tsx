@@ -4,13 +4,14 @@ import type { Role } from '@gullyline/core'
 import { signOut } from '../api/person.ts'
 import { Button, MainButton } from '../ui/controls.tsx'
 import { Dialog } from '../ui/dialog.tsx'
+import { DevicesDialog, PasswordDialog } from './account-dialogs.tsx'
 import { Face, initialsOf } from './face.tsx'
 import { useMe } from './sign-in-gate.tsx'
 
 const MAY: Readonly<Record<Role, string>> = {
   editor: 'As an editor you change pages, save them and publish them.',
   reviewer: 'As a reviewer you look at pages at every width and publish them. Changing them is for editors.',
-  keeper: 'As the site’s keeper you may do all that editors and reviewers may.',
+  keeper: 'As an administrator you may do all that editors and reviewers may.',
 }
 
 const FaceButton = styled(Button)`
@@ -21,6 +22,10 @@ const FaceButton = styled(Button)`
   height: 28px;
   background: none;
 `
+const Acts = styled.div`
+  display: flex;
+  gap: 8px;
+`
 const Trouble = styled.p`
   color: var(--clay);
 `
@@ -28,32 +33,39 @@ const Trouble = styled.p`
 /** Who is working here, what they may do, and the way out. */
 export function MeButton() {
   const me = useMe()
-  const [isOpen, setOpen] = useState(false)
+  const [open, setOpen] = useState<'account' | 'password' | 'devices'>()
+  const close = (): void => setOpen(undefined)
   const [trouble, setTrouble] = useState<string>()
   const leave = (): void => {
     signOut().catch((error: unknown) => setTrouble(error instanceof Error ? error.message : String(error)))
   }
   return (
     <>
-      <FaceButton aria-label={`You are ${me.name}. Account`} onPress={() => setOpen(true)}>
+      <FaceButton aria-label={`You are ${me.name}. Account`} onPress={() => setOpen('account')}>
         <Face aria-hidden="true" data-me="">
           {initialsOf(me.name)}
         </Face>
       </FaceButton>
-      {isOpen && (
+      {open === 'password' && <PasswordDialog onClose={close} />}
+      {open === 'devices' && <DevicesDialog onClose={close} />}
+      {open === 'account' && (
         <Dialog
           title={me.name}
-          onClose={() => setOpen(false)}
+          onClose={close}
           acts={
             <>
               <Button onPress={leave}>Sign out</Button>
-              <MainButton onPress={() => setOpen(false)}>Go on</MainButton>
+              <MainButton onPress={close}>Close</MainButton>
             </>
           }
         >
           <p>
             You signed in as <b>{me.login}</b>. {MAY[me.role]}
           </p>
+          <Acts>
+            <Button onPress={() => setOpen('password')}>Change password…</Button>
+            <Button onPress={() => setOpen('devices')}>Signed-in devices…</Button>
+          </Acts>
           {trouble && <Trouble role="alert">{trouble}</Trouble>}
         </Dialog>
       )}

@@ -55,16 +55,19 @@ interface DialogProps {
   readonly acts: ReactNode
   /** For questions that must be answered with one of the acts. */
   readonly mustAnswer?: boolean
+  /** For those in which something is typed: a press beside them does not close them. */
+  readonly isForm?: boolean
   /** For those that show pictures. */
   readonly isWide?: boolean
 }
 
-/** A question over the screen. Escape and a click beside it close it, unless it must be answered. */
-export function Dialog({ title, onClose, children, acts, mustAnswer = false, isWide = false }: DialogProps) {
+/** A question over the screen. Escape and a press beside it close it, unless it must be answered. */
+export function Dialog(props: DialogProps) {
+  const { title, onClose, children, acts, mustAnswer = false, isForm = false, isWide = false } = props
   return (
     <Veil
       isOpen
-      isDismissable={!mustAnswer}
+      isDismissable={!mustAnswer && !isForm}
       isKeyboardDismissDisabled={mustAnswer}
       onOpenChange={(open) => !open && onClose()}
     >

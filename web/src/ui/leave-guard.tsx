@@ -6,6 +6,8 @@ import { drafts, useDrafts } from './drafts.ts'
 
 interface LeaveGuardProps {
   readonly isUnsaved: boolean
+  /** The same, of this very moment: what was just saved must not be asked about. */
+  readonly isUnsavedNow: () => boolean
   /** True when all is saved and the screen can be left. */
   readonly save: () => Promise<boolean>
   readonly discard: () => void
@@ -14,8 +16,8 @@ interface LeaveGuardProps {
 }
 
 /** Asks before a screen with unsaved work is left. One on a screen: the router blocks for one at a time. */
-export function LeaveGuard({ isUnsaved, save, discard, children }: LeaveGuardProps) {
-  const blocker = useBlocker(isUnsaved)
+export function LeaveGuard({ isUnsaved, isUnsavedNow, save, discard, children }: LeaveGuardProps) {
+  const blocker = useBlocker(isUnsavedNow)
   useEffect(() => {
     if (!isUnsaved) return
     // The browser asks in words of its own.
@@ -65,6 +67,7 @@ export function DraftGuard() {
   return (
     <LeaveGuard
       isUnsaved={open.length > 0}
+      isUnsavedNow={() => drafts.all.length > 0}
       save={async () => (await drafts.saveAll()).length === 0}
       discard={() => drafts.dropAll()}
     >

@@ -14,6 +14,7 @@ import { landingOnCanvas } from './canvas-landing.ts'
 import { PageFrame } from './page-frame.tsx'
 import { PageStyle, PageView } from './page-view.tsx'
 import { useClipboard } from './use-clipboard.ts'
+import { useFileDrop } from './use-file-drop.ts'
 import { SelectionLayer } from './selection-layer.tsx'
 
 const MARGIN = 28
@@ -68,6 +69,7 @@ export function Canvas({ width, onDocument, onKeyDown, onFollow }: CanvasProps) 
     [inner, store, onKeyDown, onFollow],
   )
   useClipboard(store, inner)
+  useFileDrop(store, inner)
   const selectUnder = useCallback((target: Element) => selectAt(store, target), [store])
   useEffect(
     () => (inner ? registerLanding((item, point) => landingOnCanvas(inner, store, item, point)) : undefined),

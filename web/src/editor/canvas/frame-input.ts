@@ -1,6 +1,8 @@
-import { describeNode, getKind, getNode, type NodeId, type PageNode } from '@gullyline/core'
+import { describeNode, findNode, getKind, getNode, type NodeId, type PageNode } from '@gullyline/core'
 import { followPress } from '../drag/drag-session.ts'
+import type { TypingStart } from '../editor-state.ts'
 import type { EditorStore } from '../editor-store.ts'
+import { selectWordAt, whenTyping } from './active-editor.ts'
 import { followBox } from './box-select.ts'
 import { frameToWindow } from './frame-geometry.ts'
 
@@ -39,7 +41,11 @@ export function listenToFrame(
   }
   const twice = (event: MouseEvent): void => {
     const id = nodeIdAt(event.target as Element)
-    if (id !== undefined && !store.state.typing) startTyping(store, id, event.target as Element)
+    if (id === undefined) return
+    const point = { x: event.clientX, y: event.clientY }
+    if (!store.state.typing) startTyping(store, id, event.target as Element, point)
+    // As in every text: pressing a word twice selects it.
+    if (store.state.typing?.id === id) whenTyping(() => selectWordAt(point))
   }
   inner.addEventListener('pointerdown', press)
   inner.addEventListener('dblclick', twice)
@@ -81,7 +87,8 @@ function startPress(inner: Document, store: EditorStore, target: Element, event:
     item: () =>
       dragged === undefined || dragged === store.state.page.root ? undefined : dragItem(store, dragged),
     onClick: () => {
-      if (id !== undefined && id === before) startTyping(store, id, target)
+      const point = { x: event.clientX, y: event.clientY }
+      if (id !== undefined && id === before) startTyping(store, id, target, point)
       else store.dispatch({ type: 'select', id: id === store.state.page.root ? undefined : id })
     },
   })
@@ -106,15 +113,23 @@ function isInside(target: Element, id: NodeId): boolean {
 }
 
 /** Starts typing in the words under the pointer, or in the first that the block has. */
-export function startTyping(store: EditorStore, id: NodeId, target?: Element): void {
+export function startTyping(store: EditorStore, id: NodeId, target?: Element, start?: TypingStart): void {
   const node = getNode(store.state.page, id)
   const kind = getKind(store.registry, node.kind)
   const under = target?.closest<HTMLElement>('[data-words]')
-  const field =
-    under?.closest<HTMLElement>('[data-node]')?.dataset.node === id
-      ? under?.dataset.words
-      : firstWordsField(kind, node)
-  if (field !== undefined) store.dispatch({ type: 'start-typing', typing: { id, field } })
+  const isUnder = under?.closest<HTMLElement>('[data-node]')?.dataset.node === id
+  const field = isUnder ? under?.dataset.words : firstWordsField(kind, node)
+  if (field === undefined) return
+  // The words that are typed in first may stand elsewhere than what was pressed.
+  const at = start === 'all' || isUnder ? start : undefined
+  store.dispatch({ type: 'start-typing', typing: { id, field, ...(at ? { start: at } : {}) } })
+}
+
+/** Starts typing in a block that was just added, where it has text of its own: what it was given to begin with is replaced. */
+export function typeInNew(store: EditorStore, id: NodeId): void {
+  const node = findNode(store.state.page, id)
+  if (node && firstWordsField(getKind(store.registry, node.kind), node) !== undefined)
+    startTyping(store, id, undefined, 'all')
 }
 
 /** The field that is typed into first: the heading of what has one, else its words. */

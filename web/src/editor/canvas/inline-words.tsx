@@ -13,7 +13,9 @@ import {
 import { newId, useNode, useStore, type EditorStore } from '../editor-store.ts'
 import { setActiveEditor } from './active-editor.ts'
 import { readField, topOf, withField } from './field-path.ts'
+import { pasteWhileTyping } from './paste-while-typing.ts'
 import { docOf, readWords, startTextEditor, type Words } from './text-editor.ts'
+import { showDocument } from './text-selection.ts'
 
 interface InlineWordsProps {
   readonly tag: string
@@ -37,22 +39,26 @@ export function InlineWords({ tag, node: id, field, ...attributes }: InlineWords
     if (!element.current || !node) return
     const kind = getKind(store.registry, node.kind)
     const title = kind.title.toLowerCase()
+    const { control } = kind.content.properties[topOf(field)] ?? {}
     const started = startTextEditor({
       element: element.current,
-      words: wordsOf(kind.content.properties[topOf(field)]?.control, readField(node.content, field)),
+      words: wordsOf(control, readField(node.content, field)),
       label: `Words of the ${title}`,
       onEdgeKey: (key) => crossEdge(store, id, key),
-      onRefused: (words) => store.dispatch({ type: 'tell', words, tone: 'refused' }),
+      start: store.state.typing?.start,
+      onPaste: (running, event) => pasteWhileTyping(store, running, event),
       onChange: (next) => {
         const now = store.state.page.nodes[id]?.content
         if (!now || sameJson(next, readField(now, field))) return
         const top = topOf(field)
         const whole = withField(now, field, next)[top]!
-        store.do(`Typed in ${title}`, [{ edit: 'set', nodeId: id, at: ['content', top], value: whole }], {
-          joinKey: `${id}/${field}`,
-          origin: 'typing',
-          isDrawn: true,
-        })
+        const isIn = store.do(
+          `Typed in ${title}`,
+          [{ edit: 'set', nodeId: id, at: ['content', top], value: whole }],
+          { joinKey: `${id}/${field}`, origin: 'typing', isDrawn: true },
+        )
+        // What the page can't take must not stand on the canvas as if it had: all that is typed after it would be lost.
+        if (!isIn) showWords(editor.current, wordsOf(control, readField(now, field)))
       },
     })
     editor.current = started
@@ -73,8 +79,7 @@ export function InlineWords({ tag, node: id, field, ...attributes }: InlineWords
     const { properties } = getKind(store.registry, node.kind).content
     const value = readField(node.content, field)
     const words = wordsOf(properties[topOf(field)]?.control, value)
-    if (!sameJson(readWords(running, words.form), value))
-      running.commands.setContent(docOf(words), { emitUpdate: false })
+    if (!sameJson(readWords(running, words.form), value)) showWords(running, words)
   }, [told, store, id, field])
 
   // Any tag a kind renders; one name stands for all of them in the types.
@@ -99,6 +104,10 @@ function crossEdge(store: EditorStore, id: NodeId, key: 'Enter' | 'Backspace'): 
   const field = getNode(page, joined.intoId).kind === 'text' ? 'words' : 'text'
   store.dispatch({ type: 'start-typing', typing: { id: joined.intoId, field } })
   return true
+}
+
+function showWords(running: Editor | undefined, words: Words): void {
+  if (running) showDocument(running, running.schema.nodeFromJSON(docOf(words)))
 }
 
 function wordsOf(control: string | undefined, value: Json | undefined): Words {

@@ -11,8 +11,10 @@ import { Paragraph } from '@tiptap/extension-paragraph'
 import { Strike } from '@tiptap/extension-strike'
 import { Text } from '@tiptap/extension-text'
 import { safeHref, type Json, type Link, type RichText } from '@gullyline/core'
-import { loadMarkdown, parsePlainText } from './paste.ts'
+import type { TypingStart } from '../editor-state.ts'
+import { asOneLine, loadMarkdown, parseOneLine, parsePlainText } from './paste.ts'
 import { fromEditorDoc, linkHref, toEditorDoc } from './rich-text-doc.ts'
+import { atSelectionOnScreen, placeCaret, selectionOnScreen } from './text-selection.ts'
 
 /** A link whose target is ours: a page or an address. Pasted links that are not allowed lose their link. */
 const LinkMark = Mark.create({
@@ -89,34 +91,22 @@ export interface TextEditorOptions {
   readonly element: HTMLElement
   readonly words: Words
   readonly label: string
+  readonly start?: TypingStart | undefined
   readonly onChange: (value: Json) => void
   /** Keys that may mean something for blocks beside this one; true when it did. */
   readonly onEdgeKey?: (key: 'Enter' | 'Backspace') => boolean
-  /** Told when something pasted was refused, with the reason. */
-  readonly onRefused?: (words: string) => void
+  /** Called for what is pasted; true when it was taken care of. */
+  readonly onPaste?: (editor: Editor, event: ClipboardEvent) => boolean
 }
 
 const EXTENSIONS = { rich: RICH, list: LIST, plain: PLAIN } as const
 
-/** More letters than this make no paragraph that anybody reads, and would keep the browser busy for long. */
-const MOST_PASTED = 200_000
-
-/**
- * Where the caret is, read off the page: the key that moved it there may have been the last one, and the editor is told of
- * that only after this one. Undefined when words are selected.
- */
-function caretOf(view: EditorView): number | undefined {
-  const selection = view.dom.ownerDocument.getSelection()
-  if (!selection?.anchorNode || !selection.isCollapsed) return undefined
-  return view.posAtDOM(selection.anchorNode, selection.anchorOffset)
-}
-
 /** Starts typing in an element, which must be empty and stays the text editor's until `destroy`. */
 export function startTextEditor(options: TextEditorOptions): Editor {
-  const { element, words, label, onChange, onEdgeKey, onRefused } = options
+  const { element, words, label, onChange, onEdgeKey, onPaste } = options
   // It is there before anybody has pasted; where it can't be had, pasted text stays as it was written.
   if (words.form !== 'plain') loadMarkdown().catch(() => undefined)
-  const editor = new Editor({
+  const editor: Editor = new Editor({
     element: { mount: element },
     injectCSS: false,
     extensions: EXTENSIONS[words.form],
@@ -126,28 +116,24 @@ export function startTextEditor(options: TextEditorOptions): Editor {
       handleDOMEvents: { beforeinput: insertLetter },
       handleKeyDown: (view, event) => {
         if (event.shiftKey || event.ctrlKey || event.metaKey || event.altKey || view.composing) return false
-        const at = caretOf(view)
-        if (at === undefined) return false
+        const shown = selectionOnScreen(view)
+        if (!shown || shown.anchor !== shown.head) return false
+        const at = shown.head
         const isAtStart = at <= 1
         const isAtEnd = words.form === 'plain' && at === view.state.doc.content.size
         if (event.key === 'Backspace' && isAtStart) return onEdgeKey?.('Backspace') ?? false
         if (event.key === 'Enter' && words.form === 'plain') return (isAtEnd && onEdgeKey?.('Enter')) || true
         return false
       },
-      handlePaste: (_view, event) => {
-        const text = event.clipboardData?.getData('text/plain') ?? ''
-        if (text.length <= MOST_PASTED) return false
-        onRefused?.(
-          `Not pasted: ${Math.round(text.length / 1000)},000 letters are too many at once; at most ${MOST_PASTED / 1000},000 are taken`,
-        )
-        return true
-      },
-      ...(words.form === 'plain' ? {} : { clipboardTextParser: parsePlainText }),
+      handlePaste: (_view, event) => onPaste?.(editor, event) ?? false,
+      clipboardTextParser: words.form === 'plain' ? parseOneLine : parsePlainText,
+      // Paragraphs that become one line have a space between them.
+      ...(words.form === 'plain' ? { transformPastedHTML: asOneLine } : {}),
     },
     onUpdate: () => onChange(readWords(editor, words.form)),
   })
   // At once: the next key may already be on its way, and would be lost if the focus came a frame later.
-  editor.commands.setTextSelection(editor.state.doc.content.size)
+  placeCaret(editor, options.start)
   editor.view.focus()
   return editor
 }
@@ -161,6 +147,8 @@ function insertLetter(view: EditorView, event: InputEvent): boolean {
   const { data } = event
   if (event.inputType !== 'insertText' || data === null || event.isComposing || view.composing) return false
   event.preventDefault()
+  const start = atSelectionOnScreen(view)
+  if (start.selectionSet) view.dispatch(start)
   const { from, to } = view.state.selection
   const insert = () => view.state.tr.insertText(data)
   const isTaken = view.someProp('handleTextInput', (handle) => handle(view, from, to, data, insert))

@@ -1,12 +1,10 @@
 import { useEffect } from 'react'
 import { copiedIds, copy, cut, paste } from '../acts.ts'
 import { BLOCKS_TYPE, htmlForOthers, readFragments } from '../clipboard.ts'
-import { newId, type EditorStore } from '../editor-store.ts'
+import type { EditorStore } from '../editor-store.ts'
 import { elementOf } from './boxes.ts'
-import { loadMarkdown, markdownToHtml } from './paste.ts'
-
-/** More letters than this are no page that anybody reads, and would keep the browser busy for long. */
-const MOST_PASTED = 1_000_000
+import { pasteBlocks, pastePictures } from './paste-blocks.ts'
+import { readPasted } from './pasted.ts'
 
 /**
  * Copy, cut and paste as the browser means them, wherever the focus is: so that blocks go to other programs as HTML and
@@ -26,34 +24,25 @@ export function useClipboard(store: EditorStore, inner: Document | undefined): v
       clipboardData.setData('text/html', htmlForOthers(elements))
       clipboardData.setData('text/plain', elements.map((one) => one.innerText.trim()).join('\n\n'))
     }
-    const put = (event: ClipboardEvent): void => {
+    const putIn = (event: ClipboardEvent): void => {
       const { clipboardData } = event
-      if (!clipboardData || clipboardData.files.length > 0 || isElsewhere(event, store)) return
+      if (!clipboardData || isElsewhere(event, store)) return
       event.preventDefault()
       const blocks = clipboardData.getData(BLOCKS_TYPE)
-      if (blocks !== '') return paste(store, readFragments(blocks))
-      const html = clipboardData.getData('text/html')
-      const text = clipboardData.getData('text/plain')
-      if (html === '' && text === '') return paste(store)
-      pasteWords(store, html, text).catch(() =>
-        store.dispatch({
-          type: 'tell',
-          words: 'Not pasted: a part of the editor could not be fetched. Nothing was changed; try once more',
-          tone: 'refused',
-        }),
-      )
+      if (blocks !== '') return paste(store, readFragments(blocks, store.registry))
+      put(store, clipboardData)
     }
     const documents = [document, inner]
     for (const one of documents) {
       one.addEventListener('copy', take)
       one.addEventListener('cut', take)
-      one.addEventListener('paste', put)
+      one.addEventListener('paste', putIn)
     }
     return () => {
       for (const one of documents) {
         one.removeEventListener('copy', take)
         one.removeEventListener('cut', take)
-        one.removeEventListener('paste', put)
+        one.removeEventListener('paste', putIn)
       }
     }
   }, [store, inner])
@@ -69,13 +58,20 @@ function isElsewhere(event: ClipboardEvent, store: EditorStore): boolean {
   )
 }
 
-async function pasteWords(store: EditorStore, html: string, text: string): Promise<void> {
-  if (Math.max(html.length, text.length) > MOST_PASTED) {
-    const words = `Not pasted: this is too much at once; at most ${MOST_PASTED / 1_000_000} million letters are taken`
-    return store.dispatch({ type: 'tell', words, tone: 'refused' })
+function put(store: EditorStore, data: DataTransfer): void {
+  const pasted = readPasted(data)
+  switch (pasted.type) {
+    case 'too-much':
+    case 'other-files':
+      return store.dispatch({ type: 'tell', words: pasted.words, tone: 'refused' })
+    case 'nothing':
+      return paste(store)
+    case 'pictures':
+      return pastePictures(store, pasted.files)
+    case 'address':
+    case 'text':
+      return void pasteBlocks(store, { text: pasted.text })
+    case 'html':
+      return void pasteBlocks(store, { html: pasted.html })
   }
-  const [{ blocksFromHtml }] = await Promise.all([import('../html-blocks.ts'), loadMarkdown()])
-  const fragments = blocksFromHtml(html || (markdownToHtml(text) ?? ''), store.registry, newId)
-  if (fragments.length > 0) return paste(store, fragments)
-  store.dispatch({ type: 'tell', words: 'Nothing pasted: what was copied has no words', tone: 'refused' })
 }

@@ -3,6 +3,7 @@ import styled from 'styled-components'
 import useSWR, { mutate } from 'swr'
 import {
   anchorsOf,
+  isCompleteHref,
   isFileLink,
   isPageLink,
   outlineOf,
@@ -209,7 +210,8 @@ function PlaceOnPage({
 function AddressBox({ value, onChange }: { value: string; onChange: LinkFieldProps['onChange'] }) {
   const [typed, setTyped] = useState(value)
   const problem = useId()
-  const refused = typed.trim() !== '' && safeHref(typed) === undefined
+  const meant = meantAddress(typed)
+  const refused = meant === '' ? undefined : faultOf(meant)
   return (
     <label>
       Address
@@ -217,20 +219,25 @@ function AddressBox({ value, onChange }: { value: string; onChange: LinkFieldPro
         aria-label="Address"
         value={typed}
         placeholder="https://…, mailto: or tel:"
-        aria-invalid={refused}
-        aria-describedby={refused ? problem : undefined}
+        aria-invalid={refused !== undefined}
+        aria-describedby={refused === undefined ? undefined : problem}
         onChange={(event) => {
           setTyped(event.target.value)
-          const href = safeHref(meantAddress(event.target.value))
-          if (href !== undefined) onChange({ href }, true)
+          const href = meantAddress(event.target.value)
+          if (href !== '' && faultOf(href) === undefined) onChange({ href }, true)
         }}
         onKeyDown={(event) => event.key === 'Escape' && goHome()}
       />
-      {refused && (
-        <Refusal id={problem}>
-          This kind of address can’t be linked to. Web, e-mail and phone addresses can.
-        </Refusal>
-      )}
+      {refused !== undefined && <Refusal id={problem}>{refused}</Refusal>}
     </label>
   )
+}
+
+/** Why an address can't be linked to, with what the page has meanwhile; undefined when it can. */
+function faultOf(href: string): string | undefined {
+  if (safeHref(href) === undefined)
+    return 'This kind of address can’t be linked to. Web, e-mail and phone addresses can.'
+  return isCompleteHref(href)
+    ? undefined
+    : 'The address is not complete: begin with https://, or with / for a page of this site. The link is not changed yet.'
 }

@@ -1,6 +1,15 @@
 import styled from 'styled-components'
-import { unsetOrigin, type FieldSchema, type NodeId, type NodePart, type readValue } from '@gullyline/core'
-import { useNode, usePage, useStore } from '../editor-store.ts'
+import {
+  findNode,
+  unsetOrigin,
+  type Edit,
+  type FieldSchema,
+  type Json,
+  type NodeId,
+  type NodePart,
+  type readValue,
+} from '@gullyline/core'
+import { useNode, usePage, useStore, type EditorStore } from '../editor-store.ts'
 import { useSiteView } from '../site-view.ts'
 import { choiceOf, FieldControl } from './field-control.tsx'
 import { surfaceAroundWords, themeFor, unsetWords } from './origin-words.ts'
@@ -62,7 +71,10 @@ export function Setting({ id, entry: { part, key, field, value, isSet, isRequire
   const set = (next: typeof value, isTyped = false): boolean =>
     store.do(
       next === undefined ? `Reset ${title}` : `Changed ${title}`,
-      [{ edit: 'set', nodeId: id, at: [part, key], ...(next === undefined ? {} : { value: next }) }],
+      [
+        { edit: 'set', nodeId: id, at: [part, key], ...(next === undefined ? {} : { value: next }) },
+        ...(field.control === 'media' ? forAnotherPicture(store, id, value, next) : []),
+      ],
       isTyped ? { joinKey: `${id}/${part}.${key}` } : {},
     )
   const control = (
@@ -106,6 +118,21 @@ export function Setting({ id, entry: { part, key, field, value, isSet, isRequire
       {control}
       {origin}
     </Row>
+  )
+}
+
+/** Another picture needs another alternative text: the one before described the one before. */
+function forAnotherPicture(
+  store: EditorStore,
+  id: NodeId,
+  before: Json | undefined,
+  next: Json | undefined,
+): readonly Edit[] {
+  const idOf = (value: Json | undefined) => (value as { id?: string } | undefined)?.id
+  const node = findNode(store.state.page, id)
+  if (!node || idOf(before) === undefined || idOf(before) === idOf(next)) return []
+  return (['alt', 'decoration'] as const).flatMap((key): Edit[] =>
+    node.content[key] === undefined ? [] : [{ edit: 'set', nodeId: id, at: ['content', key] }],
   )
 }
 

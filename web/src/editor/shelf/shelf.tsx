@@ -1,6 +1,7 @@
 import { useMemo, useRef, useState } from 'react'
 import styled from 'styled-components'
 import {
+  type NodeId,
   frameRefusal,
   createStarters,
   nodeLabel,
@@ -10,6 +11,7 @@ import {
   type Target,
 } from '@gullyline/core'
 import { FindBox, Keys } from '../../ui/controls.tsx'
+import { typeInNew } from '../canvas/frame-input.ts'
 import { followPress } from '../drag/drag-session.ts'
 import { newId, usePage, useStore, type EditorStore } from '../editor-store.ts'
 import { useShelf } from './shelf-state.ts'
@@ -149,8 +151,9 @@ export function Shelf() {
   const place = (starter: Starter): void => {
     const refusal = frameRefusal(page, starter.kind, store.registry)
     if (refusal !== undefined) return store.dispatch({ type: 'tell', words: refusal, tone: 'refused' })
-    placeStarter(store, starter, targetFor(store, shelf.after ?? undefined, starter.kind))
+    const placed = placeStarter(store, starter, targetFor(store, shelf.after ?? undefined, starter.kind))
     shelf.close()
+    if (placed !== undefined) typeInNew(store, placed)
   }
   return (
     <Tray
@@ -240,9 +243,15 @@ function targetFor(store: EditorStore, after: string | undefined, kind: string):
   return placeAfter(store.state.page, after, kind, store.registry)
 }
 
-function placeStarter(store: EditorStore, starter: Starter, target: Target): void {
-  const edit = placeEdit(store.state.page, target, starter.build(newId), store.registry, newId)
-  store.do(`Added ${starter.title.toLowerCase()}`, [edit], { select: edit.rootId, origin: 'shelf' })
+/** Gives the block that was added, not what had to be put around it; undefined when it was refused. */
+function placeStarter(store: EditorStore, starter: Starter, target: Target): NodeId | undefined {
+  const fragment = starter.build(newId)
+  const edit = placeEdit(store.state.page, target, fragment, store.registry, newId)
+  const isIn = store.do(`Added ${starter.title.toLowerCase()}`, [edit], {
+    select: fragment.rootId,
+    origin: 'shelf',
+  })
+  return isIn ? fragment.rootId : undefined
 }
 
 function useWhere(after: string | null | undefined): string {

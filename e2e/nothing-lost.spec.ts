@@ -1,0 +1,453 @@
+/**
+ * Ways to lose a sentence that was just typed. Whatever is done next, it is on the page, in what is saved or in what is
+ * offered again; or the person was asked before.
+ */
+import type { Page } from '@playwright/test'
+import type { PageDocument } from '@gullyline/core'
+import { canvasOf, expect, signIn, test, type App } from './app.ts'
+
+let count = 0
+/** A sentence that no other way types. */
+const sentence = (): string => `Sentence number ${++count} of the heron`
+
+const node = (kind: string, content: object, slots: object = {}) => ({
+  kind,
+  content,
+  look: {},
+  sizes: { base: {} },
+  slots,
+})
+
+/** A page with one block of each sort that text is typed into. */
+async function makePage(page: Page, app: App): Promise<string> {
+  const { request } = page.context()
+  const made = (await (
+    await request.post(`${app.editor}/api/pages`, { data: { title: 'Losing nothing', parentId: null } })
+  ).json()) as PageDocument
+  const { id, version } = made.summary
+  const { root } = made.document
+  const nodes = {
+    [root]: {
+      ...made.document.nodes[root]!,
+      slots: { ...made.document.nodes[root]!.slots, sections: ['sect'] },
+    },
+    sect: node('section', {}, { blocks: ['head', 'text', 'pict', 'tabl', 'quot'] }),
+    head: node('heading', { text: 'A heading', level: 1 }),
+    text: node('text', { words: [{ type: 'paragraph', runs: [{ text: 'A paragraph' }] }] }),
+    pict: node('picture', { media: { id: 'tmdusk' }, caption: 'A caption' }),
+    tabl: node('table', { rows: [['One', 'Two']], heads: 'none' }),
+    quot: node('quote', { words: [{ type: 'paragraph', runs: [{ text: 'A saying' }] }] }),
+  }
+  const saved = await request.put(`${app.editor}/api/pages/${id}/document`, {
+    data: { base: version, document: { ...made.document, nodes }, journal: null },
+  })
+  expect(saved.status()).toBe(200)
+  return id
+}
+
+const details = (page: Page) => page.getByRole('complementary', { name: 'Details' })
+const settings = (page: Page) => page.getByRole('region', { name: 'Page settings' })
+
+/** Where a sentence is typed in the editor. Each leaves the caret where it was typed. */
+const PLACES: readonly (readonly [where: string, type: (page: Page, words: string) => Promise<void>])[] = [
+  [
+    'a heading on the page',
+    async (page, words) => {
+      await canvasOf(page).locator('[data-node="head"]').dblclick()
+      await page.keyboard.press('Control+a')
+      await page.keyboard.type(words)
+    },
+  ],
+  [
+    'a paragraph on the page',
+    async (page, words) => {
+      await canvasOf(page).locator('[data-node="text"]').dblclick()
+      await page.keyboard.press('Control+a')
+      await page.keyboard.type(words)
+    },
+  ],
+  [
+    'a cell of a table',
+    async (page, words) => {
+      await canvasOf(page).locator('[data-node="tabl"] td').first().dblclick()
+      await page.keyboard.press('Control+a')
+      await page.keyboard.type(words)
+    },
+  ],
+  [
+    'a caption in the details',
+    async (page, words) => {
+      await canvasOf(page).locator('[data-node="pict"]').click()
+      const field = details(page).getByRole('textbox', { name: 'Caption' })
+      await field.press('Control+a')
+      await page.keyboard.type(words)
+    },
+  ],
+  [
+    'who said it, in the details',
+    async (page, words) => {
+      await page.getByRole('treeitem', { name: /^Quote/ }).click()
+      const field = details(page).getByRole('textbox', { name: 'Who said it' })
+      await field.press('Control+a')
+      await page.keyboard.type(words)
+    },
+  ],
+  [
+    'the name of a block in the spine',
+    async (page, words) => {
+      await canvasOf(page).locator('[data-node="pict"]').click()
+      const row = page.locator('[data-spine-row="pict"]')
+      await row.focus()
+      await page.keyboard.press('F2')
+      await page.keyboard.type(words)
+    },
+  ],
+  [
+    'the title of the page',
+    async (page, words) => {
+      await selectPage(page)
+      await settings(page).getByRole('textbox', { name: 'Title' }).press('Control+a')
+      await page.keyboard.type(words)
+    },
+  ],
+  [
+    'the description of the page',
+    async (page, words) => {
+      await selectPage(page)
+      await settings(page)
+        .getByRole('textbox', { name: /^Description/ })
+        .press('Control+a')
+      await page.keyboard.type(words)
+    },
+  ],
+  [
+    'the navigation label',
+    async (page, words) => {
+      await selectPage(page)
+      await settings(page).getByRole('textbox', { name: 'Navigation label' }).press('Control+a')
+      await page.keyboard.type(words)
+    },
+  ],
+]
+
+/** Nothing selected: the details are the page's. */
+async function selectPage(page: Page): Promise<void> {
+  if (await settings(page).isVisible()) return
+  await page.locator('[data-focus-home]').first().focus()
+  for (let i = 0; i < 4 && !(await settings(page).isVisible()); i++) await page.keyboard.press('Escape')
+  await expect(settings(page)).toBeVisible()
+}
+
+/** What a person does next. Each ends with the editor open on the page. */
+const ACTS: readonly (readonly [what: string, act: (page: Page) => Promise<void>])[] = [
+  ['Ctrl+S at once', async () => undefined],
+  ['Escape', async (page) => page.keyboard.press('Escape')],
+  [
+    'the line-up and back',
+    async (page) => {
+      await page.keyboard.press('Control+Shift+L')
+      await expect(page.getByRole('main', { name: 'Line-up' })).toBeVisible()
+      await page.keyboard.press('Control+Shift+L')
+      await expect(canvasOf(page).locator('[data-node="head"]')).toBeVisible()
+    },
+  ],
+  ['a press on another block', async (page) => canvasOf(page).locator('[data-node="quot"]').click()],
+  [
+    'loading again, and continuing',
+    async (page) => {
+      await page.reload()
+      await page.getByRole('button', { name: 'Continue editing' }).click()
+      await expect(canvasOf(page).locator('[data-node="head"]')).toBeVisible()
+    },
+  ],
+]
+
+async function expectSaved(page: Page, app: App, id: string, words: string): Promise<void> {
+  await page.keyboard.press('Control+s')
+  await expect(page.getByText('Saved', { exact: true })).toBeVisible()
+  const stored = await page.context().request.get(`${app.editor}/api/pages/${id}`)
+  expect(JSON.stringify(((await stored.json()) as PageDocument).document)).toContain(words)
+}
+
+for (const [where, type] of PLACES) {
+  test(`a sentence typed into ${where} is lost in none of ${ACTS.length} ways`, async ({ page, app }) => {
+    const id = await makePage(page, app)
+    page.on('dialog', (dialog) => void dialog.accept())
+    await page.goto(`${app.editor}/pages/${id}`)
+    await expect(canvasOf(page).locator('[data-node="head"]')).toBeVisible()
+    // Only pages in the navigation have a label there.
+    await settings(page).getByRole('checkbox', { name: 'Show in navigation' }).setChecked(true)
+    for (const [what, act] of ACTS) {
+      await test.step(what, async () => {
+        const words = sentence()
+        await type(page, words)
+        await act(page)
+        await expectSaved(page, app, id, words)
+      })
+    }
+  })
+}
+
+test('leaving asks first, whatever was typed into last, and staying has it all', async ({ page, app }) => {
+  const id = await makePage(page, app)
+  await page.goto(`${app.editor}/pages/${id}`)
+  await expect(canvasOf(page).locator('[data-node="head"]')).toBeVisible()
+  await settings(page).getByRole('checkbox', { name: 'Show in navigation' }).setChecked(true)
+  for (const [where, type] of PLACES) {
+    await test.step(where, async () => {
+      const words = sentence()
+      await type(page, words)
+      await page.getByRole('link', { name: 'Tarrowmoor Observatory' }).click()
+      const question = page.getByRole('alertdialog', { name: 'Leave without saving?' })
+      await question.getByRole('button', { name: 'Stay here' }).click()
+      await expectSaved(page, app, id, words)
+    })
+  }
+})
+
+test('a tab that dies, a server that dies and a connection that is lost lose nothing', async ({
+  app,
+  browser,
+}) => {
+  const context = await browser.newContext()
+  await signIn(context, app)
+  let page = await context.newPage()
+  const id = await makePage(page, app)
+  const open = async (): Promise<void> => {
+    await page.goto(`${app.editor}/pages/${id}`)
+    await expect(canvasOf(page).locator('[data-node="head"]').or(page.getByRole('alertdialog'))).toBeVisible()
+  }
+  const [, typeHeading] = PLACES[0]!
+  const [, typeCaption] = PLACES[3]!
+  await open()
+  await test.step('the tab dies', async () => {
+    const words = sentence()
+    await typeCaption(page, words)
+    await page.close({ runBeforeUnload: false })
+    page = await context.newPage()
+    await open()
+    await page.getByRole('button', { name: 'Continue editing' }).click()
+    await expectSaved(page, app, id, words)
+  })
+  await test.step('the server dies between two letters', async () => {
+    const words = sentence()
+    await typeHeading(page, words.slice(0, 10))
+    await app.crash()
+    await page.keyboard.type(words.slice(10))
+    await page.keyboard.press('Escape')
+    await expectSaved(page, app, id, words)
+  })
+  await test.step('a save without a connection is made up for by itself', async () => {
+    const words = sentence()
+    await typeHeading(page, words)
+    await context.setOffline(true)
+    await page.keyboard.press('Control+s')
+    await expect(page.getByText('Not saved yet, trying again')).toBeVisible()
+    await context.setOffline(false)
+    await expect(page.getByText('Saved', { exact: true })).toBeVisible()
+    await expectSaved(page, app, id, words)
+  })
+  await test.step('an answer that was lost asks about nobody else’s changes', async () => {
+    const words = sentence()
+    await typeHeading(page, words)
+    await page.route(
+      '**/document',
+      async (route) => {
+        // It arrives; what the server answers does not.
+        await route.fetch()
+        await route.abort()
+      },
+      { times: 1 },
+    )
+    await page.keyboard.press('Control+s')
+    await expect(page.getByText('Not saved yet, trying again')).toBeVisible()
+    await page.keyboard.type(' and more')
+    await expect(page.getByText('Saved', { exact: true })).toBeVisible()
+    await expect(page.getByRole('dialog')).toHaveCount(0)
+    await expectSaved(page, app, id, `${words} and more`)
+  })
+  await test.step('a browser whose storage is full says so, and the server has it', async () => {
+    await page.evaluate(() => {
+      const piece = 'x'.repeat(100_000)
+      try {
+        for (let i = 0; ; i++) localStorage.setItem(`full ${i}`, piece)
+      } catch {
+        for (let i = 0; i < 100_000; i += 1_000)
+          try {
+            localStorage.setItem(`fuller ${i}`, 'x'.repeat(1_000))
+          } catch {
+            break
+          }
+      }
+    })
+    const words = `${sentence()} `.repeat(60).trim()
+    await canvasOf(page).locator('[data-node="text"]').dblclick()
+    await page.keyboard.press('Control+a')
+    await page.keyboard.insertText(words)
+    await expect(page.getByText('Draft saved on the server; this browser’s storage is full')).toBeVisible()
+    await page.close({ runBeforeUnload: false })
+    page = await context.newPage()
+    await open()
+    await page.getByRole('button', { name: 'Continue editing' }).click()
+    await expect(canvasOf(page).locator('[data-node="text"]')).toContainText(words)
+    await page.evaluate(() => {
+      for (const key of Object.keys(localStorage)) if (key.startsWith('full')) localStorage.removeItem(key)
+    })
+    await expectSaved(page, app, id, words)
+  })
+  await context.close()
+})
+
+test('typing goes on while another person’s version is merged, and two Backspaces take two letters', async ({
+  page,
+  app,
+}) => {
+  const id = await makePage(page, app)
+  await page.goto(`${app.editor}/pages/${id}`)
+  await expect(canvasOf(page).locator('[data-node="head"]')).toBeVisible()
+  const words = sentence()
+  await PLACES[0]![1](page, words)
+  // Another person saves something that does not touch it.
+  const { request } = page.context()
+  const { summary, document } = (await (
+    await request.get(`${app.editor}/api/pages/${id}`)
+  ).json()) as PageDocument
+  const theirs = {
+    ...document,
+    nodes: {
+      ...document.nodes,
+      quot: {
+        ...document.nodes.quot!,
+        content: { words: [{ type: 'paragraph', runs: [{ text: 'Theirs' }] }] },
+      },
+    },
+  }
+  const saved = await request.put(`${app.editor}/api/pages/${id}/document`, {
+    data: { base: summary.version, document: theirs, journal: null },
+  })
+  expect(saved.status()).toBe(200)
+  await page.keyboard.press('Control+s')
+  await page.keyboard.type(' typed on!!')
+  await expect(canvasOf(page).locator('[data-node="quot"]')).toContainText('Theirs')
+  await page.keyboard.press('Backspace')
+  await page.keyboard.press('Backspace')
+  await expect(canvasOf(page).locator('[data-node="head"]')).toHaveText(`${words} typed on`)
+  await page.keyboard.press('Escape')
+  await expectSaved(page, app, id, `${words} typed on`)
+})
+
+test('a page that somebody deletes says so at once, saves nothing meanwhile, and all once it is restored', async ({
+  page,
+  app,
+}) => {
+  const id = await makePage(page, app)
+  await page.goto(`${app.editor}/pages/${id}`)
+  await expect(canvasOf(page).locator('[data-node="head"]')).toBeVisible()
+  const words = sentence()
+  await PLACES[1]![1](page, words)
+  expect((await page.context().request.delete(`${app.editor}/api/pages/${id}`)).status()).toBe(200)
+  const told = page.getByRole('alert').filter({ hasText: 'This page was deleted' })
+  await expect(told).toBeVisible()
+  await page.keyboard.press('Control+s')
+  await expect(told).toBeVisible()
+  await expect(page.getByText('Saved', { exact: true })).toHaveCount(0)
+  await told.getByRole('button', { name: 'Restore page and save' }).click()
+  await expectSaved(page, app, id, words)
+})
+
+test('a locked block takes no letter, and says so', async ({ page, app }) => {
+  const id = await makePage(page, app)
+  await page.goto(`${app.editor}/pages/${id}`)
+  const heading = canvasOf(page).locator('[data-node="head"]')
+  await heading.click()
+  await page.keyboard.press('Alt+h')
+  await heading.dblclick()
+  await page.keyboard.type('lost')
+  await expect(page.getByRole('contentinfo').getByRole('status')).toContainText('is held')
+  await expect(canvasOf(page).locator('[contenteditable="true"]')).toHaveCount(0)
+  await expect(heading).toHaveText('A heading')
+})
+
+test('fields outside of pages: closing, leaving, loading again and two people lose nothing', async ({
+  page,
+  app,
+  browser,
+}) => {
+  page.on('dialog', (dialog) => void dialog.accept())
+  await test.step('a dialog that is closed by Escape, or pressed beside, has the title again', async () => {
+    const words = sentence()
+    await page.goto(app.editor)
+    await page.getByRole('button', { name: 'Add a page' }).click()
+    await page.getByRole('textbox', { name: 'Title' }).fill(words)
+    await page.mouse.click(5, 400)
+    await expect(page.getByRole('textbox', { name: 'Title' })).toHaveValue(words)
+    await page.keyboard.press('Escape')
+    await expect(page.getByRole('dialog')).toHaveCount(0)
+    await page.getByRole('button', { name: 'Add a page' }).click()
+    await expect(page.getByRole('textbox', { name: 'Title' })).toHaveValue(words)
+    await page.getByRole('button', { name: 'Cancel' }).click()
+  })
+  await test.step('a title that is typed in a rename dialog survives loading again', async () => {
+    const words = sentence()
+    await page.getByRole('button', { name: 'Rename Questions' }).click()
+    await page.getByRole('textbox', { name: 'Title' }).fill(words)
+    await page.reload()
+    await page.getByRole('button', { name: 'Rename Questions' }).click()
+    await expect(page.getByRole('textbox', { name: 'Title' })).toHaveValue(words)
+    await page.getByRole('button', { name: 'Cancel' }).click()
+  })
+  await test.step('an alternative text: leaving asks, loading again has it', async () => {
+    const words = sentence()
+    await page.goto(`${app.editor}/pictures`)
+    await page.getByRole('list', { name: 'Pictures' }).getByRole('button').first().click()
+    const field = page.getByRole('textbox', { name: /^Alternative text of/ })
+    await page.route('**/api/media/*', (route) => route.abort())
+    await field.fill(words)
+    await page.getByRole('link', { name: 'Tarrowmoor Observatory' }).click()
+    const question = page.getByRole('alertdialog', { name: 'Leave without saving?' })
+    await expect(question).toContainText('Alternative text of')
+    await question.getByRole('button', { name: 'Stay here' }).click()
+    await page.reload()
+    await page.unroute('**/api/media/*')
+    await page.getByRole('list', { name: 'Pictures' }).getByRole('button').first().click()
+    await expect(field).toHaveValue(words)
+    await field.focus()
+    await field.blur()
+    await expect
+      .poll(async () =>
+        (await (await page.context().request.get(`${app.editor}/api/site`)).text()).includes(words),
+      )
+      .toBe(true)
+  })
+  await test.step('two people on one alternative text: the second is asked', async () => {
+    const other = await browser.newContext()
+    await signIn(other, app, 'editor')
+    const second = await other.newPage()
+    await second.goto(`${app.editor}/pictures`)
+    for (const one of [page, second])
+      await one.getByRole('list', { name: 'Pictures' }).getByRole('button').first().click()
+    const fieldOf = (one: Page) => one.getByRole('textbox', { name: /^Alternative text of/ })
+    const [mine, theirs] = [sentence(), sentence()]
+    await fieldOf(page).fill(mine)
+    await fieldOf(second).fill(theirs)
+    await fieldOf(second).blur()
+    await expect
+      .poll(async () => (await (await other.request.get(`${app.editor}/api/site`)).text()).includes(theirs))
+      .toBe(true)
+    await fieldOf(page).blur()
+    const asked = page.getByRole('alert').filter({ hasText: theirs })
+    await expect(fieldOf(page)).toHaveValue(mine)
+    await asked.getByRole('button', { name: 'Use mine' }).click()
+    await expect
+      .poll(async () => (await (await other.request.get(`${app.editor}/api/site`)).text()).includes(mine))
+      .toBe(true)
+    await other.close()
+  })
+  await test.step('a link for the navigation that is not added yet', async () => {
+    const words = sentence()
+    await page.goto(`${app.editor}/navigation`)
+    await page.getByRole('textbox', { name: 'Words' }).fill(words)
+    await page.reload()
+    await expect(page.getByRole('textbox', { name: 'Words' })).toHaveValue(words)
+  })
+})

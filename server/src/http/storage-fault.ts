@@ -1,0 +1,22 @@
+import { Refused } from './errors.ts'
+
+/** What keeps a file from being written, in words for the person who can mend it. */
+const FAULTS: Readonly<Record<string, string>> = {
+  ENOSPC: 'The server’s disk is full. Nothing was changed; make room on it, then try again.',
+  EDQUOT: 'The server’s disk quota is used up. Nothing was changed; make room, then try again.',
+  EROFS: 'The server’s data folder can’t be written to: its disk is read-only. Nothing was changed.',
+  EACCES: 'The server may not write to its data folder. Nothing was changed; ask who runs it to allow that.',
+  EPERM: 'The server may not write to its data folder. Nothing was changed; ask who runs it to allow that.',
+  EMFILE: 'The server has too many files open. Nothing was changed; try again in a moment.',
+}
+
+/** Throws a refusal that says what is wrong with the disk, when that is what went wrong. */
+export function refuseStorage(error: unknown): void {
+  const words = faultWords(error)
+  if (words !== undefined) throw new Refused('storage', words)
+}
+
+export function faultWords(error: unknown): string | undefined {
+  const code = (error as { code?: unknown } | undefined)?.code
+  return typeof code === 'string' && Object.hasOwn(FAULTS, code) ? FAULTS[code] : undefined
+}

@@ -1,0 +1,66 @@
+/** Work that takes long, away from the thread that answers people: bounded in how much waits, and in how long it takes. */
+import { fileURLToPath } from 'node:url'
+import { Tinypool } from 'tinypool'
+import { Refused } from '../http/errors.ts'
+
+interface PoolOptions {
+  readonly file: string
+  readonly threads: number
+  /** How many tasks may wait; one more is refused at once. */
+  readonly mostWaiting: number
+  readonly memoryMb: number
+}
+
+/** A few threads that run one file's function. They start with the first task, and end when there is nothing to do. */
+class Pool {
+  readonly #options: PoolOptions
+  #pool: Tinypool | undefined
+
+  constructor(options: PoolOptions) {
+    this.#options = options
+  }
+
+  /** What the function gives for a task. Refuses with `busy` when too much waits; throws when it takes longer than `limitMs`. */
+  async run<T>(task: unknown, limitMs: number): Promise<T> {
+    const { file, threads, mostWaiting, memoryMb } = this.#options
+    this.#pool ??= new Tinypool({
+      filename: fileURLToPath(new URL(file, import.meta.url)),
+      minThreads: 0,
+      maxThreads: threads,
+      maxQueue: mostWaiting,
+      idleTimeout: 30_000,
+      resourceLimits: { maxOldGenerationSizeMb: memoryMb },
+    })
+    if (this.#pool.queueSize >= mostWaiting)
+      throw new Refused(
+        'busy',
+        'The server has too much to do just now. Nothing was changed; try again in a moment.',
+      )
+    // A thread that is in the middle of a task can only be ended.
+    return (await this.#pool.run(task, { signal: AbortSignal.timeout(limitMs) })) as T
+  }
+
+  /** Ends its threads. */
+  async close(): Promise<void> {
+    await this.#pool?.destroy()
+    this.#pool = undefined
+  }
+}
+
+export const hashing = new Pool({
+  file: './hash-password.worker.mjs',
+  threads: 2,
+  mostWaiting: 50,
+  memoryMb: 128,
+})
+export const drawings = new Pool({
+  file: './clean-drawing.worker.mjs',
+  threads: 1,
+  mostWaiting: 20,
+  memoryMb: 256,
+})
+
+/** Ends all threads, so that the process can end. */
+export async function closePools(): Promise<void> {
+  await Promise.all([hashing.close(), drawings.close()])
+}
