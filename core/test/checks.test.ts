@@ -104,6 +104,42 @@ const CASES: readonly (readonly [
     pageOf(['picture', { media: { id: 'pica' }, alt: 'A JPG of a hill' }]),
   ],
   [
+    'missing-picture',
+    'one that is not in the library',
+    pageOf(['picture', { media: { id: 'picgone' }, alt: 'A hill' }]),
+    pageOf(['picture', { media: { id: 'pica' } }]),
+  ],
+  [
+    'main-heading',
+    'none at all',
+    pageOf(words({ text: 'a' })),
+    pageOf(heading('A', 1), words({ text: 'a' })),
+  ],
+  [
+    'main-heading',
+    'a second one',
+    pageOf(heading('A', 1), heading('B', 1)),
+    pageOf(heading('A', 1), heading('B', 2)),
+  ],
+  [
+    'main-heading',
+    'levels before the first',
+    pageOf(heading('A', 3), heading('B', 1)),
+    pageOf(heading('A', 2), heading('B', 1)),
+  ],
+  [
+    'broken-link',
+    'an address without https://',
+    pageOf(linkTo({ href: 'elsewhere.example/visit' })),
+    pageOf(linkTo({ href: 'https://elsewhere.example/visit' })),
+  ],
+  [
+    'broken-link',
+    'another host by two slashes',
+    pageOf(linkTo({ href: '//elsewhere.example/' })),
+    pageOf(linkTo({ href: '/visit/' })),
+  ],
+  [
     'heading-levels',
     'a level skipped',
     pageOf(heading('A', 1), heading('B', 3)),

@@ -68,10 +68,10 @@ const SHARED_SCHEMA_ID = 'gullyline:shared'
 // Characters that neither HTML nor a person's text has a use for: all C0 controls but tab and newline, and halves of
 // surrogate pairs, which no encoding can write (Unicode 16, 3.9, D71 to D75).
 const PLAIN = '^[^\\u0000-\\u0008\\u000B-\\u001F\\u007F\\uD800-\\uDFFF]*$'
-export const ONE_LINE = '^[^\\u0000-\\u001F\\u007F\\uD800-\\uDFFF]*$'
+const ONE_LINE = '^[^\\u0000-\\u001F\\u007F\\uD800-\\uDFFF]*$'
 
 /** So far away that nobody meets it by typing, and near enough that no document is refused for its size alone. */
-export const LONGEST_TEXT = 100_000
+const LONGEST_TEXT = 100_000
 const MAX_LINE = LONGEST_TEXT
 const MAX_RUN = LONGEST_TEXT
 

@@ -6,12 +6,19 @@ export const mainHeading: Check = {
   severity: 'warning',
   source:
     'WCAG 2.2, 2.4.6 Headings and Labels; technique H42; axe rules page-has-heading-one and heading-order',
-  find({ nodes }) {
+  find({ nodes, registry }) {
     const headings = nodes.flatMap(({ id, facts }) => (facts.heading ? [{ id, ...facts.heading }] : []))
     const main = headings.filter(({ level }) => level === 1)
     const [first] = headings
+    // An empty page lacks everything, and nobody needs to be told so.
+    const hasText = nodes.some(({ node }) =>
+      registry.kinds
+        .get(node.kind)
+        ?.words(node.content)
+        .some((one) => one.trim() !== ''),
+    )
     return [
-      ...(main.length === 0 ? [{ message: 'The page has no main heading (level 1)' }] : []),
+      ...(main.length === 0 && hasText ? [{ message: 'The page has no main heading (level 1)' }] : []),
       ...main.slice(1).map(({ id, text }) => ({
         nodeId: id,
         message: `“${text.trim()}” is a second main heading (level 1): a page has one`,

@@ -1,5 +1,3 @@
-import { Refused } from './errors.ts'
-
 /** What keeps a file from being written, in words for the person who can mend it. */
 const FAULTS: Readonly<Record<string, string>> = {
   ENOSPC: 'The server’s disk is full. Nothing was changed; make room on it, then try again.',
@@ -10,12 +8,7 @@ const FAULTS: Readonly<Record<string, string>> = {
   EMFILE: 'The server has too many files open. Nothing was changed; try again in a moment.',
 }
 
-/** Throws a refusal that says what is wrong with the disk, when that is what went wrong. */
-export function refuseStorage(error: unknown): void {
-  const words = faultWords(error)
-  if (words !== undefined) throw new Refused('storage', words)
-}
-
+/** What is wrong with the disk, when that is what an error says; undefined for other errors. */
 export function faultWords(error: unknown): string | undefined {
   const code = (error as { code?: unknown } | undefined)?.code
   return typeof code === 'string' && Object.hasOwn(FAULTS, code) ? FAULTS[code] : undefined

@@ -6,7 +6,7 @@ import type { MediaRequest } from '@gullyline/core'
 import { MediaEntity, type MediaRow } from '../db/rows.ts'
 import { transact } from '../db/transact.ts'
 import { Refused } from '../http/errors.ts'
-import { refuseStorage } from '../http/storage-fault.ts'
+import { faultWords } from '../http/storage-fault.ts'
 import { newId } from '../http/new-id.ts'
 import type { Services } from '../services.ts'
 import { findSite } from '../sites/store.ts'
@@ -93,7 +93,8 @@ async function makeFiles(
       await forget(services, id, revision)
       if (error instanceof Refused) throw error
       if (signal.aborted) throw new Refused('not-valid', 'The upload was cancelled. Nothing was added.')
-      refuseStorage(error)
+      const words = faultWords(error)
+      if (words !== undefined) throw new Refused('storage', words)
       throw new Refused(
         'not-valid',
         'The picture could not be opened; the file may be damaged. It was not added.',

@@ -34,7 +34,7 @@ export async function treeRows(manager: EntityManager, siteId: string): Promise<
  * Holds the tree of the site until the transaction ends, and gives the site. Every act on the tree begins with it, before
  * it reads anything: what is read afterwards is what the act before has left.
  */
-export async function lockTree(manager: EntityManager): Promise<SiteRow> {
+async function lockTree(manager: EntityManager): Promise<SiteRow> {
   const [site] = await manager.find(SiteEntity, { take: 1, lock: { mode: 'pessimistic_write' } })
   if (!site) throw new Refused('not-found', 'There is no site yet.')
   return site

@@ -10,7 +10,7 @@ const SALT_BYTES = 16
 const LIMIT_MS = 30_000
 
 /** NIST SP 800-63B-4, 3.1.1.2: at least 15 characters where nothing else is asked for, 8 with a second factor. Between both, chosen by us. */
-export const SHORTEST_PASSWORD = 12
+const SHORTEST_PASSWORD = 12
 /** NIST SP 800-63B-4, 3.1.1.2: at least 64 must be allowed. Long enough for any sentence, short enough that hashing it costs nothing. */
 export const LONGEST_PASSWORD = 200
 

@@ -34,7 +34,7 @@ const listeners = new Set<() => void>()
 const read = new Map<string, { readonly json: string; readonly items: readonly SetAsideItem[] }>()
 
 /** What is set aside of a page, newest first. The same list for the same content. */
-export function setAsideItems(owner: Owner): readonly SetAsideItem[] {
+function setAsideItems(owner: Owner): readonly SetAsideItem[] {
   const key = keyOf(owner)
   const json = localStorage.getItem(key) ?? '[]'
   const known = read.get(key)
@@ -44,7 +44,7 @@ export function setAsideItems(owner: Owner): readonly SetAsideItem[] {
   return items
 }
 
-export function addSetAside(owner: Owner, added: readonly Pick<SetAsideItem, 'title' | 'text'>[]): void {
+function addSetAside(owner: Owner, added: readonly Pick<SetAsideItem, 'title' | 'text'>[]): void {
   if (added.length === 0) return
   const at = Date.now()
   write(

@@ -34,7 +34,7 @@ export function pasteWhileTyping(store: EditorStore, editor: Editor, event: Clip
   }
 }
 
-export const NOTHING = 'Nothing pasted: the clipboard has nothing that can be put on a page'
+const NOTHING = 'Nothing pasted: the clipboard has nothing that can be put on a page'
 
 function linkSelection(editor: Editor, href: string): boolean {
   const { selection, schema } = editor.state

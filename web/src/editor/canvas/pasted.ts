@@ -3,7 +3,7 @@ import { meantAddress } from '../details/meant-address.ts'
 import { rowsOfText, tableHtml } from './paste.ts'
 
 /** More letters than this are no page that anybody reads, and would keep the browser busy for long. */
-export const MOST_PASTED = 1_000_000
+const MOST_PASTED = 1_000_000
 
 export type Pasted =
   | { readonly type: 'nothing' }
