@@ -86,7 +86,7 @@ const PLACES: readonly (readonly [where: string, type: (page: Page, words: strin
   [
     'who said it, in the details',
     async (page, words) => {
-      await page.getByRole('treeitem', { name: /^Quote/ }).click()
+      await canvasOf(page).locator('[data-node="quot"]').click()
       const field = details(page).getByRole('textbox', { name: 'Who said it' })
       await field.press('Control+a')
       await page.keyboard.type(words)
@@ -200,6 +200,7 @@ test('leaving asks first, whatever was typed into last, and staying has it all',
       await page.getByRole('link', { name: 'Tarrowmoor Observatory' }).click()
       const question = page.getByRole('alertdialog', { name: 'Leave without saving?' })
       await question.getByRole('button', { name: 'Stay here' }).click()
+      await expect(question).toHaveCount(0)
       await expectSaved(page, app, id, words)
     })
   }
@@ -215,7 +216,9 @@ test('a tab that dies, a server that dies and a connection that is lost lose not
   const id = await makePage(page, app)
   const open = async (): Promise<void> => {
     await page.goto(`${app.editor}/pages/${id}`)
-    await expect(canvasOf(page).locator('[data-node="head"]').or(page.getByRole('alertdialog'))).toBeVisible()
+    await expect(
+      page.locator('iframe[title^="The page,"]').or(page.getByRole('alertdialog')).first(),
+    ).toBeVisible()
   }
   const [, typeHeading] = PLACES[0]!
   const [, typeCaption] = PLACES[3]!
@@ -355,6 +358,33 @@ test('a page that somebody deletes says so at once, saves nothing meanwhile, and
   await expectSaved(page, app, id, words)
 })
 
+test('with eight tabs of the editor in one browser, all save and see each other', async ({
+  app,
+  browser,
+}) => {
+  const context = await browser.newContext()
+  await signIn(context, app)
+  const first = await context.newPage()
+  const id = await makePage(first, app)
+  const tabs = [first, ...(await Promise.all(Array.from({ length: 7 }, () => context.newPage())))]
+  for (const tab of tabs) {
+    await tab.goto(`${app.editor}/pages/${id}`)
+    await expect(canvasOf(tab).locator('[data-node="head"]')).toBeVisible()
+  }
+  const last = tabs.at(-1)!
+  const words = sentence()
+  await last.bringToFront()
+  await PLACES[0]![1](last, words)
+  await expectSaved(last, app, id, words)
+  await first.bringToFront()
+  await expect(first.getByRole('button', { name: /saved version \d+: merge it/ })).toBeVisible()
+  await expect(first.getByRole('list', { name: 'Also on this page' }).getByRole('img')).toHaveCount(7)
+  // The tab that listened for all of them is closed: another one takes over.
+  await first.close()
+  await expect(last.getByRole('list', { name: 'Also on this page' }).getByRole('img')).toHaveCount(6)
+  await context.close()
+})
+
 test('a locked block takes no letter, and says so', async ({ page, app }) => {
   const id = await makePage(page, app)
   await page.goto(`${app.editor}/pages/${id}`)
@@ -403,7 +433,10 @@ test('fields outside of pages: closing, leaving, loading again and two people lo
     const field = page.getByRole('textbox', { name: /^Alternative text of/ })
     await page.route('**/api/media/*', (route) => route.abort())
     await field.fill(words)
-    await page.getByRole('link', { name: 'Tarrowmoor Observatory' }).click()
+    await page
+      .getByRole('navigation', { name: 'Where you are' })
+      .getByRole('link', { name: 'Tarrowmoor Observatory' })
+      .click()
     const question = page.getByRole('alertdialog', { name: 'Leave without saving?' })
     await expect(question).toContainText('Alternative text of')
     await question.getByRole('button', { name: 'Stay here' }).click()

@@ -15,9 +15,7 @@ test('nobody sees anything before signing in; a wrong password says so and keeps
   await page.keyboard.press('Tab')
   await page.keyboard.type('not the password')
   await page.keyboard.press('Enter')
-  await expect(page.getByRole('alert')).toHaveText(
-    'This name and this password do not belong together. Try again.',
-  )
+  await expect(page.getByRole('alert')).toHaveText('Wrong name or password. Try again.')
   await expect(page.getByRole('textbox', { name: 'Sign-in name' })).toHaveValue('ines')
   await page
     .getByRole('textbox', { name: 'Password' })

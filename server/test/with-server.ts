@@ -1,6 +1,6 @@
 /** A server on a database of its own, for tests. The test runner starts MariaDB and names it in GULLYLINE_TEST_DATABASE. */
 import { randomBytes } from 'node:crypto'
-import { cp, mkdtemp, readFile, rm, writeFile } from 'node:fs/promises'
+import { cp, mkdtemp, readFile, rename, rm, writeFile } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import { basename, join } from 'node:path'
 import type { Hono } from 'hono'
@@ -25,6 +25,8 @@ interface AskOptions {
 
 export interface TestServer {
   readonly services: Services
+  /** The name of its database. */
+  readonly database: string
   readonly editor: Hono<SignedIn>
   readonly site: Hono
   /** Asks the editor's server as its own page would, signed in as the keeper unless told otherwise; gives the status and the JSON it answered. */
@@ -62,6 +64,7 @@ export async function startTestServer(site: 'sample' | 'begun' = 'sample'): Prom
   }
   const server: TestServer = {
     services,
+    database: name,
     editor,
     site: createSiteApp(services),
     cookieOf,
@@ -110,7 +113,11 @@ async function deriveOnce(original: Buffer, folder: string): Promise<Derived> {
     return JSON.parse(known) as Derived
   }
   const derived = await derivePicture(original, folder, 0)
-  await cp(folder, kept, { recursive: true })
-  await writeFile(facts, JSON.stringify(derived))
+  // Two files of tests may make it at once: whoever is first puts it there whole, and the other one's is dropped.
+  const own = `${kept}-${randomBytes(4).toString('hex')}`
+  await cp(folder, own, { recursive: true })
+  await rename(own, kept).catch(() => rm(own, { recursive: true }))
+  await writeFile(`${own}.json`, JSON.stringify(derived))
+  await rename(`${own}.json`, facts)
   return derived
 }

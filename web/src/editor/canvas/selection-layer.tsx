@@ -1,8 +1,8 @@
-import { Plus } from 'lucide-react'
+import { Lock, Plus } from 'lucide-react'
 import { memo } from 'react'
 import { Button } from 'react-aria-components'
 import styled from 'styled-components'
-import { findPlace, type NodeId } from '@gullyline/core'
+import { ancestry, findNode, findPlace, type NodeId, type Page } from '@gullyline/core'
 import { useEditor, usePage } from '../editor-store.ts'
 import { useShelf } from '../shelf/shelf-state.ts'
 import { boxOf, type Box } from './boxes.ts'
@@ -40,6 +40,9 @@ const Tag = styled.span`
   font-weight: 600;
   line-height: 18px;
   white-space: nowrap;
+  svg {
+    margin: 0 5px -1px 0;
+  }
   &[data-inside] {
     top: 0;
     left: 0;
@@ -136,7 +139,22 @@ function AlsoSelected({ id, inner, area }: { id: NodeId; inner: Document; area: 
 }
 
 function NameTag({ id, inside }: { id: NodeId; inside: boolean }) {
-  return <Tag data-inside={inside ? '' : undefined}>{useNodeTitle(id)}</Tag>
+  const title = useNodeTitle(id)
+  const lock = usePage((page) => lockOf(page, id))
+  return (
+    <Tag data-inside={inside ? '' : undefined}>
+      {lock && <Lock size={12} strokeWidth={2} aria-label={LOCKED[lock]} />}
+      {title}
+    </Tag>
+  )
+}
+
+const LOCKED = { all: 'Locked', words: 'Locked, all but its text' } as const
+
+/** How a block is locked, by itself or by what holds it; undefined when it is not. */
+function lockOf(page: Page, id: NodeId): 'all' | 'words' | undefined {
+  const locks = ancestry(page, id).flatMap((one) => findNode(page, one)?.held ?? [])
+  return locks.includes('all') ? 'all' : locks[0]
 }
 
 /** The box of a node in the coordinates of the canvas area, as it is laid out now. */

@@ -1,0 +1,108 @@
+/** Data of the version before this one: brought up to date, with nothing lost, whatever state it was left in. */
+import { afterAll, beforeAll, expect, test } from '@jest/globals'
+import { settingsOf, type PageDocument, type PageSummary } from '@gullyline/core'
+import { VersionEntity } from '../src/db/rows.ts'
+import { NewerDatabase, openDatabase } from '../src/db/data-source.ts'
+import { readDocument } from '../src/pages/store.ts'
+import { startTestServer, type TestServer } from './with-server.ts'
+
+/** The migrations that came since: settings in documents, exact ids, offers of journals, facts of sessions. */
+const NEW = 4
+
+let server: TestServer
+beforeAll(async () => {
+  server = await startTestServer()
+}, 120_000)
+afterAll(() => server.close())
+
+const query = <T>(sql: string, values: unknown[] = []): Promise<T[]> => server.services.db.query(sql, values)
+
+test('settings become part of versions, pages with one address get two, and loops are opened', async () => {
+  const { db } = server.services
+  for (let i = 0; i < NEW; i++) await db.undoLastMigration()
+  // What stood in documents stands beside them again, as the version before had it.
+  for (const version of await db.query<{ page_id: string; number: number; document: never }[]>(
+    'SELECT * FROM versions',
+  )) {
+    const document = version.document as {
+      root: string
+      nodes: Record<string, { content: Record<string, unknown> }>
+    }
+    const { root } = document
+    for (const key of [
+      'pageTitle',
+      'description',
+      'inNavigation',
+      'navigationLabel',
+      'theme',
+      'isListed',
+      'sharePicture',
+    ])
+      delete document.nodes[root]!.content[key]
+    await query('UPDATE versions SET document = ? WHERE page_id = ? AND number = ?', [
+      JSON.stringify(document),
+      version.page_id,
+      version.number,
+    ])
+  }
+  const more = { navigationLabel: 'Come', theme: 'moss', isListed: false, sharePicture: 'tmdusk' }
+  await query(
+    "UPDATE pages SET title = 'Come and visit', description = 'How to come', more = ? WHERE id = 'tmvisit'",
+    [JSON.stringify(more)],
+  )
+  // Two people gave two pages one address; two others stand under each other.
+  await query("UPDATE pages SET slug = 'about', parent_id = NULL WHERE id = 'tmquestions'")
+  await query("UPDATE pages SET parent_id = 'tmcomet' WHERE id = 'tmnews'")
+  await query("UPDATE pages SET parent_id = 'tmnews' WHERE id = 'tmcomet'")
+
+  await db.runMigrations()
+  server.services.kept.forgetAll()
+
+  const pages = (await server.ask<PageSummary[]>('/api/pages')).body
+  expect(new Set(pages.map(({ path }) => path)).size).toBe(pages.length)
+  expect(pages.find(({ id }) => id === 'tmvisit')).toMatchObject({
+    title: 'Come and visit',
+    description: 'How to come',
+    more,
+    // What was set and not published is a version of its own.
+    state: 'changed',
+    version: 2,
+  })
+  const { document } = (await server.ask<PageDocument>('/api/pages/tmvisit')).body
+  expect(settingsOf(document)).toEqual({
+    title: 'Come and visit',
+    description: 'How to come',
+    inNavigation: true,
+    ...more,
+  })
+  // Visitors go on seeing what they saw, until it is published.
+  const live = await db.manager.findOneByOrFail(VersionEntity, { pageId: 'tmvisit', number: 1 })
+  expect(settingsOf(readDocument(live)).title).toBe('Visit')
+  expect((await server.publish('tmabout')).status).toBe(200)
+  expect(await (await server.site.request('http://localhost/visit/')).text()).toContain('<title>Visit')
+  expect((await server.publish('tmvisit')).status).toBe(200)
+  expect(await (await server.site.request('http://localhost/visit/')).text()).toContain(
+    '<title>Come and visit',
+  )
+  expect((await db.driver.createSchemaBuilder().log()).upQueries).toEqual([])
+})
+
+test('data of a newer version are refused with a sentence, and nothing of them is changed', async () => {
+  await query("INSERT INTO migrations (timestamp, name) VALUES (1999000000000, 'FromTheFuture1999000000000')")
+  const url = process.env.GULLYLINE_TEST_DATABASE!.replace(/\/[^/]*$/, `/${server.database}`)
+  await expect(openDatabase(url)).rejects.toThrow(NewerDatabase)
+  await expect(openDatabase(url)).rejects.toThrow(
+    /written by a newer version of Gullyline.*Nothing was changed/,
+  )
+  await query("DELETE FROM migrations WHERE name LIKE 'FromTheFuture%'")
+})
+
+test('a page of a newer format is refused with a sentence', async () => {
+  await query("UPDATE versions SET document = JSON_SET(document, '$.format', 99) WHERE page_id = 'tmradio'")
+  server.services.kept.forgetAll()
+  const { status, body } = await server.ask('/api/pages/tmradio')
+  expect([status, body.message]).toEqual([
+    422,
+    expect.stringMatching(/saved by a newer version of Gullyline/),
+  ])
+})
