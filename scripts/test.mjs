@@ -10,7 +10,7 @@ import { freePort } from './lib/ports.mjs'
 import { runCommand } from './lib/run-command.mjs'
 import { run, say } from './lib/say.mjs'
 
-const JEST = ['--experimental-vm-modules', '--no-warnings', tool('jest/bin/jest.js'), '--ci', '--forceExit']
+const JEST = ['--experimental-vm-modules', '--no-warnings', tool('jest/bin/jest.js'), '--ci']
 const PLAYWRIGHT = [tool('@playwright/test/cli.js'), 'test']
 
 /** Each part: what it is, the command for this Node, what it needs, and how to count what it found. */

@@ -30,7 +30,7 @@ export function presenceRoutes({ presence, sessions }: Services): Hono<SignedIn>
         stream.onAbort(leave)
         await stream.writeSSE({ event: 'connected', data: '' })
         while (!stream.aborted) {
-          await stream.sleep(STILL_THERE_MS)
+          await pause(STILL_THERE_MS)
           if (stream.aborted || !(await sessions.isOpen(session))) break
           await stream.writeSSE({ event: 'still-there', data: '' })
         }
@@ -45,6 +45,11 @@ export function presenceRoutes({ presence, sessions }: Services): Hono<SignedIn>
         throw new Refused('not-found', 'This browser does not listen. It was not told of its tabs.')
       return c.json({ done: true })
     })
+}
+
+/** Keeps no process alive by itself: a server that stops need not wait for it. */
+function pause(ms: number): Promise<void> {
+  return new Promise((resolve) => setTimeout(resolve, ms).unref())
 }
 
 function isTab(value: unknown): value is PresentTab {
