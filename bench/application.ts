@@ -2,7 +2,7 @@
 import { mkdtemp, readFile, rm } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import type { PageDocument } from '@gullyline/core'
+import { withSettings, type PageDocument } from '@gullyline/core'
 import { startMariadb } from '../scripts/lib/mariadb.mjs'
 import { freePort } from '../scripts/lib/ports.mjs'
 import { startServer } from '../scripts/lib/server.mjs'
@@ -80,7 +80,8 @@ async function makePage(editor: string, cookie: string, count: number): Promise<
     parentId: null,
   })) as PageDocument
   const { id, version, path } = made.summary
-  await ask(`/api/pages/${id}/document`, 'PUT', { base: version, document: pageOf(count), journal: null })
+  const document = withSettings(pageOf(count), { title: `Of ${count} blocks` })
+  await ask(`/api/pages/${id}/document`, 'PUT', { base: version, document, journal: null })
   await ask(`/api/pages/${id}/publish`, 'POST', { version: version + 1 })
   return { id, path }
 }

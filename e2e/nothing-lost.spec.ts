@@ -140,7 +140,7 @@ async function selectPage(page: Page): Promise<void> {
 
 /** What a person does next. Each ends with the editor open on the page. */
 const ACTS: readonly (readonly [what: string, act: (page: Page) => Promise<void>])[] = [
-  ['Ctrl+S at once', async () => undefined],
+  ['Ctrl+S at once', () => Promise.resolve()],
   ['Escape', async (page) => page.keyboard.press('Escape')],
   [
     'the line-up and back',

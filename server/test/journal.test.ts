@@ -227,7 +227,7 @@ describe('presence', () => {
     const response = await server.editor.request('http://127.0.0.1/api/presence/browser', { headers })
     expect(response.headers.get('content-type')).toContain('text/event-stream')
     const reader = response.body!.getReader()
-    const next = async () => new TextDecoder().decode((await reader.read()).value)
+    const next = async () => new TextDecoder().decode((await reader.read()).value as Uint8Array | undefined)
     expect(await next()).toBe('event: connected\ndata: \n\n')
     const told = await server.editor.request('http://127.0.0.1/api/presence/browser', {
       method: 'PUT',

@@ -7,7 +7,6 @@ import {
   type Page,
   type PageDocument,
   type PageSummary,
-  type PublishResult,
   type Role,
   type VersionInfo,
 } from '@gullyline/core'

@@ -60,7 +60,7 @@ function Screen() {
   return null
 }
 const file = (name: string) => new File(['x'], name)
-const start = (...names: string[]) => act(() => startUploads('pictures', names.map(file)))
+const start = (...names: string[]): void => act(() => void startUploads('pictures', names.map(file)))
 const states = () => shown.map(({ name, state }) => `${name}: ${state.type}`)
 
 beforeEach(() => {
@@ -132,8 +132,8 @@ test('a session that has ended is asked for, and what was answered with no sense
 })
 
 test('files go to their own part of the library, and what is pasted without a name gets one', () => {
-  act(() => startUploads('files', [file('plan.pdf')]))
-  act(() => startUploads('pictures', [file('')]))
+  act(() => void startUploads('files', [file('plan.pdf')]))
+  act(() => void startUploads('pictures', [file('')]))
   expect(shown.map(({ to, name }) => [to, name])).toEqual([
     ['files', 'plan.pdf'],
     ['pictures', 'Pasted picture'],

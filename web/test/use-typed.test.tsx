@@ -1,7 +1,7 @@
 /** Text typed into a field of the details: in the page with every letter, never lost by leaving, Enter or Escape. */
 import { afterEach, beforeEach, expect, test } from '@jest/globals'
 import fc from 'fast-check'
-import { act, useState } from 'react'
+import { act, useLayoutEffect, useState } from 'react'
 import { createRoot, type Root } from 'react-dom/client'
 import { useTyped } from '../src/editor/details/use-typed.ts'
 
@@ -19,8 +19,10 @@ afterEach(() => act(() => root.unmount()))
 
 function Field({ initial, takes }: { initial: string; takes: (typed: string) => boolean }) {
   const [inPage, setInPage] = useState(initial)
-  value = inPage
-  set = setInPage
+  useLayoutEffect(() => {
+    value = inPage
+    set = setInPage
+  }, [inPage])
   const typing = useTyped(inPage, (typed) => {
     if (!takes(typed)) return false
     setInPage(typed)

@@ -136,13 +136,13 @@ export const SHARED_SCHEMA = {
       type: 'object',
       properties: {
         text: { type: 'string', minLength: 1, maxLength: MAX_RUN, pattern: PLAIN },
-        // Each once. Not "uniqueItems", which compares each with each however many there are.
+        // Comparing each with each is bounded by "maxItems", which validators look at first and stop at.
         marks: {
           type: 'array',
           minItems: 1,
           maxItems: MARKS.length,
           items: { enum: MARKS },
-          allOf: MARKS.map((mark) => ({ contains: { const: mark }, minContains: 0, maxContains: 1 })),
+          uniqueItems: true,
         },
         link: { $ref: '#/$defs/link' },
       },

@@ -35,8 +35,8 @@ function diffMiddle(a: readonly string[], b: readonly string[]): DiffPart[] {
     'common' in part
       ? [{ in: 'both', text: (part.common as string[]).join('') }]
       : [
-          { in: 'first', text: (part.buffer1 as string[]).join('') },
-          { in: 'second', text: (part.buffer2 as string[]).join('') },
+          { in: 'first', text: part.buffer1.join('') },
+          { in: 'second', text: part.buffer2.join('') },
         ],
   )
 }

@@ -70,7 +70,7 @@ export async function keepNavigation(
     theirs: now,
   })
   assertLines(merged)
-  await manager.update(SiteEntity, { id: site.id }, { navigation: merged as object })
+  await manager.update(SiteEntity, { id: site.id }, { navigation: merged })
 }
 
 /** The site, locked until the transaction ends. */

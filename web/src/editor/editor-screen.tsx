@@ -1,5 +1,5 @@
 import { PanelRightOpen } from 'lucide-react'
-import { useCallback, useEffect, useMemo, useState, useSyncExternalStore } from 'react'
+import { lazy, Suspense, useCallback, useEffect, useMemo, useState, useSyncExternalStore } from 'react'
 import { useNavigate, useParams } from 'react-router'
 import styled from 'styled-components'
 import {
@@ -14,14 +14,13 @@ import {
 } from '@gullyline/core'
 import { ApiError, request } from '../api/client.ts'
 import { usePageDocument, usePages, useSite } from '../api/hooks.ts'
+import { useUploads } from '../media/uploads.ts'
 import { useMe } from '../people/sign-in-gate.tsx'
 import { AfterFirst, FirstIsThereProvider, usePainted } from '../ui/after-first.tsx'
 import { Button, IconButton } from '../ui/controls.tsx'
 import { TYPING_PAUSE_MS, useLater } from '../ui/use-later.ts'
 import { Waiting } from '../ui/waiting.tsx'
 import { Canvas } from './canvas/canvas.tsx'
-import { ConflictsDialog } from './conflicts-dialog.tsx'
-import { CommandsDialog } from './commands-dialog.tsx'
 import { keyName, runKey, ScreenActsProvider, type ScreenActs } from './commands.ts'
 import { Details } from './details/details.tsx'
 import { openMainSetting } from './details/main-setting.ts'
@@ -37,7 +36,6 @@ import { LineUp } from './line-up/line-up.tsx'
 import { FindingsProvider } from './problems/findings-context.tsx'
 import { useOpening } from './opening.ts'
 import { useOthers } from './presence.tsx'
-import { PublishDialog } from './publish-dialog.tsx'
 import { nextSample, rulerSizes } from './ruler/ruler-scale.ts'
 import { Ruler, Strip } from './ruler/ruler.tsx'
 import { Shelf } from './shelf/shelf.tsx'
@@ -46,9 +44,16 @@ import { SiteViewProvider, viewSite } from './site-view.ts'
 import { Spine } from './spine/spine.tsx'
 import { Bar, TopBar } from './top-bar.tsx'
 import { UnsavedGuard } from './unsaved-guard.tsx'
-import { UploadPanel } from './upload-panel.tsx'
 import { useKeptFocus } from './use-kept-focus.ts'
 import { useSave } from './use-save.ts'
+
+/** What opening a page does not need comes when it is asked for. */
+const ConflictsDialog = lazy(async () => ({
+  default: (await import('./conflicts-dialog.tsx')).ConflictsDialog,
+}))
+const PublishDialog = lazy(async () => ({ default: (await import('./publish-dialog.tsx')).PublishDialog }))
+const CommandsDialog = lazy(async () => ({ default: (await import('./commands-dialog.tsx')).CommandsDialog }))
+const UploadPanel = lazy(async () => ({ default: (await import('./upload-panel.tsx')).UploadPanel }))
 
 const Screen = styled.div`
   position: relative;
@@ -308,7 +313,7 @@ function Editor({ store, sender, site, pages, summary }: EditorProps) {
                       <Details size={sizeAt(width, site.look.bounds)} onFold={fold} />
                     </AfterFirst>
                   )}
-                  <UploadPanel />
+                  <Uploads />
                   <Shelf key={String(shelf.after)} />
                 </Work>
               )}
@@ -316,13 +321,15 @@ function Editor({ store, sender, site, pages, summary }: EditorProps) {
                 <Foot isLineUp={isLineUp} sender={sender} />
               </AfterFirst>
               <DragLayer />
-              {saving.state.type === 'conflicts' && (
-                <ConflictsDialog newer={saving.state.newer} saving={saving} />
-              )}
-              {isPublishing && (
-                <PublishDialog summary={summary} saving={saving} onClose={() => setPublishing(false)} />
-              )}
-              {isListing && <CommandsDialog onClose={() => setListing(false)} />}
+              <Suspense>
+                {saving.state.type === 'conflicts' && (
+                  <ConflictsDialog newer={saving.state.newer} saving={saving} />
+                )}
+                {isPublishing && (
+                  <PublishDialog summary={summary} saving={saving} onClose={() => setPublishing(false)} />
+                )}
+                {isListing && <CommandsDialog onClose={() => setListing(false)} />}
+              </Suspense>
               <UnsavedGuard save={save} forget={forget} />
             </Screen>
           </FindingsProvider>
@@ -330,6 +337,16 @@ function Editor({ store, sender, site, pages, summary }: EditorProps) {
       </ScreenActsProvider>
     </ShelfProvider>
   )
+}
+
+/** Uploads that were begun on the page; nothing is loaded for them before there are any. */
+function Uploads() {
+  const hasAny = useUploads().length > 0
+  return hasAny ? (
+    <Suspense>
+      <UploadPanel />
+    </Suspense>
+  ) : null
 }
 
 const Deleted = styled.div`

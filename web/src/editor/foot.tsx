@@ -5,7 +5,7 @@ import { keysOf, useRunCommand, type CommandId } from './commands.ts'
 import { unsavedCount } from './editor-state.ts'
 import { useEditor, useStore } from './editor-store.ts'
 import type { JournalSender, SenderState } from './journal-sender.ts'
-import { SetAsideButton } from './set-aside-dialog.tsx'
+import { SetAsideButton } from './set-aside-button.tsx'
 
 export const Line = styled.footer`
   display: flex;

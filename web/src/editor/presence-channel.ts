@@ -86,7 +86,6 @@ export function joinPresence(own: PresentTab, hear: (heard: Heard) => void): () 
 class Lead {
   readonly #own: PresentTab
   readonly #tabs: Map<string, string>
-  readonly #hear: (heard: Heard) => void
   readonly #path = `/api/presence/${newId()}`
   readonly #source: EventSource
   readonly #looking: ReturnType<typeof setInterval>
@@ -94,7 +93,6 @@ class Lead {
   constructor(own: PresentTab, tabs: Map<string, string>, hear: (heard: Heard) => void) {
     this.#own = own
     this.#tabs = tabs
-    this.#hear = hear
     tabs.set(own.tab, own.pageId)
     this.#source = new EventSource(this.#path)
     this.#source.addEventListener('connected', this.#say)

@@ -1,19 +1,11 @@
-import { useState } from 'react'
 import styled from 'styled-components'
 import { getKind, newNode, normalizeRichText, placeAfter, placeEdit } from '@gullyline/core'
 import { Button } from '../ui/controls.tsx'
 import { Dialog } from '../ui/dialog.tsx'
 import { when } from '../ui/when.ts'
 import { newId, useStore, type EditorStore } from './editor-store.ts'
-import { removeSetAside, useSetAside, type SetAsideItem } from './set-aside.ts'
+import { removeSetAside, type SetAsideItem } from './set-aside.ts'
 
-const Opener = styled.button`
-  padding: 2px 0;
-  border: 0;
-  background: none;
-  color: var(--ochre);
-  font-weight: 550;
-`
 const List = styled.ul`
   display: grid;
   gap: 12px;
@@ -41,23 +33,8 @@ const List = styled.ul`
   }
 `
 
-/** The way to text that did not make it into the page. Nothing when there is none. */
-export function SetAsideButton() {
-  const { journal } = useStore()
-  const items = useSetAside(journal.owner)
-  const [isOpen, setOpen] = useState(false)
-  if (items.length === 0) return null
-  return (
-    <>
-      <Opener type="button" onClick={() => setOpen(true)}>
-        Set aside: {items.length}
-      </Opener>
-      {isOpen && <SetAsideDialog items={items} onClose={() => setOpen(false)} />}
-    </>
-  )
-}
-
-function SetAsideDialog({ items, onClose }: { items: readonly SetAsideItem[]; onClose: () => void }) {
+/** All text that was set aside, with the ways to fetch it back. */
+export function SetAsideDialog({ items, onClose }: { items: readonly SetAsideItem[]; onClose: () => void }) {
   const store = useStore()
   const { owner } = store.journal
   return (

@@ -56,8 +56,7 @@ const LONGEST_RETRY_MS = 30_000
 export function useSave(store: EditorStore, pageId: string, sender: JournalSender): Saving {
   const [state, setState] = useState<SaveState>({ type: 'idle' })
   const underWay = useRef<Promise<boolean>>(undefined)
-  const saver = useRef<Saver>(undefined)
-  saver.current ??= new Saver(store, pageId, sender)
+  const [saver] = useState(() => new Saver(store, pageId, sender))
   const fail = useCallback(
     (error: unknown): void => {
       const failed = failure(error)
@@ -83,7 +82,7 @@ export function useSave(store: EditorStore, pageId: string, sender: JournalSende
     try {
       const refused = await drafts.saveAll()
       for (let round = 0; round < MOST_ROUNDS; round++) {
-        const stale = unsavedCount(store.state) === 0 ? undefined : await saver.current!.saveOnce()
+        const stale = unsavedCount(store.state) === 0 ? undefined : await saver.saveOnce()
         if (!stale) {
           if (refused.length > 0)
             throw new ApiError(`Not saved: ${refused.join(', ')}. Look at what it says there.`)
@@ -97,7 +96,7 @@ export function useSave(store: EditorStore, pageId: string, sender: JournalSende
       fail(error)
       return false
     }
-  }, [store, bringIn, fail])
+  }, [store, saver, bringIn, fail])
 
   /** One save at a time. What was typed since the one under way began is saved by another one after it. */
   const save = useCallback((): Promise<boolean> => {
@@ -181,9 +180,12 @@ function failure(error: unknown): SaveState {
 /** Tries a save again that failed because the server could not be reached: after a while, and once it can be again. */
 function useRetry(state: SaveState, save: () => Promise<boolean>, sender: JournalSender): void {
   const pause = useRef(RETRY_MS)
+  const isIdle = state.type === 'idle'
+  useEffect(() => {
+    if (isIdle) pause.current = RETRY_MS
+  }, [isIdle])
   const isSignedOut = useSessionEnded()
   const isWaiting = state.type === 'failed' && state.isRetried && !isSignedOut
-  if (state.type === 'idle') pause.current = RETRY_MS
   useEffect(() => {
     if (!isWaiting) return
     const again = (): void => void save()

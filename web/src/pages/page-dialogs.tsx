@@ -153,9 +153,6 @@ export function RulesDialog({ site, onClose }: { site: SiteInfo; onClose: () => 
 }
 
 export function RenamePageDialog({ page, onClose }: { page: PageSummary; onClose: () => void }) {
-  const rename = useAct(async () => {
-    if (await draft.save()) onClose()
-  })
   const draft = useDraft({
     name: `title.${page.id}`,
     label: `Title of “${page.title}”`,
@@ -165,6 +162,9 @@ export function RenamePageDialog({ page, onClose }: { page: PageSummary; onClose
       await mutate('/api/pages')
       return true
     },
+  })
+  const rename = useAct(async () => {
+    if (await draft.save()) onClose()
   })
   return (
     <Form

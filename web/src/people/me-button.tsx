@@ -1,12 +1,14 @@
-import { useState } from 'react'
+import { lazy, Suspense, useState } from 'react'
 import styled from 'styled-components'
 import type { Role } from '@gullyline/core'
 import { signOut } from '../api/person.ts'
 import { Button, MainButton } from '../ui/controls.tsx'
 import { Dialog } from '../ui/dialog.tsx'
-import { DevicesDialog, PasswordDialog } from './account-dialogs.tsx'
 import { Face, initialsOf } from './face.tsx'
 import { useMe } from './sign-in-gate.tsx'
+
+const PasswordDialog = lazy(async () => ({ default: (await import('./account-dialogs.tsx')).PasswordDialog }))
+const DevicesDialog = lazy(async () => ({ default: (await import('./account-dialogs.tsx')).DevicesDialog }))
 
 const MAY: Readonly<Record<Role, string>> = {
   editor: 'As an editor you change pages, save them and publish them.',
@@ -46,8 +48,10 @@ export function MeButton() {
           {initialsOf(me.name)}
         </Face>
       </FaceButton>
-      {open === 'password' && <PasswordDialog onClose={close} />}
-      {open === 'devices' && <DevicesDialog onClose={close} />}
+      <Suspense>
+        {open === 'password' && <PasswordDialog onClose={close} />}
+        {open === 'devices' && <DevicesDialog onClose={close} />}
+      </Suspense>
       {open === 'account' && (
         <Dialog
           title={me.name}
