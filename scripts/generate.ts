@@ -24,6 +24,8 @@ const require = createRequire(import.meta.url)
 const ajv = new Ajv2020({
   // The first fault of each part is enough to refuse it; looking for all would let a sender choose how long that takes.
   allErrors: false,
+  // Formatted text is in most kinds: written once, and not in each.
+  inlineRefs: false,
   strictTuples: false,
   strictTypes: false,
   discriminator: true,

@@ -82,6 +82,16 @@ const SPOILINGS: readonly (readonly [what: string, pointer: RegExp, spoil: (valu
     /^\/page\/nodes\/\w+\/look\/surface.*#123456/,
     (v) => (v.page.nodes[byKind(v, 'section')].look.surface = '#123456'),
   ],
+  ...['run.html', 'run.js', 'run.svg', 'run.exe', 'plan.pdf.sh'].map(
+    (name) =>
+      [
+        `a file that could run, ${name}`,
+        /^\/files\/plan\/name/,
+        (v: Loose) => (v.files = { plan: { name, data: '' } }),
+      ] as const,
+  ),
+  ['a home on another host', /^\/site\/home/, (v) => (v.site.home = '//elsewhere.example/')],
+  ['a page on another host', /^\/paths\/home/, (v) => (v.paths = { home: '//elsewhere.example/' })],
   [
     'a file whose name is a path',
     /^\/files\/plan\/name/,

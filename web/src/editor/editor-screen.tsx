@@ -17,11 +17,13 @@ import { usePageDocument, usePages, useSite } from '../api/hooks.ts'
 import { useUploads } from '../media/uploads.ts'
 import { useMe } from '../people/sign-in-gate.tsx'
 import { AfterFirst, FirstIsThereProvider, usePainted } from '../ui/after-first.tsx'
-import { Button, IconButton } from '../ui/controls.tsx'
+import { IconButton } from '../ui/controls.tsx'
 import { TYPING_PAUSE_MS, useLater } from '../ui/use-later.ts'
 import { Waiting } from '../ui/waiting.tsx'
 import { Canvas } from './canvas/canvas.tsx'
+import { CommandsDialog } from './commands-dialog.tsx'
 import { keyName, runKey, ScreenActsProvider, type ScreenActs } from './commands.ts'
+import { DeletedBar } from './deleted-bar.tsx'
 import { Details } from './details/details.tsx'
 import { openMainSetting } from './details/main-setting.ts'
 import { DragLayer } from './drag/drag-layer.tsx'
@@ -31,7 +33,6 @@ import { EditorProvider, EditorStore } from './editor-store.ts'
 import { Foot, Line } from './foot.tsx'
 import { JournalFull, JournalSender } from './journal-sender.ts'
 import type { Journal } from './journal.ts'
-import { KeptDialog } from './kept-dialog.tsx'
 import { LineUp } from './line-up/line-up.tsx'
 import { FindingsProvider } from './problems/findings-context.tsx'
 import { useOpening } from './opening.ts'
@@ -52,7 +53,7 @@ const ConflictsDialog = lazy(async () => ({
   default: (await import('./conflicts-dialog.tsx')).ConflictsDialog,
 }))
 const PublishDialog = lazy(async () => ({ default: (await import('./publish-dialog.tsx')).PublishDialog }))
-const CommandsDialog = lazy(async () => ({ default: (await import('./commands-dialog.tsx')).CommandsDialog }))
+const KeptDialog = lazy(async () => ({ default: (await import('./kept-dialog.tsx')).KeptDialog }))
 const UploadPanel = lazy(async () => ({ default: (await import('./upload-panel.tsx')).UploadPanel }))
 
 const Screen = styled.div`
@@ -120,7 +121,11 @@ function OpenPage(props: OpenPageProps) {
     case 'ask': {
       const { found, trouble, goOn, drop } = opening
       const isOlder = found.kept.newest !== props.opened.summary.version
-      return <KeptDialog kept={found.kept} isOlder={isOlder} trouble={trouble} onGoOn={goOn} onDrop={drop} />
+      return (
+        <Suspense fallback={<Waiting title="Opening the page…" />}>
+          <KeptDialog kept={found.kept} isOlder={isOlder} trouble={trouble} onGoOn={goOn} onDrop={drop} />
+        </Suspense>
+      )
     }
     case 'open':
       return <RunningEditor {...props} start={opening.start} journal={opening.journal} />
@@ -347,25 +352,6 @@ function Uploads() {
       <UploadPanel />
     </Suspense>
   ) : null
-}
-
-const Deleted = styled.div`
-  display: flex;
-  gap: 12px;
-  align-items: center;
-  padding: 8px 14px;
-  background: var(--clayTint);
-  color: var(--clay);
-`
-
-/** Somebody deleted the page that is being edited. */
-function DeletedBar({ onRestore }: { onRestore: () => Promise<void> }) {
-  return (
-    <Deleted role="alert" data-deleted="">
-      This page was deleted. Your edits are not lost, and can be saved once it is restored.
-      <Button onPress={() => void onRestore()}>Restore page and save</Button>
-    </Deleted>
-  )
 }
 
 function useShelfControl(): ShelfControl {

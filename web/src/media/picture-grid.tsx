@@ -1,5 +1,6 @@
 import styled from 'styled-components'
 import type { Picture } from '@gullyline/core'
+import { thumbnail } from './thumbnail.ts'
 
 const Grid = styled.ul`
   display: grid;
@@ -65,11 +66,6 @@ export function PictureGrid({ pictures, chosenId, onChoose }: PictureGridProps) 
       ))}
     </Grid>
   )
-}
-
-/** The smallest file there is of a picture. */
-export function thumbnail(picture: Picture): string {
-  return picture.sources[0]?.webp ?? picture.fallback
 }
 
 /** Pictures whose name or alternative text has all the words that were typed. */

@@ -1,10 +1,8 @@
-import { lazy, Suspense, useState } from 'react'
+import { lazy, Suspense, useEffect, useState } from 'react'
 import styled from 'styled-components'
 import type { Crop, JsonObject } from '@gullyline/core'
-import { findPictures, PictureGrid, thumbnail } from '../../media/picture-grid.tsx'
-import { UploadArea } from '../../media/upload-area.tsx'
-import { Button, FindBox } from '../../ui/controls.tsx'
-import { Dialog } from '../../ui/dialog.tsx'
+import { thumbnail } from '../../media/thumbnail.ts'
+import { Button } from '../../ui/controls.tsx'
 import { useSiteView } from '../site-view.ts'
 import { MAIN_SETTING } from './main-setting.ts'
 
@@ -27,6 +25,8 @@ const Acts = styled.div`
   gap: 6px;
 `
 
+const loadPictureDialog = () => import('../../media/picture-dialog.tsx')
+const PictureDialog = lazy(async () => ({ default: (await loadPictureDialog()).PictureDialog }))
 const CropDialog = lazy(async () => ({ default: (await import('./crop-dialog.tsx')).CropDialog }))
 
 interface MediaFieldProps {
@@ -42,13 +42,9 @@ export function MediaField({ label, value, onChange, hasFocus = false }: MediaFi
   const { site } = useSiteView()
   const [isOpen, setOpen] = useState(false)
   const [isFocusing, setFocusing] = useState(false)
-  const [search, setSearch] = useState('')
+  // There before it is asked for: its search field is typed into at once.
+  useEffect(() => void loadPictureDialog().catch(() => undefined), [])
   const picture = typeof value?.id === 'string' ? site.pictures[value.id] : undefined
-  const found = findPictures(site.pictures, search)
-  const pick = (id: string): void => {
-    onChange({ id })
-    setOpen(false)
-  }
   const focus = value?.focus as { x: number; y: number } | undefined
   return (
     <Chosen>
@@ -68,41 +64,17 @@ export function MediaField({ label, value, onChange, hasFocus = false }: MediaFi
         )}
       </Acts>
       {isOpen && (
-        <Dialog
-          title="Choose a picture"
-          isWide
-          onClose={() => setOpen(false)}
-          acts={
-            <>
-              {picture && (
-                <Button
-                  onPress={() => {
-                    onChange(undefined)
-                    setOpen(false)
-                  }}
-                >
-                  No picture
-                </Button>
-              )}
-              <Button onPress={() => setOpen(false)}>Cancel</Button>
-            </>
-          }
-        >
-          <UploadArea
-            beside={
-              <FindBox
-                label="Find a picture"
-                placeholder="Find by name or words"
-                value={search}
-                onChange={setSearch}
-                autoFocus
-                onEnter={() => search !== '' && found[0] && pick(found[0].id)}
-              />
-            }
-          >
-            <PictureGrid pictures={found} chosenId={picture?.id} onChoose={pick} />
-          </UploadArea>
-        </Dialog>
+        <Suspense>
+          <PictureDialog
+            pictures={site.pictures}
+            chosenId={picture?.id}
+            onChoose={(id) => {
+              onChange(id === undefined ? undefined : { id })
+              setOpen(false)
+            }}
+            onClose={() => setOpen(false)}
+          />
+        </Suspense>
       )}
       {isFocusing && picture && (
         <Suspense>
