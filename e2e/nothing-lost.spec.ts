@@ -1,6 +1,6 @@
 /**
- * Ways to lose a sentence that was just typed. Whatever is done next, it is on the page, in what is saved or in what is
- * offered again; or the person was asked before.
+ * Each test types a sentence and then does something that could lose it. Afterwards the sentence must be on the page, in
+ * the saved version or in the edits offered again, unless the person was asked first and chose to drop it.
  */
 import type { Page } from '@playwright/test'
 import type { PageDocument } from '@gullyline/core'

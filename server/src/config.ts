@@ -5,7 +5,7 @@ export interface Config {
   readonly sitePort: number
   /** The one address of the editor, and of the published site, as people reach them: without a slash at the end. */
   readonly editorOrigin: string
-  readonly siteOrigin: string
+  readonly liveOrigin: string
   /** Where media, fonts and published files are kept. */
   readonly dataDir: string
   readonly databaseUrl: string
@@ -20,8 +20,8 @@ export interface Config {
 /** The same machine under another name, so that no cookie of the editor ever reaches the published site. */
 const SITE_NAME = 'localhost'
 
-function sameHost({ editorOrigin, siteOrigin }: Config): boolean {
-  const hosts = [editorOrigin, siteOrigin].map((one) => URL.canParse(one) && new URL(one).hostname)
+function sameHost({ editorOrigin, liveOrigin }: Config): boolean {
+  const hosts = [editorOrigin, liveOrigin].map((one) => URL.canParse(one) && new URL(one).hostname)
   return hosts[0] !== false && hosts[0] === hosts[1]
 }
 
@@ -51,7 +51,7 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     editorPort,
     sitePort,
     editorOrigin: origin('GULLYLINE_EDITOR_ORIGIN', `http://127.0.0.1:${editorPort}`),
-    siteOrigin: origin('GULLYLINE_SITE_ORIGIN', `http://${SITE_NAME}:${sitePort}`),
+    liveOrigin: origin('GULLYLINE_SITE_ORIGIN', `http://${SITE_NAME}:${sitePort}`),
     dataDir: resolve(text('GULLYLINE_DATA')),
     databaseUrl: text('GULLYLINE_DATABASE_URL'),
     withDemo: env.GULLYLINE_DEMO !== 'no',

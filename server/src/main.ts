@@ -33,10 +33,10 @@ async function main(): Promise<void> {
       `The database at ${host} can't be used (${reason}). Nothing was changed; check that it runs and that GULLYLINE_DATABASE_URL names it with the right user and password.`,
     )
   })
-  const { dataDir, editorOrigin, siteOrigin } = config
+  const { dataDir, editorOrigin, liveOrigin } = config
   const isHereAlone = ['127.0.0.1', 'localhost', '[::1]'].includes(new URL(editorOrigin).hostname)
   const closedAccounts = isHereAlone ? {} : await sampleAccounts(dataDir)
-  const services = makeServices({ db, log, dataDir, editorOrigin, liveOrigin: siteOrigin, closedAccounts })
+  const services = makeServices({ db, log, dataDir, editorOrigin, liveOrigin, closedAccounts })
   const derive: typeof derivePicture = (original, folder) =>
     derivePicture(original, folder, config.pictureEffort)
   if (config.withDemo) await loadDemoIfEmpty(services, (words) => process.send?.({ say: words }), derive)

@@ -1,9 +1,17 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
-import type { Edit, JournalEntry, KeptJournal, PageDocument, PageSummary, Role } from '@gullyline/core'
+import type {
+  Edit,
+  JournalEntry,
+  KeptJournal,
+  PageDocument,
+  PageSummary,
+  PresenceEvent,
+  Role,
+} from '@gullyline/core'
 import { JournalEntity } from '../src/db/rows.ts'
 import { SESSION_COOKIE } from '../src/people/access.ts'
 import { addPerson, findPersonRow, toPerson } from '../src/people/store.ts'
-import { Presence, type PresenceEvent } from '../src/presence/presence.ts'
+import { Presence } from '../src/presence/presence.ts'
 import { startTestServer, type TestServer } from './with-server.ts'
 
 let server: TestServer

@@ -41,7 +41,7 @@ export type Conflict = { readonly key: string; readonly nodeId: NodeId } & (
   | { readonly type: 'page' }
 )
 
-/** A conflict for people: what it is about, and what each side made of it: the whole text, however long. */
+/** Describes a conflict to the person who decides it. `title` names the block and the field; the sides are given uncut. */
 export interface ConflictWords {
   readonly title: string
   readonly ours: string
@@ -99,7 +99,7 @@ export function describeConflict(conflict: Conflict, pages: Versions, registry: 
 
 const DELETED = 'Deleted'
 
-/** All the text of a block and what is in it: what choosing its deletion would drop. */
+/** Returns the text of a block and of its descendants, which is what is lost when its deletion is chosen. */
 function subtreeText(page: Page, id: NodeId, registry: Registry): string {
   if (!findNode(page, id)) return DELETED
   const words = subtreeIds(page, id).flatMap((inside) => {

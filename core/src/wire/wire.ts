@@ -59,7 +59,7 @@ export interface SignInRequest {
   readonly password: string
 }
 
-/** Another password for whoever is signed in; all other sessions end. */
+/** The body of a request that changes the password of the person signed in. The server then ends all their other sessions. */
 export interface PasswordRequest {
   readonly present: string
   readonly password: string
@@ -191,6 +191,24 @@ export interface Present {
   readonly tab: string
   readonly name: string
 }
+
+/** What is told to everybody who has a page open. Each names its page, since a browser listens for all its tabs at once. */
+export type PresenceEvent =
+  /** Everybody there, to who has just come. */
+  | {
+      readonly event: 'people'
+      readonly data: { readonly pageId: string; readonly people: readonly Present[] }
+    }
+  | { readonly event: 'came'; readonly data: Present & { readonly pageId: string } }
+  | { readonly event: 'left'; readonly data: { readonly pageId: string; readonly tab: string } }
+  | {
+      readonly event: 'saved'
+      readonly data: VersionInfo & { readonly pageId: string; readonly tab: string | null }
+    }
+  | {
+      readonly event: 'deleted' | 'restored'
+      readonly data: { readonly pageId: string; readonly by: string }
+    }
 
 export interface PublishRequest {
   /** The version that was looked at and checked: it goes live, and no other. */

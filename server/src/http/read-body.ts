@@ -51,7 +51,10 @@ export async function readBody<T>(
 /** Deeper than any document or journal, and far from what reading it by recursion takes. */
 const DEEPEST = 64
 
-/** The value of a JSON text; undefined for what is none. Refuses what no table could hold, before anything is read of it. */
+/**
+ * Parses a JSON text; returns undefined if it is not JSON. Throws Refused if the text is nested deeper than `DEEPEST`,
+ * which is tested before it is parsed, or if a string in it holds a lone surrogate, which the database can’t store.
+ */
 function parseJson(text: string): unknown {
   if (isDeeperThan(text, DEEPEST))
     throw new Refused(

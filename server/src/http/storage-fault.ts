@@ -8,7 +8,7 @@ const FAULTS: Readonly<Record<string, string>> = {
   EMFILE: 'The server has too many files open. Nothing was changed; try again in a moment.',
 }
 
-/** What is wrong with the disk, when that is what an error says; undefined for other errors. */
+/** Returns, in words for people, what is wrong with the disk or the open files; undefined if the error is about neither. */
 export function faultWords(error: unknown): string | undefined {
   const code = (error as { code?: unknown } | undefined)?.code
   return typeof code === 'string' && Object.hasOwn(FAULTS, code) ? FAULTS[code] : undefined

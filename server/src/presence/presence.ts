@@ -1,22 +1,4 @@
-import type { Present, PresentTab, VersionInfo } from '@gullyline/core'
-
-/** What is told to everybody who has a page open. Each names its page, since a browser listens for all its tabs at once. */
-export type PresenceEvent =
-  /** Everybody there, to who has just come. */
-  | {
-      readonly event: 'people'
-      readonly data: { readonly pageId: string; readonly people: readonly Present[] }
-    }
-  | { readonly event: 'came'; readonly data: Present & { readonly pageId: string } }
-  | { readonly event: 'left'; readonly data: { readonly pageId: string; readonly tab: string } }
-  | {
-      readonly event: 'saved'
-      readonly data: VersionInfo & { readonly pageId: string; readonly tab: string | null }
-    }
-  | {
-      readonly event: 'deleted' | 'restored'
-      readonly data: { readonly pageId: string; readonly by: string }
-    }
+import type { PresenceEvent, PresentTab, VersionInfo } from '@gullyline/core'
 
 /** One browser that listens: one connection, however many tabs it has. */
 export interface Listener {

@@ -2,26 +2,13 @@
  * One connection to the server for all tabs of a browser, since browsers open six to a server and no more: the tab that
  * holds a lock listens, and passes on what it hears. When it is closed another takes over.
  */
-import type { Present, PresentTab, VersionInfo } from '@gullyline/core'
+import type { PresenceEvent, PresentTab } from '@gullyline/core'
 import { newId } from './editor-store.ts'
 import { openTabs } from './tab.ts'
 
 /** What is heard of a page. */
 export type Heard =
-  | {
-      readonly event: 'people'
-      readonly data: { readonly pageId: string; readonly people: readonly Present[] }
-    }
-  | { readonly event: 'came'; readonly data: Present & { readonly pageId: string } }
-  | { readonly event: 'left'; readonly data: { readonly pageId: string; readonly tab: string } }
-  | {
-      readonly event: 'saved'
-      readonly data: VersionInfo & { readonly pageId: string; readonly tab: string | null }
-    }
-  | {
-      readonly event: 'deleted' | 'restored'
-      readonly data: { readonly pageId: string; readonly by: string }
-    }
+  | PresenceEvent
   /** The connection is lost: nobody knows who is there. */
   | { readonly event: 'lost'; readonly data: { readonly pageId: string } }
 
