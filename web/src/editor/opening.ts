@@ -9,6 +9,7 @@ import {
   type Person,
 } from '@gullyline/core'
 import { request } from '../api/client.ts'
+import { messageOf } from '../ui/message-of.ts'
 import { openEditor, type EditorState } from './editor-state.ts'
 import { goOnFrom, joinEntries, Journal, journalsInBrowser, keptFrom, type Kept } from './journal.ts'
 import { setAsideEntries } from './set-aside.ts'
@@ -86,7 +87,7 @@ export function useOpening({ summary, document }: PageDocument, me: Person): Ope
     },
     goOn: () => {
       setTrouble(undefined)
-      goOn().catch((error: unknown) => setTrouble(error instanceof Error ? error.message : String(error)))
+      goOn().catch((error: unknown) => setTrouble(messageOf(error)))
     },
   }
 }

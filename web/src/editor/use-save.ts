@@ -12,6 +12,7 @@ import type {
 import { ApiError, request } from '../api/client.ts'
 import { useSessionEnded } from '../api/person.ts'
 import { drafts } from '../ui/drafts.ts'
+import { messageOf } from '../ui/message-of.ts'
 import { unsavedCount } from './editor-state.ts'
 import { newId, type EditorStore } from './editor-store.ts'
 import type { JournalSender } from './journal-sender.ts'
@@ -164,10 +165,6 @@ export function useSave(store: EditorStore, pageId: string, sender: JournalSende
     }
   }, [pageId, save, store])
   return { state, save, takeIn, settle, publish, dismiss, deleted, restore }
-}
-
-function messageOf(error: unknown): string {
-  return error instanceof Error ? error.message : String(error)
 }
 
 function failure(error: unknown): SaveState {

@@ -6,6 +6,7 @@ import type { MediaRequest, Picture, SiteFile } from '@gullyline/core'
 import { request } from '../api/client.ts'
 import { useDraft } from '../ui/drafts.ts'
 import { Button, fieldBox, IconButton } from '../ui/controls.tsx'
+import { messageOf } from '../ui/message-of.ts'
 import {
   dropUpload,
   filesOf,
@@ -231,7 +232,7 @@ export function PictureWords({ picture }: { picture: Picture }) {
       await mutate('/api/site')
       return true
     } catch (error) {
-      setTrouble(error instanceof Error ? error.message : String(error))
+      setTrouble(messageOf(error))
       await mutate('/api/site')
       return false
     }

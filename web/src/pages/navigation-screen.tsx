@@ -16,6 +16,7 @@ import { meantAddress } from '../editor/details/meant-address.ts'
 import { useDraft } from '../ui/drafts.ts'
 import { usePages, useSite } from '../api/hooks.ts'
 import { fieldBox, IconButton, LineField, MainButton, mono } from '../ui/controls.tsx'
+import { messageOf } from '../ui/message-of.ts'
 import { Waiting } from '../ui/waiting.tsx'
 import { inTreeOrder } from './page-order.ts'
 import { SiteScreen } from './site-screen.tsx'
@@ -136,7 +137,7 @@ function Navigation({ site, pages }: { site: SiteInfo; pages: readonly PageSumma
       await mutate('/api/site', next, { revalidate: false })
       return true
     } catch (error) {
-      setTrouble(error instanceof Error ? error.message : String(error))
+      setTrouble(messageOf(error))
       return false
     }
   }

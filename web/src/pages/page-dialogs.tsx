@@ -11,9 +11,11 @@ import {
 import { request } from '../api/client.ts'
 import { useBin } from '../api/hooks.ts'
 import { viewSite } from '../editor/site-view.ts'
+import { ActionRows } from '../ui/action-rows.tsx'
 import { Button, fieldBox, LineField, MainButton } from '../ui/controls.tsx'
 import { Dialog } from '../ui/dialog.tsx'
 import { useDraft } from '../ui/drafts.ts'
+import { messageOf } from '../ui/message-of.ts'
 import { TYPING_PAUSE_MS, useLater } from '../ui/use-later.ts'
 import { when } from '../ui/when.ts'
 import { inTreeOrder } from './page-order.ts'
@@ -56,7 +58,7 @@ function useAct(act: () => Promise<void>): Act {
     setBusy(true)
     setTrouble(undefined)
     act()
-      .catch((error: unknown) => setTrouble(error instanceof Error ? error.message : String(error)))
+      .catch((error: unknown) => setTrouble(messageOf(error)))
       .finally(() => setBusy(false))
   }
   return { run, isBusy, trouble }
@@ -239,28 +241,6 @@ export function RemovePageDialog({ page, subPages, onClose }: RemovePageDialogPr
   )
 }
 
-const BinList = styled.ul`
-  margin: 0;
-  padding: 0;
-  list-style: none;
-  li {
-    display: flex;
-    gap: 12px;
-    align-items: center;
-    padding: 8px 0;
-    border-top: 1px solid var(--line);
-  }
-  div {
-    flex: 1;
-    min-width: 0;
-  }
-  small {
-    display: block;
-    color: var(--quiet);
-    font-size: 12px;
-  }
-`
-
 /** What was removed, each with the way back. */
 export function BinDialog({ mayChange, onClose }: { mayChange: boolean; onClose: () => void }) {
   const { data = [] } = useBin()
@@ -269,11 +249,11 @@ export function BinDialog({ mayChange, onClose }: { mayChange: boolean; onClose:
       {data.length === 0 ? (
         <p>The bin is empty. Pages that are removed are kept here.</p>
       ) : (
-        <BinList>
+        <ActionRows>
           {data.map((page) => (
             <BinnedLine key={page.id} page={page} mayChange={mayChange} />
           ))}
-        </BinList>
+        </ActionRows>
       )}
     </Dialog>
   )

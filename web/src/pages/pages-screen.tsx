@@ -9,6 +9,7 @@ import { usePages, useSite } from '../api/hooks.ts'
 import { contourBackdrop } from '../editor/canvas/contours.ts'
 import { useMe } from '../people/sign-in-gate.tsx'
 import { Button } from '../ui/controls.tsx'
+import { messageOf } from '../ui/message-of.ts'
 import { Waiting } from '../ui/waiting.tsx'
 import {
   AddPageDialog,
@@ -128,7 +129,7 @@ function Pages({ site, pages }: { site: SiteInfo; pages: readonly PageSummary[] 
       const parent = pages.find((one) => one.id === to.parentId)
       setTold({ words: `Moved ${page.title}${parent ? ` under ${parent.title}` : ''}`, isTrouble: false })
     } catch (error) {
-      setTold({ words: error instanceof Error ? error.message : String(error), isTrouble: true })
+      setTold({ words: messageOf(error), isTrouble: true })
     }
   }
   const act = (page: PageSummary, what: PageAct): void => {

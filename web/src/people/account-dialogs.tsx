@@ -2,9 +2,11 @@ import { useState, type FormEvent } from 'react'
 import styled from 'styled-components'
 import useSWR from 'swr'
 import type { OpenSession } from '@gullyline/core'
-import { ApiError, request } from '../api/client.ts'
+import { request } from '../api/client.ts'
+import { ActionRows } from '../ui/action-rows.tsx'
 import { Button, LineField, MainButton } from '../ui/controls.tsx'
 import { Dialog } from '../ui/dialog.tsx'
+import { messageOf } from '../ui/message-of.ts'
 import { when } from '../ui/when.ts'
 
 const Trouble = styled.p`
@@ -14,31 +16,6 @@ const Form = styled.form`
   display: grid;
   gap: 12px;
 `
-const Devices = styled.ul`
-  display: grid;
-  margin: 0;
-  padding: 0;
-  list-style: none;
-  li {
-    display: flex;
-    gap: 12px;
-    align-items: center;
-    padding: 8px 0;
-    border-top: 1px solid var(--line);
-  }
-  div {
-    flex: 1;
-  }
-  small {
-    display: block;
-    color: var(--quiet);
-    font-size: 12px;
-  }
-`
-
-function messageOf(error: unknown): string {
-  return error instanceof ApiError || error instanceof Error ? error.message : String(error)
-}
 
 /** Another password: asks for the present one, and ends all other sessions. */
 export function PasswordDialog({ onClose }: { onClose: () => void }) {
@@ -132,7 +109,7 @@ export function DevicesDialog({ onClose }: { onClose: () => void }) {
       acts={<MainButton onPress={onClose}>Close</MainButton>}
     >
       {!data && !error && <p>Reading the list…</p>}
-      <Devices>
+      <ActionRows>
         {data?.map(({ id, device, startedAt, usedAt, isThis }) => (
           <li key={id}>
             <div>
@@ -149,7 +126,7 @@ export function DevicesDialog({ onClose }: { onClose: () => void }) {
             )}
           </li>
         ))}
-      </Devices>
+      </ActionRows>
       {told && <Trouble role="alert">{told}</Trouble>}
     </Dialog>
   )

@@ -4,6 +4,7 @@ import type { Role } from '@gullyline/core'
 import { signOut } from '../api/person.ts'
 import { Button, MainButton } from '../ui/controls.tsx'
 import { Dialog } from '../ui/dialog.tsx'
+import { messageOf } from '../ui/message-of.ts'
 import { Face, initialsOf } from './face.tsx'
 import { useMe } from './sign-in-gate.tsx'
 
@@ -39,7 +40,7 @@ export function MeButton() {
   const close = (): void => setOpen(undefined)
   const [trouble, setTrouble] = useState<string>()
   const leave = (): void => {
-    signOut().catch((error: unknown) => setTrouble(error instanceof Error ? error.message : String(error)))
+    signOut().catch((error: unknown) => setTrouble(messageOf(error)))
   }
   return (
     <>

@@ -2,6 +2,7 @@ import { useState } from 'react'
 import styled from 'styled-components'
 import { signIn } from '../api/person.ts'
 import { LineField, MainButton } from '../ui/controls.tsx'
+import { messageOf } from '../ui/message-of.ts'
 
 const Form = styled.form`
   display: grid;
@@ -32,7 +33,7 @@ export function SignInForm({ login: known }: SignInFormProps) {
     setBusy(true)
     setTrouble(undefined)
     signIn({ login, password })
-      .catch((error: unknown) => setTrouble(error instanceof Error ? error.message : String(error)))
+      .catch((error: unknown) => setTrouble(messageOf(error)))
       .finally(() => setBusy(false))
   }
   return (

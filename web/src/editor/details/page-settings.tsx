@@ -16,6 +16,7 @@ import { request } from '../../api/client.ts'
 import { Button, fieldBox } from '../../ui/controls.tsx'
 import { usePage, useStore } from '../editor-store.ts'
 import { useDraft } from '../../ui/drafts.ts'
+import { messageOf } from '../../ui/message-of.ts'
 import { useSiteView } from '../site-view.ts'
 import { goHome } from '../use-kept-focus.ts'
 import { MediaField } from './media-field.tsx'
@@ -194,7 +195,7 @@ function Address({ isLocked }: { isLocked: boolean }) {
         dispatch({ type: 'tell', words: 'Changed the address; the old one leads to it', tone: 'done' })
         return true
       } catch (error) {
-        setTrouble(error instanceof Error ? error.message : String(error))
+        setTrouble(messageOf(error))
         return false
       }
     },
