@@ -103,6 +103,18 @@ test('two people who change settings of one page in the same moment both keep th
   }
 })
 
+test('whoever changes a setting that another one changed is told what it is now, and nothing if both want the same', async () => {
+  const patch = (body: unknown) => server.ask<ErrorBody>('/api/pages/tmnews', { method: 'PATCH', body })
+  const { summary } = await open('tmnews')
+  const was = { description: summary.description }
+  expect((await patch({ description: 'All about comets', was })).status).toBe(200)
+  const { status, body } = await patch({ description: 'All about rain', was })
+  expect([status, body.code]).toEqual([409, 'stale-save'])
+  expect(body.message).toContain('to “All about comets”')
+  expect((await patch({ description: 'All about comets', was })).status).toBe(200)
+  expect((await open('tmnews')).summary.description).toBe('All about comets')
+})
+
 test('a page that was deleted meanwhile is not saved, and says so', async () => {
   const { document, summary } = await open('tmfriend')
   await server.ask('/api/pages/tmfriend', { method: 'DELETE' })

@@ -6,6 +6,7 @@ import type { MediaRequest } from '@gullyline/core'
 import { MediaEntity, type MediaRow } from '../db/rows.ts'
 import { transact } from '../db/transact.ts'
 import { Refused } from '../http/errors.ts'
+import { refuseStale } from '../http/refuse-stale.ts'
 import { faultWords } from '../http/storage-fault.ts'
 import { newId } from '../http/new-id.ts'
 import type { Services } from '../services.ts'
@@ -112,13 +113,8 @@ export async function describePicture(
   const row = await manager.findOne(MediaEntity, { where: { id }, lock: { mode: 'pessimistic_write' } })
   if (!row) throw noPicture()
   const { name, alt, isDecoration, was = {} } = given
-  const now: Omit<MediaRequest, 'was'> = { ...row, isDecoration: Boolean(row.isDecoration) }
-  for (const key of ['name', 'alt', 'isDecoration'] as const)
-    if (was[key] !== undefined && was[key] !== now[key] && given[key] !== now[key])
-      throw new Refused(
-        'stale-save',
-        `Somebody else changed this meanwhile, to “${String(now[key])}”. Nothing was overwritten.`,
-      )
+  const now = { name: row.name, alt: row.alt, isDecoration: Boolean(row.isDecoration) }
+  refuseStale({ now, was: { ...was }, wanted: { name, alt, isDecoration }, by: 'Somebody else' })
   const changed = {
     ...(name === undefined ? {} : { name: libraryName(name, 'Picture') }),
     ...(alt === undefined ? {} : { alt: checkedAlt(alt) }),

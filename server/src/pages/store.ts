@@ -13,13 +13,13 @@ import {
   type Page,
   type PageDocument,
   type PageMore,
-  type PageSettings,
   type PageSettingsRequest,
   type PageSummary,
   type VersionInfo,
 } from '@gullyline/core'
 import { PageEntity, VersionEntity, type PageRow, type VersionRow } from '../db/rows.ts'
 import { Refused } from '../http/errors.ts'
+import { refuseStale } from '../http/refuse-stale.ts'
 import { asTree, pagePaths, summarize } from './tree.ts'
 
 /** All pages of a site in the order of the tree: by parent, then by position. */
@@ -169,14 +169,13 @@ export async function changeSettings(
   const newest = await findVersion(manager, pageId, page.version)
   const document = readDocument(newest)
   const now = settingsOf(document)
-  const seen = Object.entries(was ?? {}) as [keyof PageSettings, unknown][]
-  if (seen.some(([key, value]) => !sameJson(now[key], value as JsonObject))) {
-    throw new Refused(
-      'stale-save',
-      `${newest.savedBy} changed this meanwhile, to “${now.title}”. Nothing was overwritten; look at it, and change it again if you still want to.`,
-      { current: versionInfo(newest) },
-    )
-  }
+  refuseStale({
+    now: { ...now },
+    was: { ...was },
+    wanted: { title, description, inNavigation, ...more },
+    by: newest.savedBy,
+    current: versionInfo(newest),
+  })
   const next = withSettings(document, {
     ...(title === undefined ? {} : { title: checkedTitle(title) }),
     ...(description === undefined ? {} : { description: checkedDescription(description) }),
