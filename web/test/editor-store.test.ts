@@ -239,6 +239,13 @@ describe('what is not let through', () => {
     expect(store.state.page.nodes.kept!.content.text).toBe('Of another')
   })
 
+  test('an edit that changes nothing is no refusal, whatever was refused before it', () => {
+    const store = open()
+    expect(store.do('Changed it', [say('kept', 'Gone')])).toBe(false)
+    const same = store.do('Typed', [], { joinKey: 'one/text' })
+    expect([same, store.do('Changed it', [say('kept', 'Gone')])]).toEqual([true, false])
+  })
+
   test('deleting what holds a held block leaves all as it was, the selection too', () => {
     const store = open()
     store.dispatch({ type: 'select', id: 'sec' })

@@ -180,8 +180,9 @@ export class EditorStore {
       ...(also === undefined ? {} : { also }),
     }
     this.dispatch(action, isDrawn)
-    // What changes nothing is no refusal; a refusal changes nothing but the notice.
-    return this.#state.page !== before.page || this.#state.notice.tone === 'done'
+    // What changes nothing is no refusal; a refusal changes nothing but the notice, which may be of an act before this.
+    const { page, notice } = this.#state
+    return page !== before.page || notice === before.notice || notice.tone === 'done'
   }
 
   /** Why a person can't make these edits because of a lock, or undefined. */

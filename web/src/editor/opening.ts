@@ -66,7 +66,10 @@ export function useOpening({ summary, document }: PageDocument, me: Person): Ope
     const { base } = first.kept
     const page = base === version ? document : await request<Page>(`/api/pages/${id}/versions/${base}`)
     const { state, setAside } = goOnFrom(page, first.kept, defaultRegistry)
-    setAsideEntries(owner, setAside)
+    if (!setAsideEntries(owner, setAside))
+      throw new Error(
+        'Some of these edits no longer fit the page, and this browser’s storage is too full to set them aside. Make room in it, then try again.',
+      )
     if (first.tab !== tab || setAside.length > 0) {
       dropFound(first, owner)
       const own = new Journal(localStorage, owner)

@@ -44,10 +44,11 @@ function setAsideItems(owner: Owner): readonly SetAsideItem[] {
   return items
 }
 
-function addSetAside(owner: Owner, added: readonly Pick<SetAsideItem, 'title' | 'text'>[]): void {
-  if (added.length === 0) return
+/** False when the browser had no room for them. */
+function addSetAside(owner: Owner, added: readonly Pick<SetAsideItem, 'title' | 'text'>[]): boolean {
+  if (added.length === 0) return true
   const at = Date.now()
-  write(
+  return write(
     owner,
     [...added.map((one) => ({ ...one, id: newId(), at })), ...setAsideItems(owner)].slice(0, MOST_ITEMS),
   )
@@ -70,7 +71,7 @@ export function useSetAside(owner: Owner): readonly SetAsideItem[] {
   )
 }
 
-/** Sets aside what loses by these choices. */
+/** Sets aside what loses by these choices. Where the browser has no room for it, undo still brings it back. */
 export function setAsideLosers(
   store: EditorStore,
   conflicts: readonly Conflict[],
@@ -88,9 +89,12 @@ export function setAsideLosers(
   )
 }
 
-/** Sets aside journaled edits that could not be done again, as the text that is in them. */
-export function setAsideEntries(owner: Owner, entries: readonly JournalEntry[]): void {
-  addSetAside(
+/**
+ * Sets aside journaled edits that could not be done again, as the text that is in them. False when the browser had no room
+ * for them: then the journal must go on having them.
+ */
+export function setAsideEntries(owner: Owner, entries: readonly JournalEntry[]): boolean {
+  return addSetAside(
     owner,
     entries.map((entry) => ({
       title: 'Unsaved edit that no longer fits the page',
@@ -116,13 +120,14 @@ function textIn(value: unknown): string {
 const TEXT_KEYS =
   /^(value|text|label|heading|said|who|role|source|caption|alt|title|summary|author|rows|words|brand|action)$/
 
-function write(owner: Owner, items: readonly SetAsideItem[]): void {
+function write(owner: Owner, items: readonly SetAsideItem[]): boolean {
   try {
     localStorage.setItem(keyOf(owner), JSON.stringify(items))
   } catch {
-    // With no room in the browser, undo still brings the other side back.
+    return false
   }
   for (const listener of listeners) listener()
+  return true
 }
 
 function parse(json: string): readonly SetAsideItem[] {

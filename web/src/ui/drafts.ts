@@ -148,9 +148,16 @@ export function useDraft({ name, label, saved, save }: DraftOptions): DraftField
     const { draft: now, save: act } = latest.current
     if (!now) return true
     const isSaved = await act(now.text, now.base)
-    // Letters may have come meanwhile: then the draft goes on, from what was saved.
-    if (isSaved && latest.current.draft?.text === now.text) drop()
-    return isSaved
+    if (!isSaved) return false
+    const typed = latest.current.draft
+    if (typed?.text === now.text) drop()
+    else if (typed) {
+      // Letters came meanwhile: the draft goes on from what was saved, which no one else changed.
+      const next = { ...typed, base: now.text.trim() }
+      latest.current.draft = next
+      setDraft(next)
+    }
+    return true
   }, [drop])
   useEffect(() => {
     if (draft) drafts.set({ key, label, ...draft, save: saveNow })
