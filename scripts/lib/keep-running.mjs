@@ -27,6 +27,8 @@ export async function keepRunning(what, start) {
       await new Promise((resolve) => setTimeout(resolve, PAUSE_MS))
       if (isStopping) return
       current = await start()
+      // Asked to stop while it was starting: what has just come up must not be left behind.
+      if (isStopping) return void (await current.stop())
     }
   }
   const failed = watch()
@@ -39,6 +41,7 @@ export async function keepRunning(what, start) {
     stop: async () => {
       isStopping = true
       await current.stop()
+      await failed.catch(() => undefined)
     },
   }
 }

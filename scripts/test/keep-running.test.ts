@@ -30,6 +30,27 @@ test('what is killed is started again, and what is stopped stays so', async () =
   expect(started).toHaveLength(2)
 })
 
+test('what is coming up again while it is told to stop is stopped as well', async () => {
+  const started: ReturnType<typeof someProcess>[] = []
+  let isUp: () => void = () => undefined
+  const kept = await keepRunning('It', async () => {
+    const one = someProcess()
+    started.push(one)
+    if (started.length > 1) await new Promise<void>((resolve) => (isUp = resolve))
+    return one
+  })
+  started[0]!.kill()
+  await new Promise((resolve) => setTimeout(resolve, 1_000))
+  const stopped = kept.stop()
+  isUp()
+  await stopped
+  expect(started).toHaveLength(2)
+  let hasEnded = false
+  void started[1]!.ended.then(() => (hasEnded = true))
+  await Promise.resolve()
+  expect(hasEnded).toBe(true)
+})
+
 test('what ends again and again is given up, with a sentence', async () => {
   let count = 0
   const kept = await keepRunning('It', () => {
