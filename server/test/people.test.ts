@@ -129,13 +129,28 @@ describe('tries', () => {
     expect([tries.minutesToWait('another', 'a'), tries.minutesToWait('another', 'b')]).toEqual([15, 0])
   })
 
+  test('right passwords count for nobody, however many sign in from one address', () => {
+    const tries = new Tries(() => 0)
+    for (let i = 0; i < 100; i++) {
+      const account = `person ${i % 40}`
+      expect(tries.minutesToWait(account, 'office')).toBe(0)
+      tries.forget(account, 'office', tries.addWrong(account, 'office'))
+    }
+    // What is wrong is still counted beside them.
+    for (let i = 0; i < 30; i++) {
+      tries.addWrong(`made up ${i}`, 'office')
+      tries.forget('x', 'office', tries.addWrong('x', 'office'))
+    }
+    expect(tries.minutesToWait('another', 'office')).toBe(15)
+  })
+
   test('a right password forgets those of its own account and address alone', () => {
     const tries = new Tries(() => 0)
     for (let i = 0; i < 5; i++) {
       tries.addWrong('x', 'a')
       tries.addWrong('y', 'a')
     }
-    tries.forget('x', 'a')
+    tries.forget('x', 'a', tries.addWrong('x', 'a'))
     expect([tries.minutesToWait('x', 'a'), tries.minutesToWait('y', 'a')]).toEqual([0, 15])
   })
 })

@@ -41,7 +41,7 @@ export function sessionRoutes(services: Services): Hono<SignedIn> {
       const account = row?.id ?? login.trim().toLowerCase()
       refuseTooMany('sign-in', account, address)
       // Counted before the password is looked at: of many tries at once, none gets past the limit.
-      tries.addWrong(account, address)
+      const at = tries.addWrong(account, address)
       const isRight = await isPassword(password, row?.passwordHash)
       if (!row || !isRight) {
         audit(log, 'sign-in refused', { account, address })
@@ -55,7 +55,7 @@ export function sessionRoutes(services: Services): Hono<SignedIn> {
           'not-allowed',
           'The sample accounts can be used on the machine itself only. Give this account another password with “npm run account”.',
         )
-      tries.forget(account, address)
+      tries.forget(account, address, at)
       const token = await sessions.start(toPerson(row), getCookie(c, cookie), deviceOf(c))
       setCookie(c, cookie, token, {
         httpOnly: true,
@@ -82,13 +82,13 @@ export function sessionRoutes(services: Services): Hono<SignedIn> {
       const { person, session } = c.var
       const address = addressOf(c)
       refuseTooMany('password', person.id, address)
-      tries.addWrong(person.id, address)
+      const at = tries.addWrong(person.id, address)
       const row = await findPersonRow(db.manager, person.login)
       if (!(await isPassword(given.present.slice(0, LONGEST_PASSWORD + 1), row?.passwordHash))) {
         audit(log, 'password change refused', { account: person.id, address })
         throw new Refused('wrong-password', 'The present password is wrong. Nothing was changed.')
       }
-      tries.forget(person.id, address)
+      tries.forget(person.id, address, at)
       await changePassword(db.manager, person.login, given.password, session)
       for (const ended of sessions.forgetOthers(person.id, session)) presence.endSession(ended)
       audit(log, 'password changed', { account: person.id, address })

@@ -13,6 +13,8 @@ const MOST_FOR_ACCOUNT = 30
 const ACCOUNT_WAIT_MS = MINUTE_MS
 /** So that made-up logins and addresses can't fill the memory. */
 const MOST_KEYS = 10_000
+/** Twice what counts, so that taking a right one back never lets go of a wrong one that counts. */
+const MOST_TIMES = 60
 
 /** Counts wrong passwords, by account and by address, whether or not there is such an account. */
 export class Tries {
@@ -33,13 +35,21 @@ export class Tries {
     return Math.ceil(Math.max(...waits) / MINUTE_MS)
   }
 
-  addWrong(account: string, address: string): void {
-    for (const key of [pair(account, address), of('address', address), of('account', account)]) this.#add(key)
+  /** Counts a try as wrong; gives when it was, by which `forget` knows it again. */
+  addWrong(account: string, address: string): number {
+    const at = this.#now()
+    for (const key of [pair(account, address), of('address', address), of('account', account)])
+      this.#add(key, at)
+    return at
   }
 
-  /** After a right password: this account may be tried from this address as if nothing had been. */
-  forget(account: string, address: string): void {
+  /**
+   * After a right password: this account may be tried from this address as if nothing had been, and the try of `at` counts
+   * for nobody. Wrong ones for other accounts from there, and for this one from elsewhere, still do.
+   */
+  forget(account: string, address: string, at: number): void {
     this.#wrong.delete(pair(account, address))
+    for (const key of [of('address', address), of('account', account)]) this.#takeBack(key, at)
   }
 
   #wait(key: string, most: number, ms: number): number {
@@ -50,8 +60,16 @@ export class Tries {
     return Math.max(0, since + ms - this.#now())
   }
 
-  #add(key: string): void {
-    const recent = [...this.#recent(key), this.#now()].slice(-MOST_FOR_ACCOUNT)
+  #takeBack(key: string, at: number): void {
+    const all = this.#wrong.get(key) ?? []
+    const index = all.lastIndexOf(at)
+    if (index < 0) return
+    if (all.length === 1) this.#wrong.delete(key)
+    else this.#wrong.set(key, all.toSpliced(index, 1))
+  }
+
+  #add(key: string, at: number): void {
+    const recent = [...this.#recent(key), at].slice(-MOST_TIMES)
     this.#wrong.delete(key)
     if (this.#wrong.size >= MOST_KEYS) this.#wrong.delete(this.#wrong.keys().next().value!)
     this.#wrong.set(key, recent)

@@ -4,6 +4,7 @@
  */
 import type { PresenceEvent, PresentTab } from '@gullyline/core'
 import { newId } from './editor-store.ts'
+import { NewestSender } from './newest-sender.ts'
 import { openTabs } from './tab.ts'
 
 /** What is heard of a page. */
@@ -76,13 +77,14 @@ class Lead {
   readonly #path = `/api/presence/${newId()}`
   readonly #source: EventSource
   readonly #looking: ReturnType<typeof setInterval>
+  readonly #list = new NewestSender(() => this.#put())
 
   constructor(own: PresentTab, tabs: Map<string, string>, hear: (heard: Heard) => void) {
     this.#own = own
     this.#tabs = tabs
     tabs.set(own.tab, own.pageId)
     this.#source = new EventSource(this.#path)
-    this.#source.addEventListener('connected', this.#say)
+    this.#source.addEventListener('connected', () => void this.#list.changed())
     this.#source.addEventListener('error', () => {
       for (const pageId of new Set(tabs.values())) hear({ event: 'lost', data: { pageId } })
     })
@@ -96,11 +98,11 @@ class Lead {
   add({ tab, pageId }: PresentTab): void {
     if (this.#tabs.get(tab) === pageId) return
     this.#tabs.set(tab, pageId)
-    this.#say()
+    void this.#list.changed()
   }
 
   remove(tab: string): void {
-    if (this.#tabs.delete(tab)) this.#say()
+    if (this.#tabs.delete(tab)) void this.#list.changed()
   }
 
   stop(): void {
@@ -108,18 +110,20 @@ class Lead {
     this.#source.close()
   }
 
-  /** Tells the server which tabs there are. Not told, it is told with the next change or connection. */
-  readonly #say = (): void => {
+  /** Tells the server which tabs there are. */
+  async #put(): Promise<void> {
     const tabs = [...this.#tabs].map(([tab, pageId]) => ({ tab, pageId }))
-    fetch(this.#path, {
+    const answer = await fetch(this.#path, {
       method: 'PUT',
       headers: { 'content-type': 'application/json' },
       body: JSON.stringify({ tabs }),
-    }).catch(() => undefined)
+    })
+    if (!answer.ok) throw new Error(`The list of tabs was refused: ${answer.status}`)
   }
 
   async #look(): Promise<void> {
     const isOpen = await openTabs()
     for (const tab of this.#tabs.keys()) if (tab !== this.#own.tab && !isOpen(tab)) this.remove(tab)
+    await this.#list.catchUp()
   }
 }
