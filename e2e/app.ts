@@ -2,7 +2,14 @@
 import { mkdtemp, readFile, rm } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { test as base, expect, type BrowserContext, type FrameLocator, type Page } from '@playwright/test'
+import {
+  test as base,
+  expect,
+  type BrowserContext,
+  type FrameLocator,
+  type Locator,
+  type Page,
+} from '@playwright/test'
 import type { KeptJournal, PageSummary, Role } from '@gullyline/core'
 import { startMariadb, type Database } from '../scripts/lib/mariadb.mjs'
 import { freePort } from '../scripts/lib/ports.mjs'
@@ -108,6 +115,11 @@ const EXPECTED = [
 ]
 
 export { expect }
+
+/** Where these words are asked for on the canvas. */
+export function asking(within: FrameLocator | Locator, prompt: string): Locator {
+  return within.locator(`[data-prompt="${prompt}"]`)
+}
 
 /** Signs a browser in as somebody of this role. Done without the screen, which has tests of its own. */
 export async function signIn(context: BrowserContext, app: App, role: Role = 'keeper'): Promise<void> {

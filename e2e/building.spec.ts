@@ -1,6 +1,6 @@
 /** Building whole pages: the tree, navigation, templates, items, pictures. By mouse and by keyboard. */
 import sharp from 'sharp'
-import { canvasOf, expect, test } from './app.ts'
+import { asking, canvasOf, expect, test } from './app.ts'
 import { add, addPage, noFindings, row } from './building.ts'
 
 test('the tree: pages are moved by keyboard and by hand, copied, removed and brought back', async ({
@@ -65,7 +65,7 @@ test('a template is chosen by its picture, and another keeps all that was writte
   await addPage(page, app.editor, 'Night of the Moon', /^With a side column/)
   const canvas = canvasOf(page)
   await expect(canvas.getByRole('heading', { name: 'Night of the Moon' })).toBeVisible()
-  await canvas.getByRole('heading', { name: 'First part' }).click()
+  await asking(canvas, 'First part').click()
   await page.keyboard.press('Escape')
   await page.keyboard.press('Escape')
   await page.getByRole('button', { name: 'Template: Side column…' }).click()
@@ -73,7 +73,7 @@ test('a template is chosen by its picture, and another keeps all that was writte
   await expect(page.getByRole('dialog')).toContainText('Everything on the page has a place in it')
   await noFindings(page)
   await page.getByRole('button', { name: 'Use this template' }).click()
-  await expect(canvas.locator('article').getByRole('heading', { name: 'First part' })).toBeVisible()
+  await expect(asking(canvas.locator('article'), 'First part')).toBeVisible()
 
   await page.getByRole('button', { name: 'Template: Article…' }).click()
   await page.getByRole('radio', { name: /^Landing/ }).check({ force: true })
@@ -81,10 +81,10 @@ test('a template is chosen by its picture, and another keeps all that was writte
   await page.getByRole('button', { name: 'Use this template' }).click()
   await expect(page.getByRole('navigation', { name: 'Spine' })).toContainText('Aside: not published')
   await expect(canvas.getByRole('navigation', { name: 'Site' })).toHaveCount(0)
-  await expect(canvas.getByRole('heading', { name: 'Second part' })).toBeVisible()
+  await expect(asking(canvas, 'Second part')).toBeVisible()
   await page.keyboard.press('Control+z')
   await page.keyboard.press('Control+z')
-  await expect(canvas.getByRole('heading', { name: 'First part' })).toBeVisible()
+  await expect(asking(canvas, 'First part')).toBeVisible()
   await expect(canvas.locator('.page-side')).toContainText('On this page')
 })
 
@@ -93,18 +93,22 @@ test('fields of a template: what is missing is listed, leads to its place, and k
   app,
 }) => {
   await addPage(page, app.editor, 'A meteor', /^Article/)
-  const author = page.getByRole('textbox', { name: 'Author' })
-  await author.fill('')
-  await author.press('Enter')
+  // Who wrote it is asked for, and does not keep anybody waiting.
+  await expect(asking(canvasOf(page), 'Who wrote it')).toBeVisible()
+  const heading = page.getByRole('textbox', { name: 'Heading of the article' })
+  await heading.fill('')
+  await heading.press('Enter')
   await page.getByRole('button', { name: /problem/ }).click()
-  await page.getByRole('button', { name: /field “Author” is empty/ }).click()
+  await page.getByRole('button', { name: /field “Heading of the article” is empty/ }).click()
   await page.getByRole('button', { name: 'Publish', exact: true }).click()
   const dialog = page.getByRole('dialog', { name: 'One thing to mend first' })
-  await expect(dialog).toContainText('The page’s field “Author” is empty')
+  await expect(dialog).toContainText('The page’s field “Heading of the article” is empty')
   await dialog.getByRole('button', { name: 'Go on editing' }).click()
+  await heading.fill('A meteor over the moor')
   await page.getByRole('textbox', { name: 'Author' }).fill('Moss')
   await page.getByRole('textbox', { name: 'Author' }).press('Enter')
   await expect(canvasOf(page).getByText('Moss')).toBeVisible()
+  await expect(canvasOf(page).getByRole('heading', { name: 'A meteor over the moor' })).toBeVisible()
 })
 
 test('items are added, put in order, copied and removed; empty ones and unchanged copies are told', async ({
@@ -113,7 +117,13 @@ test('items are added, put in order, copied and removed; empty ones and unchange
 }) => {
   await addPage(page, app.editor, 'Asked often', /^Questions/)
   const canvas = canvasOf(page)
-  await canvas.getByText('First question').click()
+  await asking(canvas, 'First question').click()
+  await page.getByRole('textbox', { name: 'Label' }).fill('First question')
+  await page.getByRole('treeitem', { name: 'Text: Its answer.' }).first().click()
+  await page.keyboard.press('Enter')
+  await page.keyboard.type('Yes.')
+  await page.keyboard.press('Escape')
+  await page.keyboard.press('Escape')
   await page.keyboard.press('Escape')
   const items = page.getByRole('grid', { name: 'The panels of this block' })
   await expect(items.getByRole('row')).toHaveCount(3)
@@ -143,8 +153,8 @@ test('items are added, put in order, copied and removed; empty ones and unchange
   await page.getByRole('button', { name: /problems/ }).click()
   const problems = page.getByRole('dialog', { name: 'Problems of this page' })
   await expect(problems).toContainText('says the same as another one here')
-  await problems.getByRole('button', { name: /This panel is empty and will not be published/ }).click()
-  await expect(page.getByRole('textbox', { name: 'Label' })).toHaveValue('New panel')
+  await problems.getByRole('button', { name: /The placeholder “New panel” still stands here/ }).click()
+  await expect(page.getByRole('textbox', { name: 'Label' })).toHaveAttribute('placeholder', 'New panel')
   await page
     .getByRole('navigation', { name: 'Path to the selected block' })
     .getByRole('button', { name: 'Panels' })
@@ -179,7 +189,7 @@ test('pictures are added, refused with the reason, described, cropped where they
 
   await addPage(page, app.editor, 'With a picture', /^Plain/)
   const canvas = canvasOf(page)
-  await canvas.getByText('Write here.').click()
+  await asking(canvas, 'Write here.').click()
   await add(page, 'Picture')
   await page.getByRole('button', { name: 'Picture: choose' }).click()
   await page

@@ -1,7 +1,7 @@
 /** Single acts of the editor, as a hand does them. */
 import AxeBuilder from '@axe-core/playwright'
 import type { Page } from '@playwright/test'
-import { canvasOf, centreOf, drag, expect, openPage, test, type App } from './app.ts'
+import { asking, canvasOf, centreOf, drag, expect, openPage, test, type App } from './app.ts'
 
 const dragLayer = (page: Page) => page.getByTestId('drag-layer')
 
@@ -63,7 +63,7 @@ test('a thing from the shelf can be dragged to a place on the page', async ({ pa
   const card = await centreOf(page.getByRole('button', { name: /^Button\./ }))
   const goal = await centreOf(canvas.getByText('If yours is not here'))
   await drag(page, card, { x: goal.x, y: goal.y + goal.height })
-  const added = canvas.locator('section').first().getByText('Read more')
+  const added = asking(canvas.locator('section').first(), 'Read more')
   await expect(added).toBeVisible()
 })
 
@@ -161,13 +161,15 @@ test('problems are counted, listed, marked in the spine, and lead to the spot', 
   await page.getByRole('button', { name: '1 problem' }).click()
   await page
     .getByRole('dialog', { name: 'Problems of this page' })
-    .getByRole('button', { name: /This heading is empty/ })
+    .getByRole('button', { name: /The placeholder “New heading” still stands here/ })
     .click()
   await expect(page.getByRole('list', { name: 'Problems of this block' })).toContainText(
-    'This heading is empty',
+    'The placeholder “New heading” still stands here: it will not be published',
   )
   await expect(
-    page.getByRole('navigation', { name: 'Spine' }).getByRole('img', { name: 'This heading is empty' }),
+    page
+      .getByRole('navigation', { name: 'Spine' })
+      .getByRole('img', { name: /The placeholder “New heading”/ }),
   ).toBeVisible()
   await page.keyboard.press('Control+z')
   await expect(page.getByRole('button', { name: /problem/ })).toHaveCount(0)
@@ -306,7 +308,7 @@ async function openScreens(page: Page, app: App): Promise<Record<string, () => P
       await canvasOf(page).getByRole('heading', { name: 'Opening hours' }).click()
       await page.getByLabel('Words', { exact: true }).fill('')
       await page.keyboard.press('Enter')
-      await page.getByRole('button', { name: '1 problem' }).click()
+      await page.getByRole('button', { name: /\d problem/ }).click()
     },
     shelf: async () => {
       await page.keyboard.press('Escape')

@@ -1,6 +1,6 @@
 /** How much it takes to make a whole page: counted, by mouse and by keyboard. */
 import type { Page } from '@playwright/test'
-import { canvasOf, expect, test } from './app.ts'
+import { asking, canvasOf, expect, test } from './app.ts'
 import { addPage } from './building.ts'
 
 /**
@@ -39,7 +39,7 @@ test('a whole page from a blank one takes at most 40 mouse actions', async ({ pa
   await click(page.getByRole('button', { name: 'Picture: choose' }))
   await click(page.getByRole('dialog').getByRole('button', { name: /Moon half lit/ }))
   for (const name of ['Read more', 'Get in touch']) {
-    await click(canvas.getByText(name, { exact: true }))
+    await click(asking(canvas, name))
     count++
     await page.getByRole('combobox', { name: 'Leads to' }).selectOption({ label: 'Visit' })
   }

@@ -67,6 +67,12 @@ function panelsOf(...panels: readonly (readonly [label: string, words?: string])
 function framed(content: JsonObject, page: Page): Page {
   return { ...page, nodes: { ...page.nodes, root: { ...page.nodes.root!, content } } }
 }
+/** A page that begins with a hero with a heading in it. */
+function heroWith(content: JsonObject): Page {
+  const page = pageOf(heading('A', 1))
+  const hero = newNode(getKind(registry, 'hero'), { content, slots: { blocks: ['b0'] } })
+  return { ...page, nodes: { ...page.nodes, sec: hero } }
+}
 /** A section that is looked at, or arranged, in a certain way. */
 function sectionWith(values: { look?: JsonObject; base?: JsonObject; narrow?: JsonObject }): Page {
   const page = pageOf(['section', {}])
@@ -145,8 +151,15 @@ const CASES: readonly (readonly [
     pageOf(heading('A', 1), heading('B', 3)),
     pageOf(heading('A', 1), heading('B', 2), heading('C', 3), heading('D', 2)),
   ],
-  ['empty-words', 'a heading', pageOf(heading(' ', 2)), pageOf(heading('x', 2))],
-  ['empty-words', 'a button', pageOf(linkTo({ page: 'visit' }, '')), pageOf(linkTo({ page: 'visit' }))],
+  ['empty-item', 'a heading', pageOf(heading(' ', 2)), pageOf(heading('x', 2))],
+  ['empty-item', 'a button', pageOf(linkTo({ page: 'visit' }, '')), pageOf(linkTo({ page: 'visit' }))],
+  [
+    'empty-item',
+    'a heading of a card that says something',
+    pageOf(['card', { words: words({ text: 'a' })[1].words! }]),
+    pageOf(['card', { heading: 'A', words: words({ text: 'a' })[1].words! }]),
+  ],
+  ['missing-part', 'a hero without a picture', heroWith({}), heroWith({ media: { id: 'pica' } })],
   ['empty-words', 'a list item', pageOf(list('one', '')), pageOf(list('one', 'two'))],
   [
     'empty-words',
@@ -154,7 +167,7 @@ const CASES: readonly (readonly [
     pageOf(words({ text: 'a' }, { text: ' ', link: { page: 'visit' } })),
     pageOf(words({ text: 'a', link: { page: 'visit' } })),
   ],
-  ['empty-words', 'a picture block', pageOf(['picture', {}]), pageOf(['picture', { media: { id: 'pica' } }])],
+  ['empty-item', 'a picture block', pageOf(['picture', {}]), pageOf(['picture', { media: { id: 'pica' } }])],
   [
     'link-words',
     'words that say nothing',
@@ -232,9 +245,9 @@ const CASES: readonly (readonly [
   ],
   [
     'missing-field',
-    'an article without an author',
-    framed({ frame: 'article', title: 'T', date: '2026-11-27', summary: 'S' }, pageOf()),
-    framed({ frame: 'article', title: 'T', date: '2026-11-27', summary: 'S', author: 'A' }, pageOf()),
+    'an article without a heading',
+    framed({ frame: 'article', title: ' ', author: 'A' }, pageOf()),
+    framed({ frame: 'article', title: 'T' }, pageOf()),
   ],
   [
     'missing-field',
@@ -284,8 +297,8 @@ const CASES: readonly (readonly [
   [
     'strange-kind',
     'a table on a landing page',
-    framed({ frame: 'landing' }, pageOf(['table', { rows: [['a']] }])),
-    framed({ frame: 'plain' }, pageOf(['table', { rows: [['a']] }])),
+    framed({ frame: 'landing' }, pageOf(['table', { rows: [['a'], ['b']] }])),
+    framed({ frame: 'plain' }, pageOf(['table', { rows: [['a'], ['b']] }])),
   ],
 ]
 

@@ -3,7 +3,7 @@ import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
 import { defaultRegistry as registry } from '../src/blocks/default-registry.ts'
 import { newNode } from '../src/blocks/define-block.ts'
-import { emptyItems, publishedPage } from '../src/blocks/published-page.ts'
+import { leftOut, publishedPage } from '../src/blocks/published-page.ts'
 import { getKind } from '../src/blocks/registry.ts'
 import { validatePage } from '../src/blocks/validate-page.ts'
 import type { JsonObject } from '../src/page/json.ts'
@@ -197,20 +197,23 @@ describe('navigation', () => {
   })
 })
 
-describe('empty items', () => {
-  test('are never published, and nothing else is left out', () => {
+describe('what says nothing', () => {
+  test('is never published, and nothing else is left out', () => {
     fc.assert(
       fc.property(anyPage, (page) => {
         const published = publishedPage(page, registry)
         expect(validatePage(published, registry)).toEqual([])
-        expect(emptyItems(page, registry).filter((id) => Object.hasOwn(published.nodes, id))).toEqual([])
+        const silent = leftOut(page, registry)
+        expect([...silent].filter((id) => Object.hasOwn(published.nodes, id))).toEqual([])
         const gone = Object.keys(page.nodes).filter((id) => !Object.hasOwn(published.nodes, id))
         const within = (id: string): boolean =>
-          emptyItems(page, registry).includes(id) ||
+          silent.has(id) ||
           Object.entries(page.nodes).some(
             ([holder, node]) => Object.values(node.slots).flat().includes(id) && within(holder),
           )
         expect(gone.filter((id) => !within(id))).toEqual([])
+        // What was left out leaves nothing behind that says nothing.
+        expect(leftOut(published, registry).size).toBe(0)
       }),
       { numRuns: 300 },
     )

@@ -128,11 +128,11 @@ describe('every template', () => {
     files: {},
   }
   test.each(TEMPLATES.map((template) => [template.id, template] as const))(
-    '%s makes a valid page without a finding, the same but for its ids each time',
+    '%s makes a valid page that asks for words and has no other fault, the same but for its ids each time',
     (_id, template) => {
       const made = template.build(registry, countingIds('a'), page)
       expect(validatePage(made, registry)).toEqual([])
-      expect(runChecks(made, site, registry)).toEqual([])
+      expect(runChecks(made, site, registry).filter(({ rule }) => rule !== 'empty-item')).toEqual([])
       expect(frameOf(getNode(made, made.root).content).title).toBe(FRAMES[template.frame].title)
       const again = template.build(registry, countingIds('b'), page)
       expect(pageWords(again, registry)).toEqual(pageWords(made, registry))

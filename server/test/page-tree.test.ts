@@ -20,7 +20,7 @@ const under = async (parentId: string | null) =>
 const live = (path: string) => server.site.request(`http://localhost:1${path}`)
 
 describe('adding', () => {
-  test('from every template makes a page that goes live without a finding', async () => {
+  test('from every template makes a page that goes live without its placeholders', async () => {
     const templates = ['blank', 'plain', 'side', 'landing', 'article', 'about', 'questions', 'event', 'visit']
     for (const template of templates) {
       const { status, body } = await post<PageDocument>('/api/pages', {
@@ -31,7 +31,14 @@ describe('adding', () => {
       expect([template, status]).toEqual([template, 201])
       const published = await server.publish<ErrorBody>(body.summary.id)
       expect([template, published.status, published.body.problems]).toEqual([template, 200, undefined])
-      expect((await live(body.summary.path)).status).toBe(200)
+      const answer = await live(body.summary.path)
+      const html = await answer.text()
+      expect(answer.status).toBe(200)
+      const nodes = Object.values(body.document.nodes)
+      const prompts = nodes.flatMap((node) => Object.values(node.prompts ?? {}))
+      expect([template, prompts.length > 0]).toEqual([template, template !== 'blank'])
+      for (const prompt of [...prompts, 'Write here'])
+        expect([template, prompt, html.includes(`>${prompt}`)]).toEqual([template, prompt, false])
       await server.ask(`/api/pages/${body.summary.id}`, { method: 'DELETE' })
     }
   })
@@ -213,14 +220,14 @@ describe('the navigation', () => {
 test('a page with errors can be saved and can’t be published, and says which', async () => {
   const { document, summary } = (await server.ask<PageDocument>('/api/pages/tmcomet')).body
   const root = document.nodes[document.root]!
-  const { author: _author, ...content } = root.content
+  const { title: _title, ...content } = root.content
   const spoiled = { ...document, nodes: { ...document.nodes, [document.root]: { ...root, content } } }
   const body = { base: summary.version, document: spoiled, journal: null }
   expect((await server.ask('/api/pages/tmcomet/document', { method: 'PUT', body })).status).toBe(200)
   const { status, body: refused } = await server.publish<ErrorBody>('tmcomet')
   expect([status, refused.code]).toEqual([409, 'has-problems'])
   expect(refused.problems).toEqual([
-    { pointer: `/nodes/${document.root}`, message: 'The page’s field “Author” is empty' },
+    { pointer: `/nodes/${document.root}`, message: 'The page’s field “Heading of the article” is empty' },
   ])
   expect(await (await live('/news/comet/')).text()).toContain('Ines')
 })

@@ -44,6 +44,8 @@ export interface RenderContext {
   slot(name: string): Element
   /** Properties for the element that shows the words of a content field, so that they can be typed in place. */
   wordsOf(field: string): Properties
+  /** Whether a content field gets an element: it has words, or they are asked for on the canvas. */
+  hasPlace(field: string): boolean
   /** The address of a link, or undefined when it leads nowhere or is not allowed. */
   href(link: Link | undefined): string | undefined
   /** A picture of the media library, or undefined when there is none with this id. */
@@ -101,8 +103,10 @@ export interface Facts {
   readonly anchor?: string
   /** True when the heading gets an anchor made from its words where it was given none. */
   readonly anchored?: boolean
-  /** What has no words though it should, such as "list item". */
+  /** What has no words though it should, such as "list item", in a block that is published all the same. */
   readonly empty?: readonly string[]
+  /** What is missing, such as "picture", though the block can do without. */
+  readonly missing?: readonly string[]
 }
 
 /** A rule for all blocks of a kind; without a size it is in force at all of them. */
@@ -144,9 +148,11 @@ export interface BlockSpec<C, L, A> {
   readonly behaviour?: { readonly name: string; needs(node: TypedNode<C, L>): boolean }
   /** The slots that are shown, in their order on the page; all of them where this is left out. */
   shows?(content: C): readonly string[]
-  /** For items: whether there is nothing in it to publish. `hasInside` tells whether blocks stand in it. */
+  /** Whether there is nothing in it to publish. `hasInside` tells whether blocks stand in it that are published. */
   isEmpty?(content: C, hasInside: boolean): boolean
   render(node: TypedNode<C, L>, context: RenderContext): Element
+  /** The fields whose words the page shows with this content; all of them where this is left out. */
+  typedFields?(content: C): readonly string[]
   /** Every word of the node's own content that a reader sees, in reading order. */
   words(content: C): readonly string[]
   /** What checks look at. A kind that holds nothing of the sort leaves it out. */
@@ -194,7 +200,7 @@ export function firstWords(definition: BlockDefinition, node: PageNode): string 
 /** A new node of this kind, with the default of every required field, overlaid by what is given. */
 export function newNode(
   definition: BlockDefinition,
-  given: Partial<Pick<PageNode, 'content' | 'look' | 'sizes' | 'slots' | 'name'>> = {},
+  given: Partial<Pick<PageNode, 'content' | 'look' | 'sizes' | 'slots' | 'name' | 'prompts'>> = {},
 ): PageNode {
   const slots = Object.fromEntries(Object.keys(definition.slots).map((slot) => [slot, [] as NodeId[]]))
   return {
@@ -204,6 +210,7 @@ export function newNode(
     sizes: given.sizes ?? { base: {} },
     slots: { ...slots, ...given.slots },
     ...(given.name === undefined ? {} : { name: given.name }),
+    ...(given.prompts === undefined ? {} : { prompts: given.prompts }),
   }
 }
 

@@ -1,6 +1,6 @@
 /**
  * The fields of a block kind: each is a JSON Schema (2020-12) with a few annotations of ours, `title`, `control`,
- * `scale` and `words`, from which the details pane is built. Validators ignore the annotations.
+ * `scale`, `words` and `prompt`, from which the details pane is built. Validators ignore the annotations.
  */
 import { MARKS } from '../page/rich-text.ts'
 import { ID_PATTERN } from '../page/id.ts'
@@ -30,6 +30,8 @@ export interface FieldSchema {
   readonly title: string
   readonly control: Control
   readonly default?: Json
+  /** For words: what is asked for while there are none; see `prompts.ts`. */
+  readonly prompt?: string
   /** For choices: the word shown for each value. */
   readonly words?: Readonly<Record<string, string>>
   readonly scale?: ScaleName
@@ -60,7 +62,16 @@ export interface ObjectSchema {
 }
 
 /** Names of our annotations, which a JSON Schema validator has to be told of. */
-export const ANNOTATIONS = ['control', 'words', 'scale', 'unless', 'hidden', 'follows', 'isLong'] as const
+export const ANNOTATIONS = [
+  'control',
+  'words',
+  'scale',
+  'unless',
+  'hidden',
+  'follows',
+  'isLong',
+  'prompt',
+] as const
 
 /** The keys of definitions shared by all kinds; a field refers to one by `$ref`. */
 const SHARED_SCHEMA_ID = 'gullyline:shared'
@@ -224,17 +235,24 @@ export function fields(
 }
 
 /** One line of plain words. */
-export function line(title: string, initial: string, maxLength = MAX_LINE): FieldSchema {
+export function line(title: string, initial = '', maxLength = MAX_LINE): FieldSchema {
   return { title, control: 'line', type: 'string', maxLength, pattern: ONE_LINE, default: initial }
 }
 
-/** Formatted text; see `page/rich-text.ts`. */
-export function words(title: string, initial: Json): FieldSchema {
+/** Words without which a block says nothing: they begin empty, and `prompt` asks for them. */
+export function asked(prompt: string, field: FieldSchema): FieldSchema {
+  return { ...field, prompt }
+}
+
+/** Formatted text; see `page/rich-text.ts`. It begins empty. */
+export function words(title: string): FieldSchema {
+  const initial = [{ type: 'paragraph', runs: [] }]
   return { title, control: 'words', $ref: `${SHARED_SCHEMA_ID}#/$defs/richText`, default: initial }
 }
 
-/** Formatted text that is one list and nothing else. */
-export function list(title: string, initial: Json): FieldSchema {
+/** Formatted text that is one list and nothing else. It begins with one empty item. */
+export function list(title: string): FieldSchema {
+  const initial = [{ type: 'list', ordered: false, items: [{ runs: [] }] }]
   return { title, control: 'list', $ref: `${SHARED_SCHEMA_ID}#/$defs/listWords`, default: initial }
 }
 

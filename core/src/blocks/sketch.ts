@@ -13,35 +13,55 @@ export interface Sketch {
   readonly look?: JsonObject
   readonly sizes?: PageNode['sizes']
   readonly name?: string
+  readonly prompts?: PageNode['prompts']
   /** What stands in its first slot. */
   readonly inside?: readonly Sketch[]
   /** What stands in each of its slots, where it has several. */
   readonly slots?: Readonly<Record<string, readonly Sketch[]>>
 }
 
-export const heading = (text: string, level: number, step?: string): Sketch => ({
+/** Words that stand there, or what is asked for in their place. */
+export type Words = string | { readonly ask: string }
+
+/** Leaves words to whoever uses the sketch: what they are to say is shown until they do. */
+export const ask = (prompt: string): Words => ({ ask: prompt })
+
+/** Lines of content by field, each of them said or asked for. */
+function lines(words: Readonly<Record<string, Words>>): Pick<Sketch, 'content' | 'prompts'> {
+  const [said, prompts]: [Record<string, string>, Record<string, string>] = [{}, {}]
+  for (const [field, one] of Object.entries(words)) {
+    if (typeof one === 'string') said[field] = one
+    else prompts[field] = one.ask
+  }
+  return { content: said, ...(Object.keys(prompts).length > 0 ? { prompts } : {}) }
+}
+
+export const heading = (words: Words, level: number, step?: string): Sketch => ({
   kind: 'heading',
-  content: { text, level },
+  ...lines({ text: words }),
+  content: { ...lines({ text: words }).content, level },
   ...(step ? { sizes: { base: { step } } } : {}),
 })
-export const text = (words: string, variant?: string): Sketch => ({
+export const text = (words: Words, variant?: string): Sketch => ({
   kind: 'text',
-  content: { words: paragraphs(words) as unknown as Json },
+  ...(typeof words === 'string'
+    ? { content: { words: paragraphs(words) as unknown as Json } }
+    : { prompts: { words: words.ask } }),
   ...(variant ? { look: { variant } } : {}),
 })
-export const button = (words: string): Sketch => ({ kind: 'button', content: { text: words } })
+export const button = (words: Words): Sketch => ({ kind: 'button', ...lines({ text: words }) })
 export const stack = (...inside: Sketch[]): Sketch => ({ kind: 'stack', inside })
 export const column = (...inside: Sketch[]): Sketch => ({ kind: 'column', inside })
-export const panel = (label: string, ...inside: Sketch[]): Sketch => ({
+export const panel = (label: Words, ...inside: Sketch[]): Sketch => ({
   kind: 'panel',
-  content: { label },
+  ...lines({ label }),
   inside,
 })
-export const slide = (title: string): Sketch => ({ kind: 'slide', content: { title } })
-export const voice = (said: string, who: string): Sketch => ({ kind: 'voice', content: { said, who } })
-export const card = (heading: string): Sketch => ({
+export const slide = (title: Words): Sketch => ({ kind: 'slide', ...lines({ title }) })
+export const voice = (said: Words, who: Words): Sketch => ({ kind: 'voice', ...lines({ said, who }) })
+export const card = (title: Words): Sketch => ({
   kind: 'card',
-  content: { heading },
+  ...lines({ heading: title }),
   look: { surface: 'tint', radius: 'm' },
 })
 
@@ -59,6 +79,7 @@ export function buildSketch(sketch: Sketch, registry: Registry, newId: NewId): F
       ...(one.look ? { look: one.look } : {}),
       ...(one.sizes ? { sizes: one.sizes } : {}),
       ...(one.name ? { name: one.name } : {}),
+      ...(one.prompts ? { prompts: one.prompts } : {}),
       slots: Object.fromEntries(slots),
     })
     return id

@@ -1,9 +1,9 @@
 /** What the shelf offers: every block kind, and a few ready arrangements of them. Placing one makes an independent copy. */
-import { paragraphs } from '../page/rich-text.ts'
-import type { Json, JsonObject } from '../page/json.ts'
+import type { JsonObject } from '../page/json.ts'
 import type { PageNode } from '../page/page.ts'
 import type { Fragment, NewId } from '../edits/compose.ts'
 import {
+  ask,
   button,
   buildSketch,
   card,
@@ -31,26 +31,32 @@ export interface Starter {
 
 /** What a container holds when it is taken from the shelf, so that it is not an empty hole. */
 const INSIDE: Readonly<Record<string, readonly Sketch[]>> = {
-  section: [heading('New section', 2), text('Write here.')],
-  row: [stack(heading('First', 3), text('Write here.')), stack(heading('Second', 3), text('Write here.'))],
-  stack: [heading('New heading', 3), text('Write here.')],
+  section: [heading(ask('New section'), 2), text(ask('Write here.'))],
+  row: [
+    stack(heading(ask('First'), 3), text(ask('Write here.'))),
+    stack(heading(ask('Second'), 3), text(ask('Write here.'))),
+  ],
+  stack: [heading(ask('New heading'), 3), text(ask('Write here.'))],
   columns: [
-    column(heading('First', 3), text('Write here.')),
-    column(heading('Second', 3), text('Write here.')),
+    column(heading(ask('First'), 3), text(ask('Write here.'))),
+    column(heading(ask('Second'), 3), text(ask('Write here.'))),
   ],
-  group: [heading('New heading', 3), text('Write here.')],
-  hero: [heading('What this page is about', 1), text('One line that makes people stay.', 'lead')],
-  'button-group': [button('First choice'), { ...button('Second choice'), look: { variant: 'line' } }],
+  group: [heading(ask('New heading'), 3), text(ask('Write here.'))],
+  hero: [heading(ask('What this page is about'), 1), text(ask('One line that makes people stay.'), 'lead')],
+  'button-group': [
+    button(ask('First choice')),
+    { ...button(ask('Second choice')), look: { variant: 'line' } },
+  ],
   panels: [
-    panel('First question', text('Its answer.')),
-    panel('Second question', text('Its answer.')),
-    panel('Third question', text('Its answer.')),
+    panel(ask('First question'), text(ask('Its answer.'))),
+    panel(ask('Second question'), text(ask('Its answer.'))),
+    panel(ask('Third question'), text(ask('Its answer.'))),
   ],
-  slides: [slide('First picture'), slide('Second picture')],
+  slides: [slide(ask('First picture')), slide(ask('Second picture'))],
   voices: [
-    voice('What one of them said.', 'Name'),
-    voice('What another said.', 'Name'),
-    voice('And a third.', 'Name'),
+    voice(ask('What one of them said.'), ask('Name')),
+    voice(ask('What another said.'), ask('Name')),
+    voice(ask('And a third.'), ask('Name')),
   ],
   gallery: [{ kind: 'picture' }, { kind: 'picture' }, { kind: 'picture' }],
 }
@@ -77,9 +83,9 @@ const PATTERNS: readonly (Pick<Starter, 'id' | 'title' | 'about'> & { readonly s
           sizes: { base: { align: 'center' }, narrow: { direction: 'down' } },
           inside: [
             stack(
-              heading('What this is about', 2),
-              text('Say in two or three lines why it is worth a visit.'),
-              button('Read more'),
+              heading(ask('What this is about'), 2),
+              text(ask('Say in two or three lines why it is worth a visit.')),
+              button(ask('Read more')),
             ),
             { kind: 'picture', sizes: { base: { ratio: '4/3' } } },
           ],
@@ -94,11 +100,11 @@ const PATTERNS: readonly (Pick<Starter, 'id' | 'title' | 'about'> & { readonly s
     sketch: {
       kind: 'section',
       inside: [
-        heading('Three things to know', 2),
+        heading(ask('Three things to know'), 2),
         {
           kind: 'row',
           sizes: { base: { gap: 'm' }, narrow: { direction: 'down' } },
-          inside: ['First thing', 'Second thing', 'Third thing'].map(card),
+          inside: ['First thing', 'Second thing', 'Third thing'].map((title) => card(ask(title))),
         },
       ],
     },
@@ -113,12 +119,10 @@ const PATTERNS: readonly (Pick<Starter, 'id' | 'title' | 'about'> & { readonly s
       sizes: { base: { width: 'reading' } },
       inside: [
         {
-          kind: 'text',
-          content: { words: paragraphs('One sentence that stays with the reader.') as unknown as Json },
-          look: { variant: 'lead' },
+          ...text(ask('One sentence that stays with the reader.'), 'lead'),
           sizes: { base: { align: 'center' } },
         },
-        { ...text('Who said it', 'note'), sizes: { base: { align: 'center' } } },
+        { ...text(ask('Who said it'), 'note'), sizes: { base: { align: 'center' } } },
       ],
     },
   },
@@ -137,7 +141,7 @@ const PATTERNS: readonly (Pick<Starter, 'id' | 'title' | 'about'> & { readonly s
             base: { share: 'own', justify: 'space-between', align: 'center' },
             narrow: { direction: 'down', align: 'start' },
           },
-          inside: [heading('Ready for the next step?', 2, 'title'), button('Get in touch')],
+          inside: [heading(ask('Ready for the next step?'), 2, 'title'), button(ask('Get in touch'))],
         },
       ],
     },

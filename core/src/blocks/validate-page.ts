@@ -1,6 +1,7 @@
 import { findTreeFault } from '../page/assert-page.ts'
 import { ID_PATTERN } from '../page/id.ts'
 import { PAGE_FORMAT, type Nodes, type Page, type PageNode } from '../page/page.ts'
+import { fieldsOfWords } from './prompts.ts'
 import { getKind, NODE_PARTS, type Problem, type Registry } from './registry.ts'
 import { slotRefusal } from './slots.ts'
 
@@ -11,8 +12,10 @@ const MAX_NODES = 20_000
 const MOST_PROBLEMS = 100
 
 const NAME_LIMIT = 200
-const NODE_KEYS = new Set(['kind', 'content', 'look', 'sizes', 'slots', 'name', 'held'])
+const NODE_KEYS = new Set(['kind', 'content', 'look', 'sizes', 'slots', 'name', 'held', 'prompts'])
 const ID = new RegExp(ID_PATTERN)
+/** One line with something in it. */
+const PROMPT = /^(?=.*\S)[^\u0000-\u001F\u007F\uD800-\uDFFF]+$/
 
 /**
  * All problems of a page document, each with a JSON pointer into it; empty when it is valid. Takes anything, such as
@@ -104,6 +107,7 @@ function validateNode(node: unknown, registry: Registry): Problem[] {
     ...validateSlotLists(node as unknown as PageNode, registry),
     ...validateName(node.name),
     ...validateHeld(node.held),
+    ...validatePrompts(node.prompts, kind, registry),
   ]
 }
 
@@ -152,6 +156,22 @@ export function validateHeld(held: unknown): Problem[] {
   return held === undefined || held === 'all' || held === 'words'
     ? []
     : [{ pointer: '/held', message: 'must be "all" or "words"' }]
+}
+
+/** Problems of what is asked for in a node of this kind. */
+function validatePrompts(prompts: unknown, kind: string, registry: Registry): Problem[] {
+  if (prompts === undefined) return []
+  if (!isObject(prompts)) return [{ pointer: '/prompts', message: 'must be an object of words by field' }]
+  const fields = fieldsOfWords(getKind(registry, kind))
+  return firstProblems(Object.entries(prompts), ([field, prompt]) => {
+    const pointer = `/prompts/${escape(field)}`
+    if (!fields.includes(field)) return [{ pointer, message: `"${kind}" has no words of this name` }]
+    return isPrompt(prompt) ? [] : [{ pointer, message: `must be 1 to ${NAME_LIMIT} characters in one line` }]
+  })
+}
+
+function isPrompt(value: unknown): boolean {
+  return typeof value === 'string' && value.length <= NAME_LIMIT && PROMPT.test(value)
 }
 
 function prefix(pointer: string, problems: readonly Problem[]): Problem[] {

@@ -39,8 +39,11 @@ export interface CheckedNode {
 }
 
 export interface CheckInput {
+  /** The page as visitors get it: what says nothing is left out, and nothing else is wrong with it. */
   readonly page: Page
-  /** All nodes in reading order. */
+  /** The page as it was written. */
+  readonly written: Page
+  /** All nodes of `page` in reading order. */
   readonly nodes: readonly CheckedNode[]
   /** Every place on the page that a link can lead to. */
   readonly anchors: ReadonlySet<string>

@@ -1,4 +1,6 @@
+import { publishedPage } from '../blocks/published-page.ts'
 import type { Registry } from '../blocks/registry.ts'
+import { shownIds } from '../blocks/shown.ts'
 import { isPageLink } from '../page/link.ts'
 import type { Page } from '../page/page.ts'
 import { CONTENT_ID } from '../render/ids.ts'
@@ -12,6 +14,7 @@ import { emptyWords } from './empty-words.ts'
 import { headingLevels } from './heading-levels.ts'
 import { mainHeading } from './main-heading.ts'
 import { missingField } from './missing-field.ts'
+import { missingPart } from './missing-part.ts'
 import { missingPicture } from './missing-picture.ts'
 import { linkWords } from './link-words.ts'
 import { ownValues, strayValues } from './own-values.ts'
@@ -32,6 +35,7 @@ export const CHECKS: readonly Check[] = [
   linkWords,
   mainHeading,
   missingField,
+  missingPart,
   missingPicture,
   ownValues,
   pageDescription,
@@ -43,10 +47,11 @@ export const CHECKS: readonly Check[] = [
 ]
 
 /** Everything the checks find on a page, errors first, each group in reading order. */
-export function runChecks(page: Page, site: CheckedSite, registry: Registry): readonly Finding[] {
+export function runChecks(written: Page, site: CheckedSite, registry: Registry): readonly Finding[] {
+  const page = publishedPage(written, registry)
   const anchors = new Set([CONTENT_ID, ...anchorsOf(page, registry)])
-  const input = { page, site, registry, anchors, nodes: checkedNodes(page, registry) }
-  const order = new Map(input.nodes.map(({ id }, index) => [id, index]))
+  const input = { page, written, site, registry, anchors, nodes: checkedNodes(page, registry) }
+  const order = new Map(shownIds(written, written.root, registry).map((id, index) => [id, index]))
   const findings = CHECKS.flatMap(({ rule, severity, source, find }) =>
     find(input).map(({ nodeId, message }): Finding => ({
       rule,

@@ -29,7 +29,7 @@ export function changedAddresses(before: PageNode, after: PageNode): ValueAddres
 /** One value under its address; see `withValues`. */
 export type AddressedValue = readonly [at: ValueAddress, value: NonNullable<ReturnType<typeof readValue>>]
 
-/** The node with these values and no others; its kind and slots stay. */
+/** The node with these values and no others; its kind, its slots and what it asks for stay. */
 export function withValues(node: PageNode, values: readonly AddressedValue[]): PageNode {
   const parts: { content: Record<string, unknown>; look: Record<string, unknown> } = { content: {}, look: {} }
   const sizes: Partial<Record<SizeKey, Record<string, unknown>>> = { base: {} }
@@ -44,6 +44,7 @@ export function withValues(node: PageNode, values: readonly AddressedValue[]): P
     ...parts,
     sizes,
     slots: node.slots,
+    ...(node.prompts ? { prompts: node.prompts } : {}),
     ...own,
   }
   return made as unknown as PageNode

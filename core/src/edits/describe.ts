@@ -1,18 +1,16 @@
 import { firstWords } from '../blocks/define-block.ts'
+import { openPrompts } from '../blocks/prompts.ts'
 import { getKind, type Registry } from '../blocks/registry.ts'
-import { findNode, getNode, type NodeId, type Page } from '../page/page.ts'
+import { findNode, getNode, type NodeId, type Page, type PageNode } from '../page/page.ts'
 import type { Target } from './placing.ts'
 
 const LONGEST = 40
 
-/** What to call a node in a list: the name it was given, else its own first words, else its kind; a section goes by its first heading. */
+/** What to call a node in a list: the name it was given, else its own first words or what is asked for there, else its kind; a section goes by its first heading. */
 export function nodeLabel(page: Pick<Page, 'nodes'>, id: NodeId, registry: Registry): string {
   const node = getNode(page, id)
   if (node.name !== undefined) return node.name
-  const words =
-    node.kind === 'section'
-      ? firstHeading(page, id, registry)
-      : firstWords(getKind(registry, node.kind), node)
+  const words = node.kind === 'section' ? firstHeading(page, id, registry) : wordsOrPrompt(node, registry)
   return words === '' ? getKind(registry, node.kind).title : shorten(words)
 }
 
@@ -37,8 +35,7 @@ export function describePlace(page: Page, target: Target, registry: Registry, le
 /** The words of the first heading inside, in reading order. Goes no further than it has to: lists ask this of every section, at every letter. */
 function firstHeading(page: Pick<Page, 'nodes'>, id: NodeId, registry: Registry): string {
   const node = getNode(page, id)
-  if (node.kind === 'heading' && node.content.text !== '')
-    return firstWords(getKind(registry, node.kind), node)
+  if (node.kind === 'heading') return wordsOrPrompt(node, registry)
   for (const slot in node.slots) {
     for (const child of node.slots[slot]!) {
       const words = firstHeading(page, child, registry)
@@ -46,6 +43,12 @@ function firstHeading(page: Pick<Page, 'nodes'>, id: NodeId, registry: Registry)
     }
   }
   return ''
+}
+
+/** What a node says, or else what is asked for in it. */
+function wordsOrPrompt(node: PageNode, registry: Registry): string {
+  const kind = getKind(registry, node.kind)
+  return firstWords(kind, node) || (openPrompts(kind, node)[0]?.prompt ?? '')
 }
 
 function shorten(words: string): string {

@@ -1,6 +1,7 @@
 /** The JSON Schema (2020-12) of a page package: its shape alone, and whole with every block kind. */
 import type { BlockDefinition } from '../blocks/define-block.ts'
 import { SHARED_SCHEMA } from '../blocks/fields.ts'
+import { fieldsOfWords } from '../blocks/prompts.ts'
 import { LOOK_SCHEMA } from '../look/look-schema.ts'
 import { ID_PATTERN } from '../page/id.ts'
 import { PAGE_FORMAT } from '../page/page.ts'
@@ -100,7 +101,8 @@ function pageSchema(kinds: readonly BlockDefinition[]): object {
   }
 }
 
-function nodeSchema({ kind, title, content, look, arrangement, slots }: BlockDefinition): object {
+function nodeSchema(definition: BlockDefinition): object {
+  const { kind, title, content, look, arrangement, slots } = definition
   const list = { type: 'array', items: { type: 'string', ...id }, uniqueItems: true }
   const differing = { ...arrangement, minProperties: 1 }
   return {
@@ -110,6 +112,13 @@ function nodeSchema({ kind, title, content, look, arrangement, slots }: BlockDef
       kind: { const: kind },
       name: { type: 'string', minLength: 1, maxLength: 200 },
       held: { enum: ['all', 'words'] },
+      prompts: {
+        type: 'object',
+        properties: Object.fromEntries(
+          fieldsOfWords(definition).map((field) => [field, { ...line(200), minLength: 1 }]),
+        ),
+        additionalProperties: false,
+      },
       content,
       look,
       sizes: {

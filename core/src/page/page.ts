@@ -29,6 +29,8 @@ export interface PageNode {
   readonly name?: string
   /** Held: nobody changes it and what is in it, or only the words. */
   readonly held?: 'all' | 'words'
+  /** What is asked for in content fields without words, by their names; see `blocks/prompts.ts`. */
+  readonly prompts?: Readonly<Record<string, string>>
 }
 
 export type Nodes = Readonly<Record<NodeId, PageNode>>

@@ -3,7 +3,8 @@
  * for the `Spot`, so that what was rendered can be kept for as long as the node itself stays the same.
  */
 import { getKind, type Registry } from '../blocks/registry.ts'
-import type { RenderContext } from '../blocks/define-block.ts'
+import type { BlockDefinition, RenderContext } from '../blocks/define-block.ts'
+import { isAskedFor, isWordless, promptAt } from '../blocks/prompts.ts'
 import { surfaceClass } from '../look/own-values.ts'
 import { isFileLink, isPageLink, type Link } from '../page/link.ts'
 import type { NodeId, PageNode } from '../page/page.ts'
@@ -50,6 +51,12 @@ export interface NodeRenderer {
   render(id: NodeId, node: PageNode, spot: Spot): RenderedNode
 }
 
+interface PlacedNode {
+  readonly id: NodeId
+  readonly node: PageNode
+  readonly spot: Spot
+}
+
 interface Kept {
   readonly node: PageNode
   readonly spot: Spot
@@ -72,14 +79,10 @@ export function createNodeRenderer(registry: Registry, context: SiteContext): No
   }
 }
 
-function renderNode(
-  registry: Registry,
-  site: SiteContext,
-  { id, node, spot }: { id: NodeId; node: PageNode; spot: Spot },
-): RenderedNode {
+function renderNode(registry: Registry, site: SiteContext, { id, node, spot }: PlacedNode): RenderedNode {
   const definition = getKind(registry, node.kind)
   const typed = { id, content: node.content, look: node.look }
-  const element = definition.render(typed, new NodeContext(site, id, spot))
+  const element = definition.render(typed, new NodeContext(site, definition, { id, node, spot }))
   const arranged = arrangeNode(registry, node)
   const surface = typeof node.look.surface === 'string' ? node.look.surface : undefined
   const own = (element.properties.className ?? []) as readonly string[]
@@ -105,16 +108,20 @@ class NodeContext implements RenderContext {
   readonly tree: SiteContext['tree']
   readonly spot: Spot
   readonly #context: SiteContext
+  readonly #definition: BlockDefinition
   readonly #id: NodeId
+  readonly #node: PageNode
 
-  constructor(context: SiteContext, id: NodeId, spot: Spot) {
+  constructor(context: SiteContext, definition: BlockDefinition, { id, node, spot }: PlacedNode) {
     this.site = context.site
     this.navigation = context.navigation
     this.page = context.page
     this.tree = context.tree
     this.spot = spot
     this.#context = context
+    this.#definition = definition
     this.#id = id
+    this.#node = node
   }
 
   slot(name: string): Element {
@@ -122,7 +129,14 @@ class NodeContext implements RenderContext {
   }
 
   wordsOf(field: string): Properties {
-    return this.#context.purpose === 'canvas' ? { dataWords: field } : {}
+    if (this.#context.purpose !== 'canvas') return {}
+    const prompt = promptAt(this.#definition, this.#node, field)
+    return { dataWords: field, ...(prompt === undefined ? {} : { dataPrompt: prompt }) }
+  }
+
+  hasPlace(field: string): boolean {
+    if (!isWordless(this.#node.content[field])) return true
+    return this.#context.purpose === 'canvas' && isAskedFor(this.#definition, this.#node, field)
   }
 
   href(link: Link | undefined): string | undefined {

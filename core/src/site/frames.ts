@@ -78,9 +78,9 @@ export const FRAMES: Readonly<Record<FrameName, Frame>> = {
     fixed: ['Head of the article'],
     fields: [
       { key: 'title', title: 'Heading of the article', required: true },
-      { key: 'author', title: 'Author', required: true },
-      { key: 'date', title: 'Date', required: true },
-      { key: 'summary', title: 'Summary', required: true },
+      { key: 'author', title: 'Author', required: false },
+      { key: 'date', title: 'Date', required: false },
+      { key: 'summary', title: 'Summary', required: false },
     ],
     header: 'full',
   },

@@ -1,5 +1,5 @@
 /** What a new page starts from: a frame, and blocks that are already there. */
-import { button, buildSketch, heading, panel, text, type Sketch } from '../blocks/sketch.ts'
+import { ask, button, buildSketch, heading, panel, text, type Sketch } from '../blocks/sketch.ts'
 import type { Registry } from '../blocks/registry.ts'
 import type { NewId } from '../edits/compose.ts'
 import type { JsonObject } from '../page/json.ts'
@@ -25,6 +25,8 @@ interface Written {
   readonly about: string
   readonly frame: FrameName
   readonly fields?: (page: { readonly title: string; readonly date: string }) => JsonObject
+  /** What is asked for in fields of the page itself. */
+  readonly prompts?: Sketch['prompts']
   readonly slots: (title: string) => Readonly<Record<string, readonly Sketch[]>>
 }
 
@@ -34,17 +36,17 @@ const reading = (...inside: Sketch[]): Sketch => ({
   sizes: { base: { width: 'reading' } },
   inside,
 })
-const opening = (title: string, line: string): Sketch => section(heading(title, 1), text(line, 'lead'))
+const opening = (title: string, line: string): Sketch => section(heading(title, 1), text(ask(line), 'lead'))
 const nextStep = (question: string, words: string): Sketch => ({
   kind: 'section',
   look: { surface: 'night' },
   sizes: { base: { above: 'l', below: 'l' } },
-  inside: [heading(question, 2, 'title'), linkHome(words)],
+  inside: [heading(ask(question), 2, 'title'), linkHome(words)],
 })
 /** A button that already leads somewhere, so that a page made from a template can go live as it is. */
 const linkHome = (words: string): Sketch => ({
-  ...button(words),
-  content: { text: words, link: { href: '/' } },
+  ...button(ask(words)),
+  content: { link: { href: '/' } },
 })
 
 const WRITTEN: readonly Written[] = [
@@ -63,7 +65,7 @@ const WRITTEN: readonly Written[] = [
     slots: (title) => ({
       sections: [
         opening(title, 'One or two lines on what this page is for.'),
-        reading(heading('First part', 2), text('Write here.')),
+        reading(heading(ask('First part'), 2), text(ask('Write here.'))),
       ],
     }),
   },
@@ -74,7 +76,12 @@ const WRITTEN: readonly Written[] = [
     frame: 'side',
     slots: (title) => ({
       sections: [opening(title, 'One or two lines on what this page is for.')],
-      main: [heading('First part', 2), text('Write here.'), heading('Second part', 2), text('Write here.')],
+      main: [
+        heading(ask('First part'), 2),
+        text(ask('Write here.')),
+        heading(ask('Second part'), 2),
+        text(ask('Write here.')),
+      ],
       side: [{ kind: 'jump-list' }],
     }),
   },
@@ -91,7 +98,7 @@ const WRITTEN: readonly Written[] = [
           sizes: { base: { height: 'half', place: 'center' } },
           inside: [
             heading(title, 1),
-            text('One line that makes people stay.', 'lead'),
+            text(ask('One line that makes people stay.'), 'lead'),
             linkHome('Do it now'),
           ],
         },
@@ -103,7 +110,8 @@ const WRITTEN: readonly Written[] = [
             inside: [
               {
                 kind: 'feature',
-                content: { icon, heading: ['First reason', 'Second reason', 'Third reason'][i]!, level: 2 },
+                content: { icon, level: 2 },
+                prompts: { heading: ['First reason', 'Second reason', 'Third reason'][i]! },
                 look: { variant: 'above' },
               },
             ],
@@ -117,13 +125,9 @@ const WRITTEN: readonly Written[] = [
     title: 'Article',
     about: 'A title, who wrote it and when, a summary and a body',
     frame: 'article',
-    fields: ({ title, date }) => ({
-      title,
-      date,
-      author: 'The editors',
-      summary: 'One or two lines on what this is about.',
-    }),
-    slots: () => ({ main: [text('Write here.')] }),
+    fields: ({ title, date }) => ({ title, date }),
+    prompts: { author: 'Who wrote it', summary: 'One or two lines on what this is about.' },
+    slots: () => ({ main: [text(ask('Write here.'))] }),
   },
   {
     id: 'about',
@@ -133,7 +137,7 @@ const WRITTEN: readonly Written[] = [
     slots: (title) => ({
       sections: [
         opening(title, 'Who you are, in one line.'),
-        reading(heading('How it began', 2), text('Tell it as you would to a visitor.')),
+        reading(heading('How it began', 2), text(ask('Tell it as you would to a visitor.'))),
         {
           kind: 'section',
           look: { surface: 'tint' },
@@ -160,9 +164,9 @@ const WRITTEN: readonly Written[] = [
         reading({
           kind: 'panels',
           inside: [
-            panel('First question', text('Its answer.')),
-            panel('Second question', text('Another answer.')),
-            panel('Third question', text('One more answer.')),
+            panel(ask('First question'), text(ask('Its answer.'))),
+            panel(ask('Second question'), text(ask('Another answer.'))),
+            panel(ask('Third question'), text(ask('One more answer.'))),
           ],
         }),
         nextStep('Still wondering?', 'Ask us'),
@@ -176,7 +180,7 @@ const WRITTEN: readonly Written[] = [
     frame: 'side',
     slots: (title) => ({
       sections: [opening(title, 'What happens, in one line.')],
-      main: [heading('What to expect', 2), text('Write here.')],
+      main: [heading('What to expect', 2), text(ask('Write here.'))],
       side: [
         {
           kind: 'group',
@@ -204,13 +208,13 @@ const WRITTEN: readonly Written[] = [
           content: {
             rows: [
               ['Day', 'Open'],
-              ['Friday', '18:00 to 22:00'],
-              ['Saturday', '14:00 to 17:00'],
+              ['', ''],
+              ['', ''],
             ],
-            caption: 'When we are open',
           },
+          prompts: { caption: 'When we are open' },
         }),
-        reading(heading('Getting here', 2), text('By bus, by car, on foot.')),
+        reading(heading('Getting here', 2), text(ask('By bus, by car, on foot.'))),
         reading(heading('What to bring', 2), { kind: 'list', look: { variant: 'ticks' } }),
       ],
     }),
@@ -218,12 +222,12 @@ const WRITTEN: readonly Written[] = [
 ]
 
 /** Every template there is. */
-export const TEMPLATES: readonly Template[] = WRITTEN.map(({ fields, slots, ...words }) => ({
+export const TEMPLATES: readonly Template[] = WRITTEN.map(({ fields, prompts, slots, ...words }) => ({
   ...words,
   build(registry, newId, page) {
     const content = { ...(words.frame === 'plain' ? {} : { frame: words.frame }), ...fields?.(page) }
     const { rootId, nodes } = buildSketch(
-      { kind: 'page', content, slots: slots(page.title) },
+      { kind: 'page', content, ...(prompts ? { prompts } : {}), slots: slots(page.title) },
       registry,
       newId,
     )

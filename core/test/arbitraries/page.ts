@@ -1,8 +1,9 @@
 /** Valid pages over all kinds, and edits for a page: mostly ones that fit, some that do not. */
 import fc from 'fast-check'
 import { defaultRegistry as registry } from '../../src/blocks/default-registry.ts'
-import { NODE_PARTS } from '../../src/blocks/registry.ts'
 import { partSchema, slotAllows, type BlockDefinition } from '../../src/blocks/define-block.ts'
+import { fieldsOfWords, openPrompts } from '../../src/blocks/prompts.ts'
+import { getKind, NODE_PARTS } from '../../src/blocks/registry.ts'
 import { duplicateEdit, stepMoveEdit } from '../../src/edits/compose.ts'
 import type { Edit } from '../../src/edits/edit.ts'
 import type { ValueAddress } from '../../src/edits/set.ts'
@@ -47,6 +48,7 @@ function makeSketch(definition: BlockDefinition, depth: number): fc.Arbitrary<Sk
         sizes: arrangement,
         name: fc.constantFrom('Opening hours', 'A name'),
         held: fc.constantFrom('all' as const, 'words' as const),
+        prompts: promptsFor(definition),
       },
       { requiredKeys: ['kind', 'content', 'look', 'sizes'] },
     )
@@ -63,6 +65,11 @@ function makeSketch(definition: BlockDefinition, depth: number): fc.Arbitrary<Sk
     }),
   )
   return fc.record({ node, slots: fc.record(slots) })
+}
+
+function promptsFor(definition: BlockDefinition): fc.Arbitrary<NonNullable<PageNode['prompts']>> {
+  const fields = fc.subarray(fieldsOfWords(definition))
+  return fields.map((some) => Object.fromEntries(some.map((field) => [field, `Say ${field} here`])))
 }
 
 function notEmpty(value: object): boolean {
@@ -218,4 +225,24 @@ function insertFor(
       )
       return { edit: 'insert', ...target, rootId: rename(built.rootId), nodes }
     })
+}
+
+/** The page with “Answer” wherever words are asked for. */
+export function answered(page: Page): Page {
+  const nodes = Object.entries(page.nodes).map(([id, node]): [string, PageNode] => {
+    const kind = getKind(registry, node.kind)
+    const content = { ...node.content }
+    for (const { field } of openPrompts(kind, node)) {
+      const { control } = kind.content.properties[field]!
+      const runs = [{ text: 'Answer' }]
+      content[field] =
+        control === 'words'
+          ? [{ type: 'paragraph', runs }]
+          : control === 'list'
+            ? [{ type: 'list', ordered: false, items: [{ runs }] }]
+            : 'Answer'
+    }
+    return [id, { ...node, content }]
+  })
+  return { ...page, nodes: Object.fromEntries(nodes) }
 }

@@ -1,5 +1,5 @@
 import { defineBlock } from '../define-block.ts'
-import { choice, fields, line, link, toggle } from '../fields.ts'
+import { asked, choice, fields, line, link, toggle } from '../fields.ts'
 import type { Link } from '../../page/link.ts'
 import { el } from '../../render/element.ts'
 import { typeStyle } from '../../render/token-css.ts'
@@ -28,7 +28,7 @@ export const button = defineBlock<Content, LookValues, Values>({
   title: 'Button',
   about: 'A link that stands out: the one thing to do next',
   group: 'flow',
-  content: fields({ text: line('Words', 'Read more'), link: link('Leads to') }, ['text']),
+  content: fields({ text: asked('Read more', line('Words')), link: link('Leads to') }, ['text']),
   look: fields({ variant: choice('Variant', 'solid', { solid: 'Solid', line: 'Line', quiet: 'Quiet' }) }),
   arrangement: fields({ fill: toggle('Fill the width', false) }),
   rules: [
@@ -62,8 +62,6 @@ export const button = defineBlock<Content, LookValues, Values>({
     )
   },
   words: (content) => [content.text],
-  facts: ({ text: words, link: to }) => ({
-    links: [{ words, link: to }],
-    ...(words.trim() === '' ? { empty: ['button'] } : {}),
-  }),
+  facts: ({ text: words, link: to }) => ({ links: [{ words, link: to }] }),
+  isEmpty: (content) => content.text.trim() === '',
 })

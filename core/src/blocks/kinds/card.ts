@@ -1,6 +1,7 @@
 import { defineBlock, type ArrangedRules } from '../define-block.ts'
-import { choice, fields, level, line, link, media, surface, toggle, words } from '../fields.ts'
-import { paragraphs, richTextLinks, richTextWords, type RichText } from '../../page/rich-text.ts'
+import { asked, choice, fields, level, line, link, media, surface, toggle, words } from '../fields.ts'
+import { isWordless } from '../prompts.ts'
+import { richTextLinks, richTextWords, type RichText } from '../../page/rich-text.ts'
 import type { Json } from '../../page/json.ts'
 import type { Link } from '../../page/link.ts'
 import { croppedShare, filledFrame, focusStyle, frameShape, type Focused } from '../../render/crop.ts'
@@ -41,13 +42,13 @@ export const card = defineBlock<Content, LookValues, Values>({
   usesSpot: ['width', 'early'],
   content: fields(
     {
-      heading: line('Heading', 'New card'),
+      heading: asked('New card', line('Heading')),
       level: level('Level', 3),
-      words: words('Words', paragraphs('Two or three lines on what this is.') as unknown as Json),
+      words: asked('Two or three lines on what this is.', words('Words')),
       link: link('Leads to'),
-      action: line('Words of the link', ''),
+      action: line('Words of the link'),
       media: media('Picture'),
-      alt: { ...line('Alternative text', ''), isLong: true, unless: 'decoration' },
+      alt: { ...line('Alternative text'), isLong: true, unless: 'decoration' },
       decoration: toggle('Only decoration', false),
     },
     ['heading', 'level', 'words'],
@@ -143,7 +144,6 @@ export const card = defineBlock<Content, LookValues, Values>({
     const { media: reference, alt, decoration, action } = content
     const shown = reference && context.picture(reference.id)
     const href = context.href(content.link)
-    const title = context.wordsOf('heading')
     return el(
       'article',
       { className: ['card'] },
@@ -156,8 +156,14 @@ export const card = defineBlock<Content, LookValues, Values>({
       el(
         'div',
         {},
-        el(`h${Math.max(2, content.level)}`, {}, linked(href, el('span', title, content.heading))),
-        el('div', context.wordsOf('words'), richTextElements(content.words, { href: () => undefined })),
+        context.hasPlace('heading') &&
+          el(
+            `h${Math.max(2, content.level)}`,
+            {},
+            linked(href, el('span', context.wordsOf('heading'), content.heading)),
+          ),
+        context.hasPlace('words') &&
+          el('div', context.wordsOf('words'), richTextElements(content.words, { href: () => undefined })),
         action &&
           el('span', { className: ['more'], ariaHidden: 'true', ...context.wordsOf('action') }, action),
       ),
@@ -180,6 +186,7 @@ export const card = defineBlock<Content, LookValues, Values>({
     heading: { level: Math.max(2, at), text },
     links: [...(to ? [{ words: text, link: to }] : []), ...richTextLinks(inside)],
     ...(reference ? { pictures: [{ id: reference.id, alt, decoration }] } : {}),
-    ...(text.trim() === '' ? { empty: ['card heading'] } : {}),
   }),
+  isEmpty: ({ heading: text, words: inside, media: reference }) =>
+    text.trim() === '' && isWordless(inside as unknown as Json) && !reference,
 })

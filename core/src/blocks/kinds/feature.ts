@@ -1,7 +1,8 @@
 import { defineBlock, type ArrangedRules } from '../define-block.ts'
-import { choice, fields, icon, level, line, link, surface, words } from '../fields.ts'
+import { asked, choice, fields, icon, level, line, link, surface, words } from '../fields.ts'
+import { isWordless } from '../prompts.ts'
 import { iconElement, type IconName } from '../icons.ts'
-import { paragraphs, richTextLinks, richTextWords, type RichText } from '../../page/rich-text.ts'
+import { richTextLinks, richTextWords, type RichText } from '../../page/rich-text.ts'
 import type { Json } from '../../page/json.ts'
 import type { Link } from '../../page/link.ts'
 import { boxLook, boxLookFields, type BoxLook } from '../../render/box-look.ts'
@@ -35,9 +36,9 @@ export const feature = defineBlock<Content, LookValues, Values>({
   content: fields(
     {
       icon: icon('Icon', 'star'),
-      heading: line('Heading', 'New point'),
+      heading: asked('New point', line('Heading')),
       level: level('Level', 3),
-      words: words('Words', paragraphs('Say it in a line or two.') as unknown as Json),
+      words: asked('Say it in a line or two.', words('Words')),
       link: link('Heading leads to'),
     },
     ['icon', 'heading', 'level', 'words'],
@@ -96,7 +97,6 @@ export const feature = defineBlock<Content, LookValues, Values>({
   },
   render({ content }, context) {
     const href = context.href(content.link)
-    const title = context.wordsOf('heading')
     return el(
       'div',
       { className: ['feature'] },
@@ -104,8 +104,14 @@ export const feature = defineBlock<Content, LookValues, Values>({
       el(
         'div',
         {},
-        el(`h${Math.max(2, content.level)}`, {}, linked(href, el('span', title, content.heading))),
-        el('div', context.wordsOf('words'), richTextElements(content.words, context)),
+        context.hasPlace('heading') &&
+          el(
+            `h${Math.max(2, content.level)}`,
+            {},
+            linked(href, el('span', context.wordsOf('heading'), content.heading)),
+          ),
+        context.hasPlace('words') &&
+          el('div', context.wordsOf('words'), richTextElements(content.words, context)),
       ),
     )
   },
@@ -113,6 +119,6 @@ export const feature = defineBlock<Content, LookValues, Values>({
   facts: ({ heading: text, level: at, link: to, words: inside }) => ({
     heading: { level: Math.max(2, at), text },
     links: [...(to ? [{ words: text, link: to }] : []), ...richTextLinks(inside)],
-    ...(text.trim() === '' ? { empty: ['heading'] } : {}),
   }),
+  isEmpty: ({ heading: text, words: inside }) => text.trim() === '' && isWordless(inside as unknown as Json),
 })

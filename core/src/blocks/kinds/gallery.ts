@@ -24,7 +24,7 @@ export const gallery = defineBlock<Content, LookValues, Values>({
   plural: 'galleries',
   about: 'Pictures in a grid of equal frames',
   group: 'flow',
-  content: fields({ label: line('What it shows, for screen readers', '') }),
+  content: fields({ label: line('What it shows, for screen readers') }),
   look: fields({ radius: step('Corners', 'radius', 'none') }),
   arrangement: fields({
     columns: choice('Side by side', '3', { 1: '1', 2: '2', 3: '3', 4: '4', 6: '6' }),

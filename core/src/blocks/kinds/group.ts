@@ -19,7 +19,7 @@ export const group = defineBlock<Content, BoxLook, Values>({
   title: 'Group',
   about: 'Blocks that belong together and move as one',
   group: 'flow',
-  content: fields({ label: line('What it is, for screen readers', '') }),
+  content: fields({ label: line('What it is, for screen readers') }),
   look: fields({ surface: surface('Background'), ...boxLookFields() }),
   arrangement: fields({
     ...insetFields(),

@@ -1,5 +1,5 @@
 import { defineBlock } from '../define-block.ts'
-import { anchor, choice, fields, level, line, stepOr } from '../fields.ts'
+import { asked, anchor, choice, fields, level, line, stepOr } from '../fields.ts'
 import { el } from '../../render/element.ts'
 import { typeAt, typeLook, typeLookFields, type TypeLook } from '../../render/type-look.ts'
 
@@ -32,7 +32,11 @@ export const heading = defineBlock<Content, TypeLook, Values>({
   group: 'flow',
   usesSpot: ['anchor'],
   content: fields(
-    { text: line('Words', 'New heading'), level: level('Level', 2), anchor: anchor('Anchor, for links') },
+    {
+      text: asked('New heading', line('Words')),
+      level: level('Level', 2),
+      anchor: anchor('Anchor, for links'),
+    },
     ['text', 'level'],
   ),
   look: fields(typeLookFields()),
@@ -61,6 +65,6 @@ export const heading = defineBlock<Content, TypeLook, Values>({
     heading: { level: at, text: words },
     anchored: true,
     ...(name ? { anchor: name } : {}),
-    ...(words.trim() === '' ? { empty: ['heading'] } : {}),
   }),
+  isEmpty: (content) => content.text.trim() === '',
 })

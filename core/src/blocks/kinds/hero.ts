@@ -36,7 +36,7 @@ export const hero = defineBlock<Content, LookValues, Values>({
   usesSpot: ['early'],
   content: fields({
     media: media('Picture'),
-    alt: { ...line('Alternative text', ''), isLong: true, unless: 'decoration' },
+    alt: { ...line('Alternative text'), isLong: true, unless: 'decoration' },
     decoration: toggle('Only decoration', false),
     anchor: anchor('Anchor'),
   }),
@@ -105,6 +105,6 @@ export const hero = defineBlock<Content, LookValues, Values>({
   words: () => [],
   facts: ({ media: reference, alt, decoration = false, anchor: name }) => ({
     ...(name ? { anchor: name } : {}),
-    ...(reference ? { pictures: [{ id: reference.id, alt, decoration }] } : { empty: ['hero picture'] }),
+    ...(reference ? { pictures: [{ id: reference.id, alt, decoration }] } : { missing: ['picture'] }),
   }),
 })

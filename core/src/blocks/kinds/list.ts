@@ -1,5 +1,7 @@
 import { defineBlock, type ArrangedRules } from '../define-block.ts'
-import { choice, fields, list as listField, step } from '../fields.ts'
+import { asked, choice, fields, list as listField, step } from '../fields.ts'
+import type { Json } from '../../page/json.ts'
+import { isWordless } from '../prompts.ts'
 import { hasEmptyItem, richTextLinks, richTextWords, type RichText } from '../../page/rich-text.ts'
 import { el } from '../../render/element.ts'
 import { richTextElements } from '../../render/rich-text-elements.ts'
@@ -16,8 +18,6 @@ interface Values {
   readonly columns: '1' | '2' | '3'
 }
 
-const START = [{ type: 'list', ordered: false, items: [{ runs: [{ text: 'First' }] }] }]
-
 /** A list that stands on its own. */
 export const list = defineBlock<Content, LookValues, Values>({
   kind: 'list',
@@ -25,7 +25,7 @@ export const list = defineBlock<Content, LookValues, Values>({
   title: 'List',
   about: 'Points or steps, with signs, ticks, dashes or lines',
   group: 'flow',
-  content: fields({ words: listField('Items', START) }, ['words']),
+  content: fields({ words: asked('First point', listField('Items')) }, ['words']),
   look: fields({
     variant: choice('Variant', 'signs', { signs: 'Signs', ticks: 'Ticks', dashes: 'Dashes', lines: 'Lines' }),
   }),
@@ -60,4 +60,5 @@ export const list = defineBlock<Content, LookValues, Values>({
     links: richTextLinks(content.words),
     ...(hasEmptyItem(content.words) ? { empty: ['list item'] } : {}),
   }),
+  isEmpty: (content) => isWordless(content.words as unknown as Json),
 })

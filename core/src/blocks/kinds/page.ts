@@ -28,10 +28,10 @@ export const page = defineBlock<Content>({
   group: 'root',
   content: fields({
     frame: { ...choice('Template', 'plain', frameTitles), hidden: true },
-    title: line('Heading of the article', ''),
-    author: line('Author', ''),
+    title: line('Heading of the article'),
+    author: line('Author'),
     date: date('Date'),
-    summary: line('Summary', ''),
+    summary: line('Summary'),
     ...SETTING_FIELDS,
   }),
   look: fields({}),
@@ -98,13 +98,14 @@ export const page = defineBlock<Content>({
       const head = el(
         'header',
         {},
-        el('h1', context.wordsOf('title'), title ?? ''),
-        summary && el('p', { className: ['summary'], ...context.wordsOf('summary') }, summary),
-        (author || when) &&
+        context.hasPlace('title') && el('h1', context.wordsOf('title'), title),
+        context.hasPlace('summary') &&
+          el('p', { className: ['summary'], ...context.wordsOf('summary') }, summary),
+        (context.hasPlace('author') || when) &&
           el(
             'p',
             { className: ['by'] },
-            author && el('span', context.wordsOf('author'), author),
+            context.hasPlace('author') && el('span', context.wordsOf('author'), author),
             when && el('time', { dateTime: when }, longDate(when, context.site.language)),
           ),
       )
@@ -130,6 +131,7 @@ export const page = defineBlock<Content>({
     }
     return el('main', { id: CONTENT_ID, className: ['page'] }, slots)
   },
+  typedFields: ({ frame }) => (frame === 'article' ? ['title', 'summary', 'author'] : []),
   words: ({ frame, title, author, summary }) =>
     frame === 'article' ? [title, summary, author].flatMap((words) => words || []) : [],
   facts: ({ frame, title = '' }) => (frame === 'article' ? { heading: { level: 1, text: title } } : {}),

@@ -1,5 +1,5 @@
 import { defineBlock } from '../define-block.ts'
-import { fields, line, step } from '../fields.ts'
+import { asked, fields, line, step } from '../fields.ts'
 import { el } from '../../render/element.ts'
 import { space, typeStyle } from '../../render/token-css.ts'
 import type { PanelsLook } from './panels.ts'
@@ -19,7 +19,7 @@ export const panel = defineBlock<Content, object, Values>({
   about: 'One labelled part, with blocks of its own',
   group: 'item',
   usesSpot: ['holder'],
-  content: fields({ label: line('Label', 'New panel') }, ['label']),
+  content: fields({ label: asked('New panel', line('Label')) }, ['label']),
   look: fields({}),
   arrangement: fields({ gap: step('Between blocks', 'space', 's') }),
   slots: { blocks: { title: 'Blocks', allow: ['flow'] } },
@@ -85,6 +85,5 @@ export const panel = defineBlock<Content, object, Values>({
     )
   },
   words: (content) => [content.label],
-  facts: (content) => (content.label.trim() === '' ? { empty: ['label'] } : {}),
   isEmpty: (content, hasInside) => content.label.trim() === '' || !hasInside,
 })

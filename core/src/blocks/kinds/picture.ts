@@ -37,9 +37,9 @@ export const picture = defineBlock<Content, LookValues, Values>({
   usesSpot: ['width', 'early'],
   content: fields({
     media: media('Picture'),
-    alt: { ...line('Alternative text', ''), isLong: true, unless: 'decoration' },
+    alt: { ...line('Alternative text'), isLong: true, unless: 'decoration' },
     decoration: toggle('Only decoration', false),
-    caption: { ...line('Caption', ''), isLong: true },
+    caption: { ...line('Caption'), isLong: true },
   }),
   look: fields({ radius: step('Corners', 'radius', 'none') }),
   arrangement: fields({
@@ -112,5 +112,6 @@ export const picture = defineBlock<Content, LookValues, Values>({
   },
   words: (content) => (content.caption ? [content.caption] : []),
   facts: ({ media: reference, alt, decoration = false }) =>
-    reference ? { pictures: [{ id: reference.id, alt, decoration }] } : { empty: ['picture block'] },
+    reference ? { pictures: [{ id: reference.id, alt, decoration }] } : {},
+  isEmpty: (content) => !content.media,
 })

@@ -1,6 +1,7 @@
 import { defineBlock } from '../define-block.ts'
-import { choice, fields, line, words } from '../fields.ts'
-import { paragraphs, richTextLinks, richTextWords, type RichText } from '../../page/rich-text.ts'
+import { asked, choice, fields, line, words } from '../fields.ts'
+import { isWordless } from '../prompts.ts'
+import { richTextLinks, richTextWords, type RichText } from '../../page/rich-text.ts'
 import type { Json } from '../../page/json.ts'
 import { el } from '../../render/element.ts'
 import { richTextElements } from '../../render/rich-text-elements.ts'
@@ -33,9 +34,9 @@ export const quote = defineBlock<Content, LookValues, Values>({
   group: 'flow',
   content: fields(
     {
-      words: words('Words', paragraphs('What somebody said.') as unknown as Json),
-      who: line('Who said it', ''),
-      source: line('Where it is from', ''),
+      words: asked('What somebody said.', words('Words')),
+      who: line('Who said it'),
+      source: line('Where it is from'),
     },
     ['words'],
   ),
@@ -66,12 +67,12 @@ export const quote = defineBlock<Content, LookValues, Values>({
       'figure',
       { className: ['quote'] },
       el('blockquote', context.wordsOf('words'), richTextElements(content.words, context)),
-      (who || source) &&
+      (context.hasPlace('who') || context.hasPlace('source')) &&
         el(
           'figcaption',
           {},
-          who && el('span', context.wordsOf('who'), who),
-          source && el('cite', context.wordsOf('source'), source),
+          context.hasPlace('who') && el('span', context.wordsOf('who'), who),
+          context.hasPlace('source') && el('cite', context.wordsOf('source'), source),
         ),
     )
   },
@@ -80,8 +81,6 @@ export const quote = defineBlock<Content, LookValues, Values>({
     ...(who ? [who] : []),
     ...(source ? [source] : []),
   ],
-  facts: ({ words: said }) => ({
-    links: richTextLinks(said),
-    ...(richTextWords(said).every((one) => one.trim() === '') ? { empty: ['quote'] } : {}),
-  }),
+  facts: ({ words: said }) => ({ links: richTextLinks(said) }),
+  isEmpty: (content) => isWordless(content.words as unknown as Json),
 })

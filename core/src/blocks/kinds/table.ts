@@ -16,8 +16,8 @@ interface Values {
 }
 
 const START = [
-  ['What', 'When'],
-  ['First', 'Monday'],
+  ['', ''],
+  ['', ''],
 ]
 
 /** Words in rows and columns, with a caption and headings for a row or column, or both. */
@@ -30,7 +30,7 @@ export const table = defineBlock<Content, LookValues, Values>({
   content: fields(
     {
       rows: tableField('Rows', START),
-      caption: { ...line('Caption', ''), isLong: true },
+      caption: { ...line('Caption'), isLong: true },
       heads: choice('Headings', 'row', {
         row: 'First row',
         column: 'First column',
@@ -106,7 +106,7 @@ export const table = defineBlock<Content, LookValues, Values>({
       el(
         'table',
         {},
-        caption && el('caption', context.wordsOf('caption'), caption),
+        context.hasPlace('caption') && el('caption', context.wordsOf('caption'), caption),
         hasHead && el('thead', {}, rows[0]),
         el('tbody', {}, hasHead ? rows.slice(1) : rows),
       ),
@@ -121,7 +121,12 @@ export const table = defineBlock<Content, LookValues, Values>({
         ? rows.slice(heads === 'both' ? 1 : 0).map((row) => row[0] ?? '')
         : []),
     ]
-    if (rows.flat().every((words) => words.trim() === '')) return { empty: ['table'] }
     return first.some((words) => words.trim() === '') ? { empty: ['table heading'] } : {}
   },
+  // Headings alone say nothing.
+  isEmpty: ({ rows, heads = 'row' }) =>
+    rows
+      .slice(heads === 'row' || heads === 'both' ? 1 : 0)
+      .flatMap((row) => row.slice(heads === 'column' || heads === 'both' ? 1 : 0))
+      .every((words) => words.trim() === ''),
 })

@@ -1,12 +1,7 @@
 import { defineBlock } from '../define-block.ts'
-import { choice, fields, stepOr, words, type Follows } from '../fields.ts'
-import {
-  hasEmptyItem,
-  paragraphs,
-  richTextLinks,
-  richTextWords,
-  type RichText,
-} from '../../page/rich-text.ts'
+import { isWordless } from '../prompts.ts'
+import { asked, choice, fields, stepOr, words, type Follows } from '../fields.ts'
+import { hasEmptyItem, richTextLinks, richTextWords, type RichText } from '../../page/rich-text.ts'
 import type { Json } from '../../page/json.ts'
 import { el } from '../../render/element.ts'
 import { richTextElements } from '../../render/rich-text-elements.ts'
@@ -49,7 +44,7 @@ export const text = defineBlock<Content, LookValues, Values>({
   title: 'Text',
   about: 'Paragraphs and lists, with bold, italic and links',
   group: 'flow',
-  content: fields({ words: words('Words', paragraphs('Write here.') as unknown as Json) }, ['words']),
+  content: fields({ words: asked('Write here.', words('Words')) }, ['words']),
   look: fields({
     variant: choice('Variant', 'plain', { plain: 'Plain', lead: 'Lead', note: 'Note', label: 'Label' }),
     ...typeLookFields({ weight: byVariant('weight'), colour: byVariant('colour') }),
@@ -103,10 +98,7 @@ export const text = defineBlock<Content, LookValues, Values>({
   words: (content) => richTextWords(content.words),
   facts: (content) => ({
     links: richTextLinks(content.words),
-    ...(richTextWords(content.words).every((words) => words.trim() === '')
-      ? { empty: ['text'] }
-      : hasEmptyItem(content.words)
-        ? { empty: ['list item'] }
-        : {}),
+    ...(hasEmptyItem(content.words) ? { empty: ['list item'] } : {}),
   }),
+  isEmpty: (content) => isWordless(content.words as unknown as Json),
 })

@@ -1,5 +1,5 @@
 import { defineBlock, type ArrangedRules } from '../define-block.ts'
-import { fields, line, media, surface } from '../fields.ts'
+import { asked, fields, line, media, surface } from '../fields.ts'
 import { croppedShare, filledFrame, type Focused } from '../../render/crop.ts'
 import { el } from '../../render/element.ts'
 import { pictureElement } from '../../render/picture-element.ts'
@@ -21,9 +21,9 @@ export const voice = defineBlock<Content>({
   group: 'item',
   content: fields(
     {
-      said: line('What they said', 'What they said.'),
-      who: line('Name', ''),
-      role: line('Who they are', ''),
+      said: asked('What they said.', line('What they said')),
+      who: line('Name'),
+      role: line('Who they are'),
       media: media('Face'),
     },
     ['said'],
@@ -78,7 +78,7 @@ export const voice = defineBlock<Content>({
         'figure',
         {},
         el('blockquote', {}, el('p', context.wordsOf('said'), said)),
-        (who || role || face) &&
+        (context.hasPlace('who') || context.hasPlace('role') || face) &&
           el(
             'figcaption',
             {},
@@ -89,13 +89,12 @@ export const voice = defineBlock<Content>({
                 sizes: `${Math.round(48 * croppedShare(reference, 1))}px`,
                 early: false,
               }),
-            who && el('strong', context.wordsOf('who'), who),
-            role && el('span', context.wordsOf('role'), role),
+            context.hasPlace('who') && el('strong', context.wordsOf('who'), who),
+            context.hasPlace('role') && el('span', context.wordsOf('role'), role),
           ),
       ),
     )
   },
   words: ({ said, who, role }) => [said, ...(who ? [who] : []), ...(role ? [role] : [])],
-  facts: (content) => (content.said.trim() === '' ? { empty: ['testimonial'] } : {}),
   isEmpty: (content) => content.said.trim() === '',
 })

@@ -8,7 +8,7 @@ import {
   getKind,
   getNode,
   isArrangedAlike,
-  isEmptyItem,
+  leftOut,
   shownIds,
   renderStylesheet,
   renderTree,
@@ -23,6 +23,7 @@ import {
 import { useNode, usePage, useStore, useTypingField } from '../editor-store.ts'
 import { useSiteView, type SiteView } from '../site-view.ts'
 import { InlineWords } from './inline-words.tsx'
+import { PROMPT_CSS } from './prompt-css.ts'
 
 /** Stands for the element whose words are being typed. */
 const TYPING_TAG = 'gl-typing'
@@ -112,10 +113,9 @@ function SlotOutlet({ node, name }: { node: NodeId; name: string }) {
 export const AsPublished = createContext(false)
 
 function PublishedNode({ id }: { id: NodeId }) {
-  const node = useNode(id)
   const { registry } = useStore()
-  if (!node || isEmptyItem(node, registry)) return null
-  return <NodeView id={id} />
+  const isLeftOut = usePage((page) => leftOut(page, registry).has(id))
+  return isLeftOut ? null : <NodeView id={id} />
 }
 
 /** The element with the field's words is handed over to the text editor, which owns everything inside it. */
@@ -138,8 +138,8 @@ function markTyping(element: Element, field: string, id: NodeId): Element {
 
 /** Rules of the editor itself, for the frame: places to type that would otherwise have no height, and the caret's home. */
 const FRAME_CSS = `
-[data-words]:empty::before{content:"Write here";opacity:.5}
-[data-words] p:only-child:empty::before{content:"Write here";opacity:.5}
+${PROMPT_CSS}
+[data-words]:empty:not([data-prompt])::before{content:"Write here";opacity:.6}
 .picture:not(:has(img)){min-height:9rem;display:grid;place-items:center;background:repeating-linear-gradient(135deg,#8883 0 8px,transparent 8px 16px);border:1px dashed #888}
 .picture:not(:has(img))::before{content:"No picture yet";opacity:.8}
 .card:not(:has(picture))>div,.feature{min-height:2rem}

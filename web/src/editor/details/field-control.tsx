@@ -60,12 +60,14 @@ interface FieldControlProps {
   readonly field: FieldSchema
   /** The value in force, own or not. */
   readonly value: Json | undefined
+  /** What is asked for where there are no words. */
+  readonly prompt?: string | undefined
   /** Takes the value away when undefined. `isTyped` for one letter of many. Gives false for what the page can't take. */
   readonly onChange: (value: Json | undefined, isTyped?: boolean) => boolean | void
 }
 
 /** The control for one field, by what its schema says it is. */
-export function FieldControl({ label, field, value, onChange }: FieldControlProps) {
+export function FieldControl({ label, field, value, prompt, onChange }: FieldControlProps) {
   const { look } = useSiteView().renderer.context
   switch (field.control) {
     case 'line':
@@ -74,6 +76,7 @@ export function FieldControl({ label, field, value, onChange }: FieldControlProp
         <LineControl
           label={label}
           value={typeof value === 'string' ? value : ''}
+          prompt={prompt}
           isLong={field.isLong === true}
           onType={(typed) => onChange(typed === '' && field.control === 'anchor' ? undefined : typed, true)}
         />
@@ -174,12 +177,14 @@ interface LineControlProps {
   readonly label: string
   readonly value: string
   readonly isLong: boolean
+  readonly prompt?: string | undefined
   readonly onType: (value: string) => boolean | void
 }
 
-function LineControl({ label, value, isLong, onType }: LineControlProps) {
+function LineControl({ label, value, isLong, prompt, onType }: LineControlProps) {
   const typing = useTyped(value, onType)
-  return isLong ? <Area rows={3} aria-label={label} {...typing} /> : <Line aria-label={label} {...typing} />
+  const field = { 'aria-label': label, placeholder: prompt, ...typing }
+  return isLong ? <Area rows={3} {...field} /> : <Line {...field} />
 }
 
 interface OptionsProps {

@@ -1,6 +1,8 @@
 import styled from 'styled-components'
 import {
   findNode,
+  getKind,
+  promptAt,
   unsetOrigin,
   type Edit,
   type FieldSchema,
@@ -77,8 +79,17 @@ export function Setting({ id, entry: { part, key, field, value, isSet, isRequire
       ],
       isTyped ? { joinKey: `${id}/${part}.${key}` } : {},
     )
+  const node = useNode(id)
+  const prompt =
+    node && part === 'content' ? promptAt(getKind(store.registry, node.kind), node, key) : undefined
   const control = (
-    <FieldControl label={field.title} field={field} value={value ?? field.default} onChange={set} />
+    <FieldControl
+      label={field.title}
+      field={field}
+      value={value ?? field.default}
+      prompt={prompt}
+      onChange={set}
+    />
   )
   const putBack = (): void => void set(undefined)
   const origin = isRequired ? (

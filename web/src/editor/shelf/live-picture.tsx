@@ -1,6 +1,7 @@
 import { useMemo } from 'react'
 import styled from 'styled-components'
 import { defaultRegistry, renderPage, type Page, type SiteContext } from '@gullyline/core'
+import { PROMPT_CSS } from '../canvas/prompt-css.ts'
 
 const Frame = styled.span`
   position: relative;
@@ -38,13 +39,16 @@ interface LivePictureProps {
   readonly css?: string
 }
 
-/** A page or a part of one, made by the same renderer as the page that is edited, shown small. */
+/** A page or a part of one, made by the same renderer as the page that is edited, with what is asked for in it, shown small. */
 export function LivePicture({ page, header, context, title, screen, size, css = '' }: LivePictureProps) {
   const html = useMemo(() => {
     const parts = { page, title, description: '', ...(header ? { header } : {}) }
-    const rendered = renderPage(parts, defaultRegistry, { ...context, purpose: 'publish' }, 'inline')
+    const rendered = renderPage(parts, defaultRegistry, { ...context, purpose: 'canvas' }, 'inline')
     const centre = header ? '' : 'body{justify-content:center}'
-    return rendered.html.replace('</head>', `<style>${PREVIEW_CSS}${centre}${css}</style></head>`)
+    return rendered.html.replace(
+      '</head>',
+      `<style>${PREVIEW_CSS}${PROMPT_CSS}${centre}${css}</style></head>`,
+    )
   }, [page, header, context, title, css])
   const scale = (size.width - 2) / screen
   return (

@@ -196,7 +196,8 @@ export function SpineFound({ search }: { search: string }) {
   const found = subtreeIds(page, page.root).filter((id) => {
     const node = page.nodes[id]!
     const kind = getKind(registry, node.kind)
-    const text = `${node.name ?? ''} ${kind.title} ${kind.words(node.content).join(' ')}`.toLowerCase()
+    const label = nodeLabel(page, id, registry)
+    const text = `${label} ${kind.title} ${kind.words(node.content).join(' ')}`.toLowerCase()
     return id !== page.root && text.includes(wanted)
   })
   if (found.length === 0) return <li role="none">No block here is called “{search.trim()}”.</li>
