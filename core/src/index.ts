@@ -100,7 +100,7 @@ export {
 } from './edits/columns.ts'
 export { mergeNavigation } from './site/merge-navigation.ts'
 export { navigationOf, type NavigationItem, type NavigationPage } from './site/navigation.ts'
-export { isCompleteHref, safeHref } from './render/allow-list.ts'
+export { hrefFault, safeHref, type HrefFault } from './render/allow-list.ts'
 export { isArrangedAlike } from './render/arranged-rules.ts'
 export { changedIds } from './page/with-nodes.ts'
 export { createPageRenderer, renderPage, renderTree } from './render/render-page.ts'

@@ -1,5 +1,5 @@
 import { isFileLink, isPageLink } from '../page/link.ts'
-import { isCompleteHref, safeHref } from '../render/allow-list.ts'
+import { hrefFault } from '../render/allow-list.ts'
 import type { Check, CheckInput } from './define-check.ts'
 
 /** A link to a page, place or file that does not exist, or that leads nowhere. */
@@ -30,9 +30,15 @@ function faultOf(
   }
   if (isFileLink(link))
     return Object.hasOwn(site.files, link.file) ? undefined : 'leads to a file that is not in the library'
-  if (safeHref(link.href) === undefined) return 'has an address that can’t be linked to'
-  if (!isCompleteHref(link.href))
-    return `has the incomplete address “${link.href.slice(0, 80)}”: put https:// before it`
+  const shown = `“${link.href.slice(0, 80)}”`
+  switch (hrefFault(link.href)) {
+    case 'not-allowed':
+      return 'has an address that can’t be linked to'
+    case 'incomplete':
+      return `has the incomplete address ${shown}: put https:// before it`
+    case 'not-an-address':
+      return `has the address ${shown}, which no browser can read: look for a slip in its first part`
+  }
   const here = /^#(.+)$/.exec(link.href)?.[1]
   const known = here === undefined || placesHere.has(here)
   return known ? undefined : `leads to “${here}”, and this page has no such place`

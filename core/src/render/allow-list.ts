@@ -17,11 +17,23 @@ export function safeHref(href: string): string | undefined {
   return trimmed === '' ? undefined : trimmed
 }
 
+/** The parser of the URL Standard, which browsers and Node.js have as a global. */
+declare const URL: { canParse(url: string): boolean }
+
+/** What keeps an address from being linked to; see `hrefFault`. */
+export type HrefFault = 'not-allowed' | 'incomplete' | 'not-an-address'
+
 /**
- * Whether an address says all of where it leads: with a scheme, or as a place of this site, "/…", or of this page, "#…".
- * Others are read as relative to the page they stand on, which nobody means who types "example.org".
+ * Why a page can't link to an address; undefined when it can. It is `incomplete` when it does not say all of where it
+ * leads, with a scheme, or as a place of this site, "/…", or of this page, "#…": others are read as relative to the page
+ * they stand on, which nobody means who types "example.org". It is `not-an-address` when a browser fails to read it, such
+ * as one with a space in its host (URL Standard, "URL parsing").
  */
-export function isCompleteHref(href: string): boolean {
-  const plain = href.trim().replace(STRIPPED, '')
-  return /^(https?:\/\/[^/]|mailto:.|tel:.|\/(?!\/)|\/$|#|\?)/i.test(plain)
+export function hrefFault(href: string): HrefFault | undefined {
+  const safe = safeHref(href)
+  if (safe === undefined) return 'not-allowed'
+  const plain = safe.replace(STRIPPED, '')
+  // Browsers read "\\" as "/", so that "/\\" begins another host's address as "//" does.
+  if (!/^(https?:\/\/[^/\\]|mailto:.|tel:.|\/(?![/\\])|#|\?)/i.test(plain)) return 'incomplete'
+  return /^https?:/i.test(plain) && !URL.canParse(safe) ? 'not-an-address' : undefined
 }

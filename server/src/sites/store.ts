@@ -1,14 +1,14 @@
 import type { EntityManager } from 'typeorm'
 import {
   mergeNavigation,
-  isCompleteHref,
+  hrefFault,
   migratePage,
-  safeHref,
   type Look,
   type NavigationItem,
   type Page,
   type SiteInfo,
   type SiteRulesRequest,
+  type HrefFault,
 } from '@gullyline/core'
 import { SiteEntity, type SiteRow } from '../db/rows.ts'
 import { Refused } from '../http/errors.ts'
@@ -91,6 +91,12 @@ function assertLines(items: readonly unknown[]): void {
     })
 }
 
+const HREF_FAULTS: Readonly<Record<HrefFault, string>> = {
+  'not-allowed': 'can’t lead to this kind of address',
+  incomplete: 'has an incomplete address: put https:// before it',
+  'not-an-address': 'has an address that no browser can read',
+}
+
 function lineFault(item: unknown): string | undefined {
   if (typeof item !== 'object' || item === null) return 'must be a line of the navigation'
   const { page, anchor, href, label, ...more } = item as Record<string, unknown>
@@ -100,8 +106,8 @@ function lineFault(item: unknown): string | undefined {
   if (typeof href === 'string') {
     if (page !== undefined || anchor !== undefined) return 'leads to a page and elsewhere'
     if (!isWords) return 'must have words'
-    if (href.length > 2000 || safeHref(href) === undefined) return 'can’t lead to this kind of address'
-    return isCompleteHref(href) ? undefined : 'has an incomplete address: put https:// before it'
+    const fault = href.length > 2000 ? 'not-allowed' : hrefFault(href)
+    return fault && HREF_FAULTS[fault]
   }
   if (typeof page !== 'string' || page.length > 24) return 'must lead to a page or an address'
   const isPlace =

@@ -3,11 +3,10 @@ import styled from 'styled-components'
 import useSWR, { mutate } from 'swr'
 import {
   anchorsOf,
-  isCompleteHref,
+  hrefFault,
   isFileLink,
   isPageLink,
   outlineOf,
-  safeHref,
   type Link,
   type PageDocument,
 } from '@gullyline/core'
@@ -235,9 +234,14 @@ function AddressBox({ value, onChange }: { value: string; onChange: LinkFieldPro
 
 /** Why an address can't be linked to, with what the page has meanwhile; undefined when it can. */
 function faultOf(href: string): string | undefined {
-  if (safeHref(href) === undefined)
-    return 'This kind of address can’t be linked to. Web, e-mail and phone addresses can.'
-  return isCompleteHref(href)
-    ? undefined
-    : 'The address is not complete: begin with https://, or with / for a page of this site. The link is not changed yet.'
+  switch (hrefFault(href)) {
+    case 'not-allowed':
+      return 'This kind of address can’t be linked to. Web, e-mail and phone addresses can.'
+    case 'incomplete':
+      return 'The address is not complete: begin with https://, or with / for a page of this site. The link is not changed yet.'
+    case 'not-an-address':
+      return 'No browser can read this address: look for a slip in its first part. The link is not changed yet.'
+    case undefined:
+      return undefined
+  }
 }

@@ -1,12 +1,12 @@
-import { isCompleteHref } from '@gullyline/core'
+import { hrefFault } from '@gullyline/core'
 
 /**
  * What people type for an address as the address they mean: a bare e-mail address, phone number or host name gets its
- * scheme. What is left incomplete is no address; see `isCompleteHref`.
+ * scheme. What is left incomplete is no address; see `hrefFault`.
  */
 export function meantAddress(typed: string): string {
   const words = typed.trim()
-  if (words === '' || isCompleteHref(words)) return words
+  if (words === '' || hrefFault(words) === undefined) return words
   if (/^[^\s@:/]+@[^\s@:/]+\.[^\s@:/]+$/.test(words)) return `mailto:${words}`
   if (/^\+?[\d\s()/.-]{6,}$/.test(words)) return `tel:${words.replace(/[^\d+]/g, '')}`
   if (words.startsWith('//')) return `https:${words}`
