@@ -142,6 +142,25 @@ test('blocks go to other programs as HTML and text, and words of other programs 
   await page.keyboard.press('Control+z')
   await expect(canvas.getByRole('heading', { name: 'From afar' })).toHaveCount(0)
   await expect(canvas.getByRole('cell', { name: 'Nightfall' })).toHaveCount(0)
+
+  // While words are typed: a list of LibreOffice Writer keeps its levels, a table of Markdown stands after the words.
+  await canvas.getByText('Two pairs of socks').first().dblclick()
+  const put = (type: string, words: string) =>
+    page.evaluate(
+      async ([as, text]) => {
+        const blob = new Blob([text!], { type: as! })
+        await navigator.clipboard.write([new ClipboardItem({ [as!]: blob })])
+      },
+      [type, words],
+    )
+  await put('text/html', '<ul><li><p>torch</p></ul><ul><ul><li><p>red light</p></ul></ul>')
+  await page.keyboard.press('Control+End')
+  await page.keyboard.press('Control+v')
+  await expect(canvas.locator('li li', { hasText: 'red light' })).toBeVisible()
+  await put('text/plain', '| Bus | At |\n|---|---|\n| 9 | noon |')
+  await page.keyboard.press('Control+v')
+  await expect(canvas.getByRole('columnheader', { name: 'Bus' })).toBeVisible()
+  await expect(canvas.getByRole('cell', { name: 'noon' })).toBeVisible()
 })
 
 test('from a field of the details, Escape leads to the page with what was typed, and undo puts it back', async ({

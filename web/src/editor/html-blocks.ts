@@ -16,6 +16,7 @@ import {
 } from '@gullyline/core'
 import { fromEditorDoc } from './canvas/rich-text-doc.ts'
 import { RICH } from './canvas/text-editor.ts'
+import { mendLists } from './pasted-lists.ts'
 
 const schema = getSchema(RICH)
 
@@ -41,7 +42,7 @@ export interface PastedBlocks {
 export function blocksFromHtml(html: string, registry: Registry, newId: () => NodeId): PastedBlocks {
   const { body } = new DOMParser().parseFromString(html, 'text/html')
   const leftOut = [...body.querySelectorAll('img')].filter(isContent).length
-  listsFromWord(body)
+  mendLists(body)
   for (const element of body.querySelectorAll(LEFT_OUT)) element.remove()
   const found: Fragment[] = []
   const words = document.implementation.createHTMLDocument('').body
@@ -53,6 +54,14 @@ export function blocksFromHtml(html: string, registry: Registry, newId: () => No
     const text = richText(words)
     if (words.textContent.trim() !== '') add('text', { words: text })
     words.replaceChildren()
+  }
+  const addTable = (rows: string[][], heads: Heads, caption: string): void => {
+    for (let at = 0; at < rows.length; at += MOST_ROWS) {
+      // Only the first of several has the row of headings.
+      const own = at === 0 ? heads : heads === 'both' || heads === 'column' ? 'column' : 'none'
+      const content = { rows: rows.slice(at, at + MOST_ROWS), heads: own }
+      add('table', at === 0 && caption !== '' ? { ...content, caption } : content)
+    }
   }
   const visit = (node: Node): void => {
     if (node.nodeType !== Node.ELEMENT_NODE) {
@@ -73,10 +82,9 @@ export function blocksFromHtml(html: string, registry: Registry, newId: () => No
       flush()
       const rows = rowsOf(element)
       // A table of one cell only ever arranged something; one that is too wide for ours becomes the words in it.
-      if (isTable(rows))
-        for (let at = 0; at < rows.length; at += MOST_ROWS)
-          add('table', { rows: rows.slice(at, at + MOST_ROWS), heads: headsOf(element) })
-      else for (const cell of element.querySelectorAll('td, th')) cell.childNodes.forEach(visit)
+      const caption = element.querySelector(':scope > caption')
+      if (isTable(rows)) addTable(rows, headsOf(element), caption ? oneLine(caption) : '')
+      else for (const cell of element.querySelectorAll('caption, td, th')) cell.childNodes.forEach(visit)
     } else if (element.matches('blockquote')) {
       flush()
       if (element.textContent.trim() !== '') add('quote', { words: richText(element) })
@@ -97,50 +105,6 @@ function isContent(img: HTMLImageElement): boolean {
     Number(img.getAttribute('height') ?? 100),
   ]
   return width > 2 && height > 2
-}
-
-/**
- * Word processors write lists as paragraphs with a sign at their beginning ("mso-list", as Microsoft's own HTML calls
- * it; common practice, no source): they become lists, nested by their level.
- */
-function listsFromWord(body: HTMLElement): void {
-  for (const first of body.querySelectorAll<HTMLElement>('p')) {
-    if (!first.isConnected || wordLevel(first) === 0) continue
-    const items = [first]
-    for (let next = first.nextElementSibling; next && wordLevel(next) > 0; next = next.nextElementSibling)
-      items.push(next as HTMLElement)
-    first.before(listOf(items, 1))
-    for (const item of items) item.remove()
-  }
-}
-
-function wordLevel(element: Element): number {
-  if (element.tagName !== 'P') return 0
-  const style = element.getAttribute('style') ?? ''
-  const level = /mso-list:[^;]*level(\d)/.exec(style)?.[1]
-  return level === undefined ? 0 : Number(level)
-}
-
-function listOf(items: readonly HTMLElement[], level: number): HTMLElement {
-  const list = document.createElement(isNumbered(items[0]!) ? 'ol' : 'ul')
-  for (let at = 0; at < items.length;) {
-    const item = document.createElement('li')
-    for (const sign of items[at]!.querySelectorAll('[style*="mso-list:Ignore"], [style*="mso-list: Ignore"]'))
-      sign.remove()
-    item.append(...items[at]!.childNodes)
-    let end = at + 1
-    while (end < items.length && wordLevel(items[end]!) > level) end++
-    if (end > at + 1) item.append(listOf(items.slice(at + 1, end), level + 1))
-    list.append(item)
-    at = end
-  }
-  return list
-}
-
-function isNumbered(item: HTMLElement): boolean {
-  const sign =
-    item.querySelector('[style*="mso-list:Ignore"], [style*="mso-list: Ignore"]')?.textContent ?? ''
-  return /^\s*\(?(\d+|[a-zA-Z]|[ivxlcIVXLC]+)[.)]/.test(sign)
 }
 
 function richText(element: Element): Json {
@@ -194,7 +158,9 @@ function spanOf(cell: Element, name: 'colspan' | 'rowspan'): number {
   return Number.isInteger(span) && span >= 1 && span <= MOST_ROWS ? span : 1
 }
 
-function headsOf(table: Element): string {
+type Heads = 'row' | 'column' | 'both' | 'none'
+
+function headsOf(table: Element): Heads {
   const rows = [...table.querySelectorAll('tr')]
   const isHead = (cell: Element | null | undefined): boolean => cell?.tagName === 'TH'
   const row = [...(rows[0]?.children ?? [])].every(isHead)

@@ -1,6 +1,7 @@
 import type { Editor } from '@tiptap/core'
 import { safeHref } from '@gullyline/core'
 import type { EditorStore } from '../editor-store.ts'
+import { markdownToHtml } from './paste.ts'
 import { pasteBlocks, pastePictures } from './paste-blocks.ts'
 import { readPasted } from './pasted.ts'
 
@@ -25,16 +26,20 @@ export function pasteWhileTyping(store: EditorStore, editor: Editor, event: Clip
     case 'address':
       return linkSelection(editor, pasted.href)
     case 'html':
-      if (!hasTable(pasted.html)) return false
-      // A table can't stand inside text: it goes after it.
-      void pasteBlocks(store, { html: pasted.html })
-      return true
+      return pasteTable(store, pasted.html)
     case 'text':
-      return false
+      return pasteTable(store, markdownToHtml(pasted.text) ?? '')
   }
 }
 
 const NOTHING = 'Nothing pasted: the clipboard has nothing that can be put on a page'
+
+/** A table can't stand inside text: it goes after it. */
+function pasteTable(store: EditorStore, html: string): boolean {
+  if (!hasTable(html)) return false
+  void pasteBlocks(store, { html })
+  return true
+}
 
 function linkSelection(editor: Editor, href: string): boolean {
   const { selection, schema } = editor.state

@@ -12,6 +12,7 @@ import { Strike } from '@tiptap/extension-strike'
 import { Text } from '@tiptap/extension-text'
 import { safeHref, type Json, type Link, type RichText } from '@gullyline/core'
 import type { TypingStart } from '../editor-state.ts'
+import { withMendedLists } from '../pasted-lists.ts'
 import { asOneLine, loadMarkdown, parseOneLine, parsePlainText } from './paste.ts'
 import { fromEditorDoc, linkHref, toEditorDoc } from './rich-text-doc.ts'
 import { atSelectionOnScreen, placeCaret, selectionOnScreen } from './text-selection.ts'
@@ -128,7 +129,7 @@ export function startTextEditor(options: TextEditorOptions): Editor {
       handlePaste: (_view, event) => onPaste?.(editor, event) ?? false,
       clipboardTextParser: words.form === 'plain' ? parseOneLine : parsePlainText,
       // Paragraphs that become one line have a space between them.
-      ...(words.form === 'plain' ? { transformPastedHTML: asOneLine } : {}),
+      transformPastedHTML: words.form === 'plain' ? asOneLine : withMendedLists,
     },
     onUpdate: () => onChange(readWords(editor, words.form)),
   })
