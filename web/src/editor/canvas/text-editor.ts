@@ -1,5 +1,6 @@
 /** The text editor that works in place on an element of the page: Tiptap with just what our formatted text can hold. */
 import { Editor, Mark, mergeAttributes, type AnyExtension } from '@tiptap/core'
+import { Slice } from '@tiptap/pm/model'
 import type { EditorView } from '@tiptap/pm/view'
 import { Bold } from '@tiptap/extension-bold'
 import { Document as DocumentNode } from '@tiptap/extension-document'
@@ -130,6 +131,7 @@ export function startTextEditor(options: TextEditorOptions): Editor {
       clipboardTextParser: words.form === 'plain' ? parseOneLine : parsePlainText,
       // Paragraphs that become one line have a space between them.
       transformPastedHTML: words.form === 'plain' ? asOneLine : withMendedLists,
+      transformPasted: asWholeList,
     },
     onUpdate: () => onChange(readWords(editor, words.form)),
   })
@@ -155,6 +157,21 @@ function insertLetter(view: EditorView, event: InputEvent): boolean {
   const isTaken = view.someProp('handleTextInput', (handle) => handle(view, from, to, data, insert))
   if (!isTaken) view.dispatch(insert().scrollIntoView())
   return true
+}
+
+/** A list of several items stays one where it is pasted beside words, whose line its first item would else become. */
+function asWholeList(slice: Slice, { state }: EditorView): Slice {
+  const [first] = slice.content.content
+  const isList = first?.type.name === 'bulletList' || first?.type.name === 'orderedList'
+  const { $from } = state.selection
+  const isInList = $from.depth > 1
+  return isList && countItems(slice) > 1 && !isInList ? new Slice(slice.content, 0, 0) : slice
+}
+
+function countItems({ content }: Slice): number {
+  let items = 0
+  content.descendants((node) => void (items += node.type.name === 'listItem' ? 1 : 0))
+  return items
 }
 
 export function docOf(words: Words) {
