@@ -7,5 +7,5 @@ export interface RunningServer {
 }
 export function startServer(
   env: Readonly<Record<string, string>>,
-  options?: { readonly fromSource?: boolean },
+  options?: { readonly fromSource?: boolean; readonly within?: readonly string[] },
 ): RunningServer

@@ -8,23 +8,24 @@ const FROM_SOURCE = ['--import', pathToFileURL(tool('tsx/dist/loader.mjs')).href
 
 /**
  * Starts our server and waits until it serves. `env` is its configuration; see server/src/config.ts. It runs as it was
- * built, or from its source.
+ * built, or from its source. `within` is a command that runs it in surroundings of its own, for tests.
  */
-export function startServer(env, { fromSource = false } = {}) {
-  const server = spawn(
+export function startServer(env, { fromSource = false, within = [] } = {}) {
+  const [command, ...args] = [
+    ...within,
     process.execPath,
-    fromSource
+    ...(fromSource
       ? [...FROM_SOURCE, join(root, 'server/src/main.ts')]
-      : ['--enable-source-maps', join(root, 'server/dist/main.js')],
-    {
-      cwd: root,
-      // Each thread that makes pictures would keep what it freed in an arena of its own (mallopt(3), M_ARENA_MAX): with
-      // two for all, eight pictures of 12 megapixels took 390 MiB and not 660.
-      env: { MALLOC_ARENA_MAX: '2', ...process.env, ...env },
-      stdio: ['ignore', 'inherit', 'pipe', 'ipc'],
-      detached: true,
-    },
-  )
+      : ['--enable-source-maps', join(root, 'server/dist/main.js')]),
+  ]
+  const server = spawn(command, args, {
+    cwd: root,
+    // Each thread that makes pictures would keep what it freed in an arena of its own (mallopt(3), M_ARENA_MAX): with
+    // two for all, eight pictures of 12 megapixels took 390 MiB and not 660.
+    env: { MALLOC_ARENA_MAX: '2', ...process.env, ...env },
+    stdio: ['ignore', 'inherit', 'pipe', 'ipc'],
+    detached: true,
+  })
   let complaint = ''
   server.stderr.on('data', (part) => {
     complaint += part

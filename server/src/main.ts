@@ -1,6 +1,5 @@
 /** Starts both servers on loopback. `npm start` runs this with its configuration in environment variables. */
 import { serve, type ServerType } from '@hono/node-server'
-import { mkdir } from 'node:fs/promises'
 import { join } from 'node:path'
 import { destination, multistream, pino, type DestinationStream } from 'pino'
 import { createEditorApp, createSiteApp } from './app.ts'
@@ -10,6 +9,7 @@ import { beginSiteIfEmpty, loadDemoIfEmpty, sampleAccounts } from './demo/load-d
 import { derivePicture } from './media/derive.ts'
 import { showRelease } from './publish/publish-page.ts'
 import { faultWords } from './http/storage-fault.ts'
+import { makeFolder } from './http/make-folder.ts'
 import { makeServices, type Services } from './services.ts'
 import { closePools } from './workers/pools.ts'
 
@@ -72,7 +72,7 @@ async function finish(services: Services, servers: readonly ServerType[]): Promi
 /** What is logged goes to a file of the data folder, and warnings to the terminal as well. */
 async function logTo(dataDir: string): Promise<DestinationStream> {
   const folder = join(dataDir, 'log')
-  await mkdir(folder, { recursive: true, mode: 0o700 })
+  await makeFolder(folder, 0o700)
   return multistream([
     { level: 'info', stream: destination({ dest: join(folder, 'gullyline.log'), mode: 0o600, sync: true }) },
     { level: 'warn', stream: process.stdout },

@@ -1,5 +1,6 @@
 /** Power cuts: writers that save pages all the time, something that is killed meanwhile, and what must be there after. */
-import { mkdtemp, readFile, rm } from 'node:fs/promises'
+import { execFileSync, spawnSync } from 'node:child_process'
+import { mkdir, mkdtemp, readFile, rm } from 'node:fs/promises'
 import { request } from 'node:http'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
@@ -21,6 +22,13 @@ const PAGES = ['tmhome', 'tmvisit', 'tmabout', 'tmquestions'] as const
 /** The longest that a round waits for a first save. */
 const MOST_WAIT_MS = 10_000
 
+/** Runs a command that sees disks of its own (unshare(1)); not every machine lets everybody do so. */
+const OWN_DISKS = ['unshare', '--map-root-user', '--mount']
+
+export function canHaveOwnDisks(): boolean {
+  return spawnSync(OWN_DISKS[0]!, [...OWN_DISKS.slice(1), 'true']).status === 0
+}
+
 /** A server and a MariaDB of their own, each of which can be killed and started again; a site keeper is signed in. */
 export class Machine {
   #home!: string
@@ -29,12 +37,19 @@ export class Machine {
   #server!: RunningServer
   #cookie = ''
 
-  async start(): Promise<void> {
+  #data!: string
+  #diskBytes = 0
+
+  /** With `diskBytes` the server's data folder is a disk of its own of that size; the database stands elsewhere. */
+  async start({ diskBytes = 0 }: { readonly diskBytes?: number } = {}): Promise<void> {
+    this.#diskBytes = diskBytes
     this.#home = await mkdtemp(join(tmpdir(), 'gullyline-faults-'))
+    this.#data = diskBytes > 0 ? join(this.#home, 'data') : this.#home
+    await mkdir(this.#data, { recursive: true })
     this.#ports = { database: await freePort(), editor: await freePort(), site: await freePort() }
     this.#database = await startMariadb(join(this.#home, 'database'), this.#ports.database)
     await this.#startServer()
-    const accounts = JSON.parse(await readFile(join(this.#home, 'demo-accounts.json'), 'utf8')) as {
+    const accounts = JSON.parse(await readFile(join(this.dataFolder, 'demo-accounts.json'), 'utf8')) as {
       login: string
       password: string
       role: string
@@ -62,6 +77,42 @@ export class Machine {
     this.#database = await startMariadb(join(this.#home, 'database'), this.#ports.database)
   }
 
+  /** Sends the first part of a body, and gives how to send the rest and get the answer. */
+  async sendInTwo(path: string, method: string, body: string): Promise<() => Promise<Response>> {
+    const bytes = Buffer.from(body)
+    const sent = request({
+      host: '127.0.0.1',
+      port: this.#ports.editor,
+      path,
+      method,
+      headers: {
+        cookie: this.#cookie,
+        'content-type': 'application/json',
+        'content-length': bytes.length,
+      },
+    })
+    const answer = new Promise<Response>((resolve, reject) => {
+      sent.on('error', reject)
+      sent.on('response', (got) => {
+        let text = ''
+        got.setEncoding('utf8')
+        got.on('data', (part: string) => (text += part))
+        got.on('end', () => resolve(new Response(text, { status: got.statusCode ?? 0 })))
+      })
+    })
+    answer.catch(() => undefined)
+    const half = Math.floor(bytes.length / 2)
+    await new Promise<void>((resolve) => sent.write(bytes.subarray(0, half), () => resolve()))
+    return () => {
+      sent.end(bytes.subarray(half))
+      return answer
+    }
+  }
+
+  get sitePort(): number {
+    return this.#ports.site
+  }
+
   ask(path: string, method = 'GET', body?: unknown): Promise<Response> {
     return fetch(`http://127.0.0.1:${this.#ports.editor}${path}`, {
       method,
@@ -71,6 +122,29 @@ export class Machine {
       },
       ...(body === undefined ? {} : { body: JSON.stringify(body) }),
     })
+  }
+
+  /** The server's data folder as the server sees it. */
+  get dataFolder(): string {
+    return this.#diskBytes > 0 ? `/proc/${this.serverPid}/root${this.#data}` : this.#data
+  }
+
+  /** Asks the server to stop, as `npm start` does, and waits until it has. */
+  async stopServer(): Promise<void> {
+    await this.#server.stop()
+  }
+
+  async startServerAgain(): Promise<void> {
+    await this.#startServer()
+  }
+
+  /** From now on these folders of the data folder can be read alone. */
+  makeReadOnly(...folders: readonly string[]): void {
+    const own = ['-t', String(this.serverPid), '--user', '--mount', '--preserve-credentials', 'mount']
+    for (const folder of folders.map((one) => join(this.#data, one))) {
+      execFileSync('nsenter', [...own, '--bind', folder, folder])
+      execFileSync('nsenter', [...own, '-o', 'remount,bind,ro', folder])
+    }
   }
 
   get serverPid(): number {
@@ -151,14 +225,19 @@ export class Machine {
   }
 
   async #startServer(): Promise<void> {
-    this.#server = startServer({
-      GULLYLINE_DATABASE_URL: this.#database.url,
-      GULLYLINE_DATA: this.#home,
-      GULLYLINE_PICTURE_EFFORT: '0',
-      GULLYLINE_EDITOR_PORT: String(this.#ports.editor),
-      GULLYLINE_SITE_PORT: String(this.#ports.site),
-      GULLYLINE_LOG: 'silent',
-    })
+    const disk = `mount -t tmpfs -o size=${this.#diskBytes},mode=700 tmpfs "${this.#data}" && exec "$@"`
+    const within = this.#diskBytes > 0 ? [...OWN_DISKS, 'sh', '-c', disk, 'sh'] : []
+    this.#server = startServer(
+      {
+        GULLYLINE_DATABASE_URL: this.#database.url,
+        GULLYLINE_DATA: this.#data,
+        GULLYLINE_PICTURE_EFFORT: '0',
+        GULLYLINE_EDITOR_PORT: String(this.#ports.editor),
+        GULLYLINE_SITE_PORT: String(this.#ports.site),
+        GULLYLINE_LOG: this.#diskBytes > 0 ? 'info' : 'silent',
+      },
+      { within },
+    )
     await this.#server.ready
   }
 }

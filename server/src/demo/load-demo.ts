@@ -1,4 +1,4 @@
-import { copyFile, mkdir, readFile, writeFile } from 'node:fs/promises'
+import { copyFile, readFile, writeFile } from 'node:fs/promises'
 import { basename, join } from 'node:path'
 import type { EntityManager } from 'typeorm'
 import {
@@ -25,6 +25,7 @@ import { derivePicture } from '../media/derive.ts'
 import { keepFile } from '../media/files.ts'
 import { fontFolder, pictureFolder } from '../media/folders.ts'
 import { newId } from '../http/new-id.ts'
+import { makeFolder } from '../http/make-folder.ts'
 import { listed } from '../pages/store.ts'
 import { storeAddresses } from '../pages/tree-acts.ts'
 import { NEVER_LIVE } from '../pages/tree.ts'
@@ -119,7 +120,7 @@ function emptyDocument(kind: string): Page {
 }
 
 async function copyFonts({ dataDir }: Services): Promise<void> {
-  await mkdir(fontFolder(dataDir), { recursive: true })
+  await makeFolder(fontFolder(dataDir))
   for (const file of demoSite.fontFiles) await copyFile(file, join(fontFolder(dataDir), basename(file)))
 }
 

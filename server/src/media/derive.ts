@@ -1,6 +1,7 @@
-import { mkdir, writeFile } from 'node:fs/promises'
+import { writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
-import sharp from 'sharp'
+import sharp, { type Sharp } from 'sharp'
+import { makeFolder } from '../http/make-folder.ts'
 import { MOST_PIXELS } from './limits.ts'
 
 /** Widths in px in which pictures are kept: each about one and a half times the one before. */
@@ -27,7 +28,9 @@ export async function derivePicture(
   folder: string,
   effort: number = AVIF_EFFORT,
 ): Promise<Derived> {
-  await mkdir(folder, { recursive: true })
+  await makeFolder(folder)
+  // Written by us: of a full disk, sharp says no more than that writing failed, which a damaged picture does as well.
+  const put = async (name: string, picture: Sharp) => writeFile(join(folder, name), await picture.toBuffer())
   // From the original each time: what is written as a JPEG in between and read again would lose twice.
   const upright = () => sharp(original, { limitInputPixels: MOST_PIXELS }).autoOrient()
   const { autoOrient, hasAlpha } = await upright().metadata()
@@ -36,19 +39,12 @@ export async function derivePicture(
   const widths = [...smaller, ...(width <= WIDTHS.at(-1)! ? [width] : [])]
   for (const one of widths) {
     // One after the other: each opens the original again, which may take 400 MB.
-    await upright()
-      .resize({ width: one })
-      .webp({ quality: 78 })
-      .toFile(join(folder, `${one}.webp`))
-    await upright()
-      .resize({ width: one })
-      .avif({ quality: 58, effort })
-      .toFile(join(folder, `${one}.avif`))
+    await put(`${one}.webp`, upright().resize({ width: one }).webp({ quality: 78 }))
+    await put(`${one}.avif`, upright().resize({ width: one }).avif({ quality: 58, effort }))
   }
   const small = upright().resize({ width: Math.min(FALLBACK_WIDTH, width) })
   const fallback = hasAlpha ? 'fallback.png' : 'fallback.jpg'
-  const written = hasAlpha ? small.png() : small.jpeg({ quality: 80, mozjpeg: true })
-  await written.toFile(join(folder, fallback))
+  await put(fallback, hasAlpha ? small.png() : small.jpeg({ quality: 80, mozjpeg: true }))
   return { width, height, widths, fallback }
 }
 
@@ -57,7 +53,7 @@ export async function keepDrawing(
   { bytes, width, height }: { readonly bytes: Buffer; readonly width: number; readonly height: number },
   folder: string,
 ): Promise<Derived> {
-  await mkdir(folder, { recursive: true })
+  await makeFolder(folder)
   await writeFile(join(folder, 'fallback.svg'), bytes)
   return { width, height, widths: [], fallback: 'fallback.svg' }
 }

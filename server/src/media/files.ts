@@ -1,5 +1,5 @@
 /** Files that pages link to: adding and replacing them, and where they are. */
-import { mkdir, rm, writeFile } from 'node:fs/promises'
+import { rm, writeFile } from 'node:fs/promises'
 import { dirname, join } from 'node:path'
 import type { EntityManager } from 'typeorm'
 import { anchorFrom } from '@gullyline/core'
@@ -7,6 +7,7 @@ import { FileEntity, type FileRow } from '../db/rows.ts'
 import { transact } from '../db/transact.ts'
 import { Refused } from '../http/errors.ts'
 import { newId } from '../http/new-id.ts'
+import { makeFolder } from '../http/make-folder.ts'
 import type { Services } from '../services.ts'
 import { findSite } from '../sites/store.ts'
 import { filePath, newRevision } from './folders.ts'
@@ -38,7 +39,7 @@ export async function replaceFile(services: Services, id: string, upload: Upload
     manager.update(FileEntity, { id, revision: before.revision }, made),
   )
   if (changed.affected === 1) return
-  await rm(dirname(join(services.dataDir, filePath(made))), { recursive: true, force: true })
+  await forgetFile(services.dataDir, made)
   throw new Refused('stale-save', 'Somebody else replaced this file meanwhile. Nothing was changed.')
 }
 
@@ -52,13 +53,22 @@ export async function keepFile(
   const kept = libraryName(name, `File.${type}`)
   const row = { id, revision, name: kept, type, bytes: bytes.length, file: fileName(kept, type) }
   const target = join(dataDir, filePath(row))
-  await mkdir(dirname(target), { recursive: true })
-  await writeFile(target, bytes)
-  if (signal.aborted) {
-    await rm(dirname(target), { recursive: true, force: true })
-    throw new Refused('not-valid', 'The upload was cancelled. Nothing was added.')
+  try {
+    await makeFolder(dirname(target))
+    await writeFile(target, bytes)
+    if (signal.aborted) throw new Refused('not-valid', 'The upload was cancelled. Nothing was added.')
+  } catch (error) {
+    await forgetFile(dataDir, row)
+    throw error
   }
   return row
+}
+
+/** Removes what was kept of a file that nobody gets to see. */
+async function forgetFile(dataDir: string, row: Parameters<typeof filePath>[0]): Promise<void> {
+  const folder = dirname(join(dataDir, filePath(row)))
+  // What was not even begun can't be removed, and need not be.
+  await rm(folder, { recursive: true, force: true }).catch(() => undefined)
 }
 
 /** A name that is safe in any folder and address, and tells what the file is. */

@@ -1,5 +1,5 @@
 /** The media library: adding, describing and replacing pictures. */
-import { mkdir, rm, writeFile } from 'node:fs/promises'
+import { rm, writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import type { EntityManager } from 'typeorm'
 import type { MediaRequest } from '@gullyline/core'
@@ -9,6 +9,7 @@ import { Refused } from '../http/errors.ts'
 import { refuseStale } from '../http/refuse-stale.ts'
 import { faultWords } from '../http/storage-fault.ts'
 import { newId } from '../http/new-id.ts'
+import { makeFolder } from '../http/make-folder.ts'
 import type { Services } from '../services.ts'
 import { findSite } from '../sites/store.ts'
 import { derivePicture, keepDrawing, type Derived } from './derive.ts'
@@ -64,9 +65,12 @@ export async function replacePicture(services: Services, id: string, upload: Upl
   throw new Refused('stale-save', 'Somebody else replaced this picture meanwhile. Nothing was changed.')
 }
 
+/** Removes what was made of a picture that nobody gets to see. */
 async function forget({ dataDir }: Services, id: string, revision: number): Promise<void> {
-  await rm(pictureFolder(dataDir, id, revision), { recursive: true, force: true })
-  await rm(originalFile(dataDir, id, revision), { force: true })
+  // What was not even begun can't be removed, and need not be.
+  const ignore = (): undefined => undefined
+  await rm(pictureFolder(dataDir, id, revision), { recursive: true, force: true }).catch(ignore)
+  await rm(originalFile(dataDir, id, revision), { force: true }).catch(ignore)
 }
 
 async function makeFiles(
@@ -87,7 +91,7 @@ async function makeFiles(
       signal.throwIfAborted()
       // As it came, for crops and formats to come; nothing serves it.
       const original = originalFile(services.dataDir, id, revision)
-      await mkdir(join(original, '..'), { recursive: true, mode: 0o700 })
+      await makeFolder(join(original, '..'), 0o700)
       await writeFile(original, picture.bytes, { mode: 0o600 })
       return made
     } catch (error) {

@@ -1,6 +1,6 @@
 /** A site as files: every live page, its stylesheet, and the pictures and fonts they use. */
 import { createHash } from 'node:crypto'
-import { copyFile, link, mkdir, writeFile } from 'node:fs/promises'
+import { copyFile, link, writeFile } from 'node:fs/promises'
 import { dirname, join } from 'node:path'
 import {
   defaultRegistry,
@@ -16,6 +16,7 @@ import {
   type SiteContext,
   type SiteFile,
 } from '@gullyline/core'
+import { makeFolder } from '../http/make-folder.ts'
 import type { SiteRow } from '../db/rows.ts'
 import { fontFolder, liveDir } from '../media/folders.ts'
 import type { Services } from '../services.ts'
@@ -81,7 +82,7 @@ export async function compileSite(
       if (library.has(path)) shownOn.set(path, (shownOn.get(path) ?? new Set()).add(page))
     for (const [path] of rendered.css.matchAll(/\/fonts\/[\w.-]+/g)) fonts.add(path)
   }
-  await mkdir(folder, { recursive: true })
+  await makeFolder(folder)
   await writeRedirects(folder, live.redirects)
   for (const path of fonts)
     await linkInto(folder, path, [join(fontFolder(dataDir), path.slice('/fonts/'.length))])
@@ -134,7 +135,7 @@ function fileLink(content: string, type: 'css' | 'js'): { href: string; integrit
 
 async function writeInto(folder: string, path: string, content: string): Promise<void> {
   const file = join(folder, path)
-  await mkdir(dirname(file), { recursive: true })
+  await makeFolder(dirname(file))
   await writeFile(file, content)
 }
 
@@ -144,7 +145,7 @@ async function writeInto(folder: string, path: string, content: string): Promise
  */
 async function linkInto(folder: string, path: string, sources: readonly string[]): Promise<boolean> {
   const file = join(folder, path)
-  await mkdir(dirname(file), { recursive: true })
+  await makeFolder(dirname(file))
   for (const source of sources) {
     try {
       await link(source, file).catch(() => copyFile(source, file))

@@ -1,4 +1,4 @@
-import { lstat, mkdir, readdir, rename, rm, stat, symlink } from 'node:fs/promises'
+import { lstat, readdir, rename, rm, stat, symlink } from 'node:fs/promises'
 import { join } from 'node:path'
 import { IsNull, type EntityManager } from 'typeorm'
 import { settingsOf, type PublishResult } from '@gullyline/core'
@@ -9,6 +9,7 @@ import { CURRENT } from '../media/folders.ts'
 import { listFiles, listPictures } from '../media/store.ts'
 import { audit } from '../http/audit.ts'
 import { Refused } from '../http/errors.ts'
+import { makeFolder } from '../http/make-folder.ts'
 import { pageFindings } from '../pages/findings.ts'
 import { findPageRow, findVersion, openPage, readDocument } from '../pages/store.ts'
 import { liveRedirects, treeRows } from '../pages/tree-acts.ts'
@@ -198,7 +199,7 @@ export async function showRelease(services: Services): Promise<void> {
   const { releaseId } = await services.db.transaction((manager) => findSite(manager))
   if (releaseId === null) return
   const releases = releasesDir(services)
-  await mkdir(releases, { recursive: true })
+  await makeFolder(releases)
   if (!(await exists(join(releases, releaseId)))) {
     services.log.warn({ releaseId }, 'The compiled site is gone from the disk; it is compiled again')
     return publishNow(services, {})
