@@ -12,6 +12,7 @@ import type { Json } from '../src/page/json.ts'
 import { mergeNavigation } from '../src/site/merge-navigation.ts'
 import type { NavigationItem } from '../src/site/navigation.ts'
 import { settingsOf, withSettings, type PageSettings } from '../src/site/page-settings.ts'
+import { Counts } from './arbitraries/counts.ts'
 import { anyPage, editFor } from './arbitraries/page.ts'
 
 describe('edits in a row', () => {
@@ -20,12 +21,14 @@ describe('edits in a row', () => {
       fc.array(editFor(page), { maxLength: 6 }).map((edits) => ({ page, edits })),
     )
     let merged = 0
+    const counts = new Counts()
     fc.assert(
       fc.property(pageAndEdits, ({ page, edits }) => {
         // Each twice, so that many set one value in a row.
         const twice = edits.flatMap((edit) => [edit, edit])
         const one = applyEdits(page, twice, registry)
-        if (!one.ok) return
+        if (!one.ok) return counts.skip()
+        counts.look()
         const together = mergeEdits(twice)
         if (together.length < twice.length) merged++
         const all = applyEdits(page, together, registry)
@@ -33,6 +36,7 @@ describe('edits in a row', () => {
       }),
       { numRuns: 500 },
     )
+    counts.expectLooked(0.2)
     expect(merged).toBeGreaterThan(5)
   })
 

@@ -7,6 +7,7 @@ import { fluidCss, fluidPx } from '../src/look/look.ts'
 import { normalizeRichText, richTextWords } from '../src/page/rich-text.ts'
 import { ID_BYTES, ID_PATTERN, idFrom } from '../src/page/id.ts'
 import { cascade, cascadeValue, SIZE_KEYS, sizeAt } from '../src/sizes/cascade.ts'
+import { Counts } from './arbitraries/counts.ts'
 import { anyPage } from './arbitraries/page.ts'
 import { richText, valuesFor } from './arbitraries/value.ts'
 import { testLook } from './arbitraries/site.ts'
@@ -26,13 +27,15 @@ test('every width has exactly one size, and sizes follow each other from narrow 
 })
 
 test('changing a value at one size never changes a wider one, nor a narrower one that sets its own', () => {
+  const counts = new Counts()
   fc.assert(
     fc.property(pageAndNode, fc.constantFrom(...SIZE_KEYS), fc.nat(), ({ page, id }, size, seed) => {
       const node = page.nodes[id]!
       const schema = getKind(registry, node.kind).arrangement
       const [values] = fc.sample(valuesFor(schema), { numRuns: 1, seed })
       const [key] = Object.keys(values!)
-      if (key === undefined) return
+      if (key === undefined) return counts.skip()
+      counts.look()
       const applied = applyEdit(
         page,
         { edit: 'set', nodeId: id, at: ['sizes', size, key], value: values![key]! },
@@ -50,6 +53,7 @@ test('changing a value at one size never changes a wider one, nor a narrower one
     }),
     { numRuns: 500 },
   )
+  counts.expectLooked(0.5)
 })
 
 test('the two ways to read a value agree, field by field', () => {

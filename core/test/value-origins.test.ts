@@ -12,6 +12,7 @@ import { ancestry, subtreeIds } from '../src/page/walk.ts'
 import { arrangeNode } from '../src/render/arranged-rules.ts'
 import { SIZE_KEYS } from '../src/sizes/cascade.ts'
 import { surfaceAround, unsetOrigin } from '../src/sizes/unset-origin.ts'
+import { Counts } from './arbitraries/counts.ts'
 import { anyPage } from './arbitraries/page.ts'
 import { testLook } from './arbitraries/site.ts'
 import { valuesFor } from './arbitraries/value.ts'
@@ -65,15 +66,18 @@ describe('a value that nobody set', () => {
   test.each(following.map((one) => [`${one.definition.kind}: ${one.field.title}`, one] as const))(
     '%s: looks as if what it is said to get were set',
     (_name, one) => {
+      const counts = new Counts()
       fc.assert(
         fc.property(anyNode(one), (node) => {
           const origin = unsetOrigin(node, one.field, 'base', registry)
-          if (origin.from === 'kind') return
+          if (origin.from === 'kind') return counts.skip()
+          counts.look()
           const set = withValue(node, one.part, one.key, origin.gives)
           expect(arrangeNode(registry, set)).toEqual(arrangeNode(registry, node))
           expect(registry.check(node.kind, one.part, { [one.key]: origin.gives })).toEqual([])
         }),
       )
+      counts.expectLooked(0.3)
     },
   )
 

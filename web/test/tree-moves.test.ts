@@ -4,6 +4,7 @@ import fc from 'fast-check'
 import type { PageSummary, PlacePageRequest } from '@gullyline/core'
 import { inTreeOrder } from '../src/pages/page-order.ts'
 import { dropPlace, stepPlace, withSubPages, type MoveDirection } from '../src/pages/tree-moves.ts'
+import { Counts } from '../../core/test/arbitraries/counts.ts'
 
 const HOME = 'p0'
 
@@ -51,13 +52,15 @@ const step = (pages: readonly PageSummary[], id: string, direction: MoveDirectio
 
 describe('a step of a page in the tree', () => {
   test('leads to a place that there is, never under itself, and never before the first page', () => {
+    const counts = new Counts()
     fc.assert(
       fc.property(
         treeAndPage,
         fc.constantFrom<MoveDirection>('up', 'down', 'in', 'out'),
         ({ pages, page }, direction) => {
           const place = step(pages, page.id, direction)
-          if (!place) return
+          if (!place) return counts.skip()
+          counts.look()
           expect(withSubPages(pages, page.id).has(place.parentId ?? '')).toBe(false)
           const next = placed(pages, page.id, place)
           expect(next.length).toBe(pages.length)
@@ -68,33 +71,40 @@ describe('a step of a page in the tree', () => {
       ),
       { numRuns: 1000 },
     )
+    counts.expectLooked(0.2)
   })
 
   test('is taken back by the one in the other direction', () => {
     const opposite = { up: 'down', down: 'up' } as const
+    const counts = new Counts()
     fc.assert(
       fc.property(treeAndPage, fc.constantFrom('up', 'down'), ({ pages, page }, direction) => {
         const place = step(pages, page.id, direction)
-        if (!place) return
+        if (!place) return counts.skip()
+        counts.look()
         const next = placed(pages, page.id, place)
         const back = step(next, page.id, opposite[direction])!
         expect(shape(placed(next, page.id, back))).toEqual(shape(pages))
       }),
       { numRuns: 500 },
     )
+    counts.expectLooked(0.2)
   })
 
   test('in and out again stands right after what it was under', () => {
+    const counts = new Counts()
     fc.assert(
       fc.property(treeAndPage, ({ pages, page }) => {
         const into = step(pages, page.id, 'in')
-        if (!into) return
+        if (!into) return counts.skip()
+        counts.look()
         const inside = placed(pages, page.id, into)
         const out = placed(inside, page.id, step(inside, page.id, 'out')!)
         expect(shape(out)).toEqual(shape(pages))
       }),
       { numRuns: 500 },
     )
+    counts.expectLooked(0.2)
   })
 })
 
@@ -107,10 +117,12 @@ test('a page that is dropped stands where it was let go: right after a page, or 
       where: fc.constantFrom<'after' | 'inside'>('after', 'inside'),
     }),
   )
+  const counts = new Counts()
   fc.assert(
     fc.property(tried, ({ pages, moving, on, where }) => {
       // The screen offers no place within what is dragged.
-      if (withSubPages(pages, moving.id).has(on.id)) return
+      if (withSubPages(pages, moving.id).has(on.id)) return counts.skip()
+      counts.look()
       const next = placed(pages, moving.id, dropPlace(pages, moving.id, on, where))
       const siblings = next
         .filter((page) => page.parentId === (where === 'after' ? on.parentId : on.id))
@@ -121,4 +133,5 @@ test('a page that is dropped stands where it was let go: right after a page, or 
     }),
     { numRuns: 500 },
   )
+  counts.expectLooked(0.2)
 })

@@ -8,6 +8,7 @@ import { applyEdits, type Transaction } from '../../src/edits/transaction.ts'
 import { EMPTY_HISTORY, record, redo, undo, type History } from '../../src/edits/undo.ts'
 import { findPlace } from '../../src/page/walk.ts'
 import { outlineOf } from '../../src/render/outline.ts'
+import { Counts } from '../arbitraries/counts.ts'
 import { anyPage, editFor, pageWith } from '../arbitraries/page.ts'
 
 const RUNS = { numRuns: 1000 }
@@ -43,27 +44,35 @@ function freeze<T>(value: T): T {
 describe('every edit', () => {
   test('takes itself back: applying the inverse gives the page before', () => {
     const seen = new Map<string, number>()
+    const counts = new Counts()
     fc.assert(
       fc.property(pageAndEdit, ({ page, edit }) => {
         const applied = applyEdit(page, edit, registry)
-        if (!applied.ok) return
+        if (!applied.ok) return counts.skip()
+        counts.look()
         seen.set(edit.edit, (seen.get(edit.edit) ?? 0) + 1)
         const back = applyEdit(applied.page, applied.inverse, registry)
         expect(back.ok && back.page).toEqual(page)
       }),
       RUNS,
     )
+    counts.expectLooked(0.5)
     // The law means something only if edits of every name were really applied.
     expect([...seen.keys()].sort()).toEqual([...EDIT_NAMES].sort())
   })
 
   test('mutates nothing, refused or not, and leaves untouched nodes their identity', () => {
+    const counts = new Counts()
     fc.assert(
       fc.property(pageAndEdit, ({ page, edit }) => {
         const before = JSON.stringify(page)
         const applied = applyEdit(freeze(page), freeze(edit), registry)
         expect(JSON.stringify(page)).toBe(before)
-        if (!applied.ok) return expect(applied.message).not.toBe('')
+        if (!applied.ok) {
+          expect(applied.message).not.toBe('')
+          return counts.skip()
+        }
+        counts.look()
         const changed = Object.keys(applied.page.nodes).filter(
           (id) => applied.page.nodes[id] !== page.nodes[id],
         )
@@ -72,6 +81,7 @@ describe('every edit', () => {
       }),
       RUNS,
     )
+    counts.expectLooked(0.5)
   })
 
   test('leads to a valid page', () => {

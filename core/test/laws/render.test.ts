@@ -14,6 +14,7 @@ import { cascade } from '../../src/sizes/cascade.ts'
 import { createNodeRenderer } from '../../src/render/render-node.ts'
 import { createPageRenderer, renderPage, renderTree } from '../../src/render/render-page.ts'
 import { wholeHtml } from '../../src/render/serialize-html.ts'
+import { Counts } from '../arbitraries/counts.ts'
 import { answered, anyPage, editFor, pageWith } from '../arbitraries/page.ts'
 import { testSite } from '../arbitraries/site.ts'
 
@@ -111,6 +112,7 @@ describe('rendering', () => {
     const edited = anyPage.chain((page) =>
       fc.array(editFor(page), { minLength: 1, maxLength: 4 }).map((edits) => ({ page, edits })),
     )
+    const counts = new Counts()
     fc.assert(
       fc.property(edited, ({ page, edits }) => {
         const again = createPageRenderer(registry, testSite())
@@ -120,7 +122,11 @@ describe('rendering', () => {
         let now = page
         for (const edit of edits) {
           const applied = applyEdit(now, edit, registry)
-          if (!applied.ok) continue
+          if (!applied.ok) {
+            counts.skip()
+            continue
+          }
+          counts.look()
           now = applied.page
           expect(again({ ...parts, page: now }, place)).toEqual(render(now))
           expect(again({ ...parts, page }, place)).toEqual(render(page))
@@ -129,6 +135,7 @@ describe('rendering', () => {
       }),
       FEWER,
     )
+    counts.expectLooked(0.4)
   })
 
   test('what a kind arranges by is all that it says it arranges by', () => {
