@@ -13,11 +13,23 @@ import type { Figure } from './measure.ts'
 
 const asJson = process.argv.includes('--json')
 
-/** `--only d` measures one figure alone, while working on it. */
-const only = process.argv.includes('--only') ? process.argv[process.argv.indexOf('--only') + 1] : undefined
+/** Figures that need no application, all measured in one go. */
+const OF_CORE = 'abcg'
+
+/** `--only d` or `--only b,c` measures these figures alone, while working on them; undefined for all. */
+function readOnly(all: string): readonly string[] | undefined {
+  const at = process.argv.indexOf('--only')
+  if (at < 0) return undefined
+  const named = (process.argv[at + 1] ?? '').split(',')
+  const unknown = named.filter((name) => name.length !== 1 || !all.includes(name))
+  if (unknown.length > 0)
+    throw new Error(
+      `There is no figure "${unknown.join('", "')}". Figures are: ${[...all].sort().join(', ')}.`,
+    )
+  return named
+}
 
 async function main(): Promise<void> {
-  const figures = only === undefined || 'abcg'.includes(only) ? coreFigures() : []
   const withApplication = [
     ['d', typingFigure],
     ['e', publishedSizeFigure],
@@ -29,7 +41,10 @@ async function main(): Promise<void> {
     // Last: it is the server's greatest memory since it started.
     ['n', uploadsFigure],
   ] as const
-  const wanted = withApplication.filter(([names]) => only === undefined || names.includes(only))
+  const only = readOnly(OF_CORE + withApplication.map(([names]) => names).join(''))
+  const isWanted = (names: string) => only === undefined || only.some((name) => names.includes(name))
+  const figures = isWanted(OF_CORE) ? coreFigures() : []
+  const wanted = withApplication.filter(([names]) => isWanted(names))
   const app = wanted.length > 0 ? await startApplication() : undefined
   try {
     for (const [, measure] of wanted) figures.push(...[await measure(app!)].flat())
@@ -52,4 +67,7 @@ function round(ratio: number): number {
   return Number(ratio.toPrecision(3))
 }
 
-await main()
+await main().catch((error: unknown) => {
+  process.stderr.write(`${error instanceof Error ? error.message : String(error)}\n`)
+  process.exitCode = 1
+})

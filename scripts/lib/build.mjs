@@ -8,6 +8,7 @@ import { runCommand } from './run-command.mjs'
 import { say, Stop } from './say.mjs'
 
 const NEEDED_BY_WEB = [
+  'core/package.json',
   'core/src',
   'core/generated',
   'web/src',

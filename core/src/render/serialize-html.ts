@@ -48,7 +48,7 @@ class HtmlWriter {
     }
     this.#name(tagName)
     const classes = properties.className as readonly string[] | undefined
-    if (classes) for (const name of classes) this.#name(`.${name}`)
+    if (classes) for (const name of classes) this.#name(selectorOf(name))
     this.#text += `<${tagName}${attributes(properties)}>`
     if (VOID.has(tagName)) return
     for (const child of children) {
@@ -67,6 +67,20 @@ class HtmlWriter {
   #name(name: string): void {
     if (!this.#names.includes(name)) this.#names.push(name)
   }
+}
+
+const knownSelectors = new Map<string, string>()
+/** Classes are as many as arrangements ever made; those of a few large pages are worth keeping. */
+const MOST_SELECTORS = 10_000
+
+/** A class with its dot, the same string each time: a new one would be hashed anew wherever it is looked up. */
+function selectorOf(className: string): string {
+  let selector = knownSelectors.get(className)
+  if (selector === undefined) {
+    if (knownSelectors.size >= MOST_SELECTORS) knownSelectors.clear()
+    knownSelectors.set(className, (selector = `.${className}`))
+  }
+  return selector
 }
 
 function attributes(properties: Element['properties']): string {
