@@ -3,7 +3,9 @@ import { partSchema } from '../blocks/define-block.ts'
 import type { FieldSchema } from '../blocks/fields.ts'
 import { getKind, type Registry } from '../blocks/registry.ts'
 import { describeNode } from '../edits/describe.ts'
+import { editSentence } from '../edits/edit.ts'
 import type { ValueAddress } from '../edits/set.ts'
+import { applyEdits } from '../edits/transaction.ts'
 import type { Json } from '../page/json.ts'
 import { findNode, getNode, type NodeId, type Page } from '../page/page.ts'
 import { subtreeIds } from '../page/walk.ts'
@@ -11,6 +13,7 @@ import type { RichText } from '../page/rich-text.ts'
 import { richTextWords } from '../page/rich-text.ts'
 import { STEP_WORDS } from '../look/scales.ts'
 import { SIZE_WORDS } from '../sizes/cascade.ts'
+import { diffPages } from './diff-pages.ts'
 
 export type Side = 'ours' | 'theirs'
 
@@ -91,13 +94,26 @@ export function describeConflict(conflict: Conflict, pages: Versions, registry: 
       return {
         ...plain,
         title: 'The whole page',
-        ours: 'The page as it is here',
-        theirs: 'The page as it was saved',
+        ours: changeWords(pages.base, pages.ours, registry),
+        theirs: changeWords(pages.base, pages.theirs, registry),
       }
   }
 }
 
 const DELETED = 'Deleted'
+
+/** Everything that leads from one page to another, a line for each change. */
+function changeWords(from: Page, to: Page, registry: Registry): string {
+  const lines: string[] = []
+  let now = from
+  for (const edit of diffPages(from, to, registry)) {
+    lines.push(editSentence(now, edit, registry))
+    const applied = applyEdits(now, [edit], registry)
+    // An edit that is valid together with the next ones alone is told, and seen from the page before it.
+    if (applied.ok) now = applied.page
+  }
+  return lines.join('\n') || 'The page as it was opened'
+}
 
 /** Returns the text of a block and of its descendants, which is what is lost when its deletion is chosen. */
 function subtreeText(page: Page, id: NodeId, registry: Registry): string {

@@ -122,6 +122,24 @@ describe('merging', () => {
     )
   })
 
+  test('where a whole page is to be chosen, each side says all that it changed', () => {
+    let told = 0
+    fc.assert(
+      fc.property(twoBranches, (versions) => {
+        const whole: Conflict = { key: 'page', type: 'page', nodeId: versions.base.root }
+        const words = describeConflict(whole, versions, registry)
+        for (const side of ['ours', 'theirs'] as const) {
+          const changes = diffPages(versions.base, versions[side], registry).length
+          if (changes === 0) expect(words[side]).toBe('The page as it was opened')
+          else expect(words[side].split('\n').length).toBeGreaterThanOrEqual(changes)
+          told += changes
+        }
+      }),
+      RUNS,
+    )
+    expect(told).toBeGreaterThan(RUNS.numRuns)
+  })
+
   test('every change of either side is in the result, or shown as a conflict', () => {
     const counts = new Counts()
     fc.assert(
