@@ -257,7 +257,12 @@ describe('passwords', () => {
     expect((await signIn('owl', 'another long one')).status).toBe(201)
     const sessions = new Sessions(server.services.db)
     expect(await sessions.find(cookie.split('=')[1]!)).toBeUndefined()
-    await expect(changePassword(manager, 'owl', 'short')).rejects.toThrow(/must have 12 to 200 characters/)
+    await expect(changePassword(manager, 'owl', 'short')).rejects.toThrow(/must have 15 to 200 characters/)
+    const owl = { login: 'owl', name: 'Owl' }
+    expect(passwordProblems('vexed quilt 14', owl)).toHaveLength(1)
+    expect(passwordProblems('vexed quilt of 15', owl)).toEqual([])
+    // At least 64 are taken, spaces and signs of any script among them (NIST SP 800-63B-4, 3.1.1.2).
+    expect(passwordProblems('夜 vexed quilt '.repeat(5).slice(0, 64), owl)).toEqual([])
     await expect(changePassword(manager, 'nobody', PASSWORD)).rejects.toThrow('no account "nobody"')
   })
 

@@ -78,7 +78,7 @@ export function PasswordDialog({ onClose }: { onClose: () => void }) {
           onChange={setPassword}
         />
         <p>
-          At least 12 characters. Four words that have nothing to do with each other are easy to remember.
+          At least 15 characters. Four words that have nothing to do with each other are easy to remember.
         </p>
         {trouble && <Trouble role="alert">{trouble}</Trouble>}
         {/* Enter in a field changes it. */}
