@@ -10,6 +10,7 @@ import {
   type SiteContext,
 } from '@gullyline/core'
 import { demoSite } from '@gullyline/demo'
+import { answered } from '../core/test/arbitraries/page.ts'
 
 /** A small drawing, so that frames are filled without a server. */
 const PICTURE =
@@ -58,7 +59,7 @@ export function contactSheet(): { readonly page: Page; readonly context: SiteCon
   sections.unshift(put('section', { slots: { blocks: [first] } }))
   const root = put('page', { slots: { sections } })
   return {
-    page: { format: 2, root, nodes },
+    page: answered({ format: 2, root, nodes }, (prompt) => prompt),
     context: {
       site: { name: demoSite.name, language: 'en', home: '/' },
       look: demoSite.look,
@@ -93,13 +94,18 @@ export function contactSheet(): { readonly page: Page; readonly context: SiteCon
   }
 }
 
-/** A node with a picture wherever it can have one, and links that lead somewhere. */
+/** A node with a picture wherever it can have one, links that lead somewhere, and cells with words. */
 function filled(node: PageNode): PageNode {
   const { properties } = getKind(registry, node.kind).content
   const content: Record<string, unknown> = { ...node.content }
   for (const [key, field] of Object.entries(properties)) {
     if (field.control === 'media' && key !== 'backdrop') content[key] = { id: 'pica' }
     if (field.control === 'link' && key !== 'of') content[key] = { page: 'one' }
+    if (field.control === 'table')
+      content[key] = [
+        ['What', 'When'],
+        ['First', 'Monday'],
+      ]
   }
   if (content.level === 1) content.level = 2
   return { ...node, content: content as JsonObject }
