@@ -259,6 +259,6 @@ describe('a held block', () => {
       }),
       RUNS,
     )
-    counts.expectLooked(0.2)
+    counts.expectLooked(0.12)
   })
 })

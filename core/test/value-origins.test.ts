@@ -77,7 +77,7 @@ describe('a value that nobody set', () => {
           expect(registry.check(node.kind, one.part, { [one.key]: origin.gives })).toEqual([])
         }),
       )
-      counts.expectLooked(0.3)
+      counts.expectLooked(0.08)
     },
   )
 

@@ -71,7 +71,7 @@ describe('a step of a page in the tree', () => {
       ),
       { numRuns: 1000 },
     )
-    counts.expectLooked(0.2)
+    counts.expectLooked(0.12)
   })
 
   test('is taken back by the one in the other direction', () => {
@@ -88,7 +88,7 @@ describe('a step of a page in the tree', () => {
       }),
       { numRuns: 500 },
     )
-    counts.expectLooked(0.2)
+    counts.expectLooked(0.12)
   })
 
   test('in and out again stands right after what it was under', () => {
@@ -104,7 +104,7 @@ describe('a step of a page in the tree', () => {
       }),
       { numRuns: 500 },
     )
-    counts.expectLooked(0.2)
+    counts.expectLooked(0.12)
   })
 })
 
@@ -133,5 +133,5 @@ test('a page that is dropped stands where it was let go: right after a page, or 
     }),
     { numRuns: 500 },
   )
-  counts.expectLooked(0.2)
+  counts.expectLooked(0.12)
 })

@@ -28,4 +28,13 @@ function sentence({ message = 'is not valid', params }: SchemaError): string {
   if ('allowedValues' in params)
     return `must be one of ${(params.allowedValues as unknown[]).map(String).join(', ')}`
   return message
+    .replace(/^must NOT have more than (\d+)/, (_all, most: string) => `can have at most ${withCommas(most)}`)
+    .replace(
+      /^must NOT have fewer than (\d+)/,
+      (_all, least: string) => `needs at least ${withCommas(least)}`,
+    )
+}
+
+function withCommas(digits: string): string {
+  return digits.replace(/\B(?=(\d{3})+$)/g, ',')
 }

@@ -151,7 +151,7 @@ describe('merging', () => {
       }),
       RUNS,
     )
-    counts.expectLooked(0.9)
+    counts.expectLooked(0.7)
   })
 
   test('choosing a side for every conflict keeps all of that side’s values', () => {

@@ -152,7 +152,7 @@ describe('rendering', () => {
       }),
       FEWER,
     )
-    counts.expectLooked(0.4)
+    counts.expectLooked(0.25)
   })
 
   test('what a kind arranges by is all that it says it arranges by', () => {

@@ -136,6 +136,8 @@ function KeepInView({ inner }: { inner: Document }) {
     const view = inner.defaultView
     if (!element || !view) return
     reveal(element)
+    // What the pointer is on is in view, and a second press must find it where the first one did.
+    if (element.matches(':hover')) return
     const rect = element.getBoundingClientRect()
     if (rect.bottom > 40 && rect.top < view.innerHeight - 40) return
     view.scrollTo({ top: view.scrollY + rect.top - Math.max(40, (view.innerHeight - rect.height) / 3) })

@@ -37,11 +37,16 @@ export function listenToFrame(
       return
     event.preventDefault()
     inner.defaultView?.focus()
-    startPress(inner, store, target, event)
+    // Told by the presses, since no "dblclick" comes of an element that the text editor has replaced meanwhile.
+    const isSecond = last !== undefined && isDouble(last, event)
+    last = event
+    startPress(inner, store, target, event, isSecond)
   }
+  let last: PointerEvent | undefined
   const twice = (event: MouseEvent): void => {
     const id = nodeIdAt(event.target as Element)
-    if (id === undefined) return
+    // The header and the footer have blocks of their own, which are none of this page.
+    if (id === undefined || !findNode(store.state.page, id)) return
     const point = { x: event.clientX, y: event.clientY }
     if (!store.state.typing) startTyping(store, id, event.target as Element, point)
     // As in every text: pressing a word twice selects it.
@@ -58,7 +63,22 @@ export function listenToFrame(
   }
 }
 
-function startPress(inner: Document, store: EditorStore, target: Element, event: PointerEvent): void {
+/** Two presses are one double press when they come within this time, in ms, and this far from each other, in px. Common practice, no source. */
+const DOUBLE_MS = 500
+const DOUBLE_PX = 5
+
+function isDouble(first: PointerEvent, second: PointerEvent): boolean {
+  const distance = Math.hypot(second.clientX - first.clientX, second.clientY - first.clientY)
+  return second.timeStamp - first.timeStamp < DOUBLE_MS && distance < DOUBLE_PX
+}
+
+function startPress(
+  inner: Document,
+  store: EditorStore,
+  target: Element,
+  event: PointerEvent,
+  isSecond: boolean,
+): void {
   const band = target.closest<HTMLElement>('[data-band]')?.dataset.band
   if (band !== undefined) {
     store.dispatch({
@@ -88,8 +108,10 @@ function startPress(inner: Document, store: EditorStore, target: Element, event:
       dragged === undefined || dragged === store.state.page.root ? undefined : dragItem(store, dragged),
     onClick: () => {
       const point = { x: event.clientX, y: event.clientY }
-      if (id !== undefined && id === before) startTyping(store, id, target, point)
-      else store.dispatch({ type: 'select', id: id === store.state.page.root ? undefined : id })
+      if (id !== undefined && id === before) {
+        startTyping(store, id, target, point)
+        if (isSecond && store.state.typing?.id === id) whenTyping(() => selectWordAt(point))
+      } else store.dispatch({ type: 'select', id: id === store.state.page.root ? undefined : id })
     },
   })
 }

@@ -1,0 +1,144 @@
+/** Typing where the pointer and the caret are, on a slow machine too; what is too long, and pictures that are dropped and pasted. */
+import { readFileSync } from 'node:fs'
+import { join } from 'node:path'
+import type { Locator } from '@playwright/test'
+import { expect, openPage, test } from './app.ts'
+
+/** Where a word stands on the screen: its beginning, or its middle. The page may be shown smaller than it is. */
+async function pointAt(
+  block: Locator,
+  word: string,
+  where: 'beginning' | 'middle',
+): Promise<{ x: number; y: number }> {
+  await block.scrollIntoViewIfNeeded()
+  const share = await block.evaluate(
+    (element, [wanted, at]) => {
+      const walker = document.createTreeWalker(element, NodeFilter.SHOW_TEXT)
+      for (let node = walker.nextNode(); node; node = walker.nextNode()) {
+        const start = node.textContent!.indexOf(wanted!)
+        if (start < 0) continue
+        const range = new Range()
+        range.setStart(node, start)
+        range.setEnd(node, start + wanted!.length)
+        const [there, whole] = [range.getBoundingClientRect(), element.getBoundingClientRect()]
+        const x = at === 'middle' ? there.left + there.width / 2 : there.left + 1
+        return {
+          x: (x - whole.left) / whole.width,
+          y: (there.top + there.height / 2 - whole.top) / whole.height,
+        }
+      }
+      throw new Error(`There is no "${wanted}" here`)
+    },
+    [word, where],
+  )
+  const box = (await block.boundingBox())!
+  return { x: box.x + share.x * box.width, y: box.y + share.y * box.height }
+}
+
+test('the caret goes where the pointer is, and a double press takes the word', async ({ page, app }) => {
+  const canvas = await openPage(page, app, 'Visit')
+  const text = canvas.getByText('Two pairs of socks, a hat and gloves.')
+  const block = canvas.locator('.text', { hasText: 'Two pairs' })
+  await text.click()
+  const before = await pointAt(text, 'hat', 'beginning')
+  await page.mouse.click(before.x, before.y)
+  await expect(canvas.locator('[contenteditable="true"]')).toBeVisible()
+  await page.keyboard.type('warm ')
+  await expect(block).toContainText('socks, a warm hat and gloves.')
+  await page.keyboard.press('Escape')
+  await page.keyboard.press('Escape')
+  await page.keyboard.press('Escape')
+  const gloves = await pointAt(block, 'gloves', 'middle')
+  await page.mouse.dblclick(gloves.x, gloves.y)
+  await page.keyboard.type('mittens')
+  await expect(block).toContainText('socks, a warm hat and mittens.')
+})
+
+test('on a machine of a quarter of the speed, letters land where the caret was put, 16 times of 16', async ({
+  page,
+  app,
+}) => {
+  const canvas = await openPage(page, app, 'Questions')
+  const slow = await page.context().newCDPSession(page)
+  await slow.send('Emulation.setCPUThrottlingRate', { rate: 4 })
+  // By their ids: the one that is typed in is a heading no more, but a place for words.
+  const ids = await canvas
+    .locator('main h2[data-node]')
+    .evaluateAll((all) => all.map((one) => (one as HTMLElement).dataset.node!))
+  expect(ids.length).toBeGreaterThan(3)
+  for (let round = 0; round < 16; round++) {
+    const heading = canvas.locator(`[data-node="${ids[round % ids.length]}"]`)
+    const words = (await heading.textContent())!
+    await heading.dblclick()
+    // Without a pause: the keys come while the screen is still behind.
+    await page.keyboard.press('End')
+    await page.keyboard.type(` ${round}`)
+    await expect(heading).toHaveText(`${words} ${round}`)
+    await page.keyboard.press('Escape')
+    await page.keyboard.press('Escape')
+  }
+})
+
+test('text pasted beyond the limit is told, stands nowhere, and what is typed after it is in the page', async ({
+  page,
+  app,
+}) => {
+  const canvas = await openPage(page, app, 'Questions')
+  const heading = canvas.getByRole('heading', { name: 'Do you take schools?' })
+  await heading.dblclick()
+  await page.keyboard.press('End')
+  const editor = canvas.locator('[contenteditable="true"]')
+  await editor.evaluate((element) => {
+    const data = new DataTransfer()
+    data.setData('text/plain', 'x'.repeat(100_001))
+    element.dispatchEvent(
+      new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }),
+    )
+  })
+  await expect(page.getByText(/at most 100.?000 characters/i)).toBeVisible()
+  await expect(editor).toHaveText('Do you take schools?')
+  await page.keyboard.type(' Yes.')
+  await page.keyboard.press('Escape')
+  await expect(page.getByRole('textbox', { name: 'Words', exact: true })).toHaveValue(
+    'Do you take schools? Yes.',
+  )
+})
+
+test('a picture dropped on the page or pasted from the clipboard is uploaded and stands there', async ({
+  page,
+  app,
+}) => {
+  const canvas = await openPage(page, app, 'Questions')
+  const bytes = readFileSync(join(import.meta.dirname, '../demo/pictures/winter-cluster.jpg')).toString(
+    'base64',
+  )
+  const heading = canvas.getByRole('heading', { name: 'Do you take schools?' })
+  await heading.click()
+  const send = (type: 'drop' | 'paste', name: string) =>
+    heading.evaluate(
+      (element, [act, title, base64]) => {
+        const data = new DataTransfer()
+        const raw = Uint8Array.from(atob(base64!), (letter) => letter.charCodeAt(0))
+        data.items.add(new File([raw], title!, { type: 'image/jpeg' }))
+        const { left, top, width, height } = element.getBoundingClientRect()
+        const at = { clientX: left + width / 2, clientY: top + height - 1, bubbles: true, cancelable: true }
+        const event = (kind: string) =>
+          kind === 'paste'
+            ? new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true })
+            : new DragEvent(kind, { ...at, dataTransfer: data })
+        for (const kind of act === 'drop' ? ['dragenter', 'dragover', 'drop'] : ['paste'])
+          element.dispatchEvent(event(kind))
+      },
+      [type, name, bytes],
+    )
+  const pictures = canvas.getByRole('main').locator('img')
+  const before = await pictures.count()
+  await send('drop', 'dropped.jpg')
+  await expect(pictures).toHaveCount(before + 1)
+  await heading.click()
+  await send('paste', 'pasted.jpg')
+  await expect(pictures).toHaveCount(before + 2)
+  await page.goto(`${app.editor}/pictures`)
+  for (const name of ['dropped.jpg', 'pasted.jpg'])
+    await expect(page.getByRole('list', { name: 'Pictures' }).getByText(name)).toBeVisible()
+})
