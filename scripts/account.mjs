@@ -20,7 +20,11 @@ await run(async () => {
     const child = spawn(
       process.execPath,
       [...command, join(root, 'server/src/people/account-command.ts'), ...process.argv.slice(2)],
-      { cwd: root, env: { ...process.env, GULLYLINE_DATABASE_URL: database.url }, stdio: 'inherit' },
+      {
+        cwd: root,
+        env: { ...process.env, GULLYLINE_DATABASE_URL: database.url, GULLYLINE_DATA: dataDir },
+        stdio: 'inherit',
+      },
     )
     child.once('exit', resolve)
   })

@@ -1,7 +1,6 @@
 /** Starts both servers on loopback. `npm start` runs this with its configuration in environment variables. */
 import { serve, type ServerType } from '@hono/node-server'
-import { join } from 'node:path'
-import { destination, multistream, pino, type DestinationStream } from 'pino'
+import { multistream, pino, type DestinationStream } from 'pino'
 import { createEditorApp, createSiteApp } from './app.ts'
 import { readConfig } from './config.ts'
 import { NewerDatabase, openDatabase } from './db/data-source.ts'
@@ -9,7 +8,7 @@ import { beginSiteIfEmpty, loadDemoIfEmpty, sampleAccounts } from './demo/load-d
 import { derivePicture } from './media/derive.ts'
 import { showRelease } from './publish/publish-page.ts'
 import { faultWords } from './http/storage-fault.ts'
-import { makeFolder } from './http/make-folder.ts'
+import { logFile } from './http/log-file.ts'
 import { makeServices, type Services } from './services.ts'
 import { closePools } from './workers/pools.ts'
 
@@ -71,10 +70,8 @@ async function finish(services: Services, servers: readonly ServerType[]): Promi
 
 /** What is logged goes to a file of the data folder, and warnings to the terminal as well. */
 async function logTo(dataDir: string): Promise<DestinationStream> {
-  const folder = join(dataDir, 'log')
-  await makeFolder(folder, 0o700)
   return multistream([
-    { level: 'info', stream: destination({ dest: join(folder, 'gullyline.log'), mode: 0o600, sync: true }) },
+    { level: 'info', stream: await logFile(dataDir) },
     { level: 'warn', stream: process.stdout },
   ])
 }

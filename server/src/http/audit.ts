@@ -14,7 +14,6 @@ export type AuditedEvent =
   | 'publish refused'
   | 'account added'
   | 'account removed'
-  | 'role changed'
 
 /** Logs an event with who and where. Control characters in names can't make a line look like another: the log is JSON. */
 export function audit(

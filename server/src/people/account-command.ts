@@ -3,10 +3,13 @@ import { createInterface } from 'node:readline'
 import { Writable } from 'node:stream'
 import { text } from 'node:stream/consumers'
 import { parseArgs } from 'node:util'
+import { pino } from 'pino'
 import type { EntityManager } from 'typeorm'
 import { ROLES } from '@gullyline/core'
 import { openDatabase } from '../db/data-source.ts'
+import { audit, type AuditedEvent } from '../http/audit.ts'
 import { Refused } from '../http/errors.ts'
+import { logFile } from '../http/log-file.ts'
 import { addPerson, changePassword, listPeople, removePerson } from './store.ts'
 
 const USAGE = `npm run account -- add LOGIN --name NAME --role ${ROLES.join('|')}
@@ -17,19 +20,28 @@ npm run account -- list
 A password is asked for, or read from standard input when that is not a terminal.
 `
 
-type Act = (manager: EntityManager, login: string, given: { name?: string; role?: string }) => Promise<string>
+type Tell = (event: AuditedEvent, facts: Readonly<Record<string, string>>) => void
+type Act = (
+  manager: EntityManager,
+  login: string,
+  given: { name?: string; role?: string },
+  tell: Tell,
+) => Promise<string>
 
 const ACTS: Readonly<Record<string, Act>> = {
-  add: async (manager, login, { name = login, role = 'keeper' }) => {
+  add: async (manager, login, { name = login, role = 'keeper' }, tell) => {
     const person = await addPerson(manager, { login, name, role, password: await askPassword() })
+    tell('account added', { account: person.id, login: person.login, role: person.role })
     return `${person.name} may sign in as "${person.login}" now, with the role ${person.role}.`
   },
-  password: async (manager, login) => {
+  password: async (manager, login, _given, tell) => {
     await changePassword(manager, login, await askPassword())
+    tell('password changed', { login })
     return `"${login}" has another password now.`
   },
-  remove: async (manager, login) => {
+  remove: async (manager, login, _given, tell) => {
     await removePerson(manager, login)
+    tell('account removed', { login })
     return `"${login}" has no account any more. What was saved under that name stays.`
   },
   list: async (manager) => {
@@ -50,7 +62,17 @@ async function main(): Promise<void> {
   if (!act || (login === '' && verb !== 'list')) throw new Refused('malformed', USAGE)
   const db = await openDatabase(process.env.GULLYLINE_DATABASE_URL ?? '')
   try {
-    process.stdout.write(`${await db.transaction((manager) => act(manager, login, values))}\n`)
+    const events: Parameters<Tell>[] = []
+    const words = await db.transaction((manager) =>
+      act(manager, login, values, (...event) => void events.push(event)),
+    )
+    // Only what was really done, and beside what the server logs.
+    const { GULLYLINE_DATA: dataDir } = process.env
+    if (dataDir && events.length > 0) {
+      const log = pino({ name: 'gullyline' }, await logFile(dataDir))
+      for (const [event, facts] of events) audit(log, event, { ...facts, by: 'npm run account' })
+    }
+    process.stdout.write(`${words}\n`)
   } finally {
     await db.destroy()
   }

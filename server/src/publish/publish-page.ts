@@ -41,7 +41,12 @@ export function publishPage(
   { version, by }: { readonly version: number; readonly by: string },
 ): Promise<PublishResult> {
   return queued(async () => {
-    await services.db.transaction((manager) => refuseErrors(manager, pageId, version))
+    await services.db
+      .transaction((manager) => refuseErrors(manager, pageId, version))
+      .catch((error: unknown) => {
+        audit(services.log, 'publish refused', { account: by, page: pageId, version })
+        throw error
+      })
     await publishNow(services, { [pageId]: version })
     audit(services.log, 'published', { account: by, page: pageId, version })
     const { summary } = await services.db.transaction((manager) => openPage(manager, pageId))
