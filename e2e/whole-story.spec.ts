@@ -1,6 +1,6 @@
 /** One person does the whole job once, by what is on the screen. */
 import AxeBuilder from '@axe-core/playwright'
-import { canvasOf, centreOf, drag, expect, openPage, test } from './app.ts'
+import { asking, canvasOf, centreOf, drag, expect, openPage, test } from './app.ts'
 
 test('a page is opened, filled, rearranged, looked at, saved, published, and is there after a restart', async ({
   page,
@@ -36,9 +36,16 @@ test('a page is opened, filled, rearranged, looked at, saved, published, and is 
     await page.keyboard.type('What sixty volunteers do')
     await page.keyboard.press('Escape')
     await expect(canvas.getByRole('heading', { name: 'What sixty volunteers do' })).toBeVisible()
-    const card = section.getByText('Two or three lines on what this is.').first()
-    await card.dblclick()
-    await page.keyboard.press('Control+a')
+    for (const [prompt, words] of [
+      ['First thing', 'Opening'],
+      ['Second thing', 'Showing'],
+      ['Third thing', 'Closing'],
+    ] as const) {
+      await asking(section, prompt).dblclick()
+      await page.keyboard.type(words)
+      await page.keyboard.press('Escape')
+    }
+    await asking(section, 'Two or three lines on what this is.').first().dblclick()
     await page.keyboard.type('They open the dome.')
     await page.keyboard.press('Control+a')
     await page.keyboard.press('Control+b')
