@@ -118,7 +118,7 @@ test('two who replace a file at once: one is told, and what the other sent is wh
   // On a busy machine one may have come wholly after the other, and is taken as well.
   for (const { status, body } of answers) if (status !== 200) expect(body.code).toBe('stale-save')
   expect(taken).not.toEqual([])
-  // What was taken is kept, each in a folder of its own, and nothing of what was not.
+  // Each file that was taken has a folder of its own; one that was refused has none.
   const all = join(server.services.dataDir, 'files')
   const folders = (await readdir(all)).filter((name) => name.startsWith(file.id))
   const kept = await Promise.all(folders.map((name) => readFile(join(all, name, 'nights.ics'), 'utf8')))

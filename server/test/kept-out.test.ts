@@ -52,6 +52,8 @@ test('sign-ins, refusals, lockouts, refused access, publishes and other password
   const { version } = (await server.ask<{ summary: { version: number } }>('/api/pages/tmvisit')).body.summary
   await ask('/api/pages/tmvisit/publish', 'POST', { version }, cookie)
   expect(events().at(-1)).toBe('published')
+  await ask('/api/pages/tmvisit/publish', 'POST', { version: 9_999 }, cookie)
+  expect(events().at(-1)).toBe('publish refused')
   await ask('/api/session/password', 'PUT', { present: PASSWORD, password: `${PASSWORD} too` }, cookie)
   expect(events().at(-1)).toBe('password changed')
   for (let i = 0; i < 6; i++) await signIn(`wrong number ${i} of many`)

@@ -10,7 +10,7 @@ const { useDraft } = await import('../src/ui/drafts.ts')
 
 let root: Root
 let field: DraftField
-/** Saves that wait for their answer: what was sent, over what, and how to answer. */
+/** The saves that were not answered yet: what each sent, what it replaces, and the function that answers it. */
 let sent: { readonly text: string; readonly base: string; readonly answer: (isTaken: boolean) => void }[]
 /** What somebody else does. */
 let setSaved: (next: string) => void

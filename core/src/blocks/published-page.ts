@@ -63,7 +63,7 @@ function saysNothing(
   const kind = getKind(registry, node.kind)
   const isLeft = children.every((child) => gone.has(child))
   if (kind.isEmpty) return kind.isEmpty(node.content, !isLeft)
-  // What holds nothing from the beginning is an empty place that somebody wanted; so is what shows a picture or is a target.
+  // A container that never held a block is published, and so is one that shows a picture or that links point to.
   const facts = kind.facts?.(node.content) ?? {}
   const isMore = kind.isDerived === true || facts.anchor !== undefined || (facts.pictures ?? []).length > 0
   const hasWords = kind.words(node.content).some((words) => words.trim() !== '')

@@ -23,7 +23,7 @@ export interface Sketch {
 /** Words that stand there, or what is asked for in their place. */
 export type Words = string | { readonly ask: string }
 
-/** Leaves words to whoever uses the sketch: what they are to say is shown until they do. */
+/** Words that the person who uses the sketch is to write; the canvas shows `prompt` until there are some. */
 export const ask = (prompt: string): Words => ({ ask: prompt })
 
 /** Lines of content by field, each of them said or asked for. */

@@ -66,7 +66,7 @@ async function main(): Promise<void> {
     const words = await db.transaction((manager) =>
       act(manager, login, values, (...event) => void events.push(event)),
     )
-    // Only what was really done, and beside what the server logs.
+    // Events are logged after the transaction has committed, into the file that the server logs to.
     const { GULLYLINE_DATA: dataDir } = process.env
     if (dataDir && events.length > 0) {
       const log = pino({ name: 'gullyline' }, await logFile(dataDir))

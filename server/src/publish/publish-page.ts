@@ -44,7 +44,8 @@ export function publishPage(
     await services.db
       .transaction((manager) => refuseErrors(manager, pageId, version))
       .catch((error: unknown) => {
-        audit(services.log, 'publish refused', { account: by, page: pageId, version })
+        if (error instanceof Refused)
+          audit(services.log, 'publish refused', { account: by, page: pageId, version })
         throw error
       })
     await publishNow(services, { [pageId]: version })

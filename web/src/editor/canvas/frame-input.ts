@@ -21,6 +21,7 @@ export function listenToFrame(
   store: EditorStore,
   { onKeyDown, onFollow }: FrameHandlers,
 ): () => void {
+  let last: PointerEvent | undefined
   const press = (event: PointerEvent): void => {
     if (event.button !== 0) return
     const target = event.target as Element
@@ -42,7 +43,6 @@ export function listenToFrame(
     last = event
     startPress(inner, store, target, event, isSecond)
   }
-  let last: PointerEvent | undefined
   const twice = (event: MouseEvent): void => {
     const id = nodeIdAt(event.target as Element)
     // The header and the footer have blocks of their own, which are none of this page.
