@@ -3,7 +3,7 @@ import { asking, canvasOf, centreOf, drag, expect, openPage, test } from './app.
 import { add, addPage, told } from './building.ts'
 
 test('columns: how many, how wide, by number, by preset, by keyboard and by hand', async ({ page, app }) => {
-  await addPage(page, app.editor, 'In columns', /^Plain/)
+  await addPage(page, app.editor, 'Columns', /^Plain/)
   const canvas = canvasOf(page)
   await asking(canvas, 'Write here.').click()
   await add(page, 'Columns')
@@ -46,7 +46,7 @@ test('columns: how many, how wide, by number, by preset, by keyboard and by hand
   await divider.focus()
   await page.keyboard.press('ArrowRight')
   await expect.poll(share).toBe(41)
-  await page.getByRole('button', { name: 'As wider' }).click()
+  await page.getByRole('button', { name: 'Inherited' }).click()
   await expect.poll(share).toBe(wide)
   await page.getByRole('button', { name: 'wide', exact: true }).click()
 
@@ -100,7 +100,7 @@ test('words across blocks: Enter after a heading, Backspace before a text, headi
   await page.keyboard.press('Alt+0')
   const text = canvas.locator('.text [contenteditable="true"], .text[contenteditable="true"]')
   await expect(text.filter({ hasText: 'A new paragraph, and more' })).toBeVisible()
-  await expect(page.getByRole('toolbar', { name: 'Words' })).toBeVisible()
+  await expect(page.getByRole('toolbar', { name: 'Text formatting' })).toBeVisible()
   await page.keyboard.press('Alt+9')
   await expect(canvas.locator('.quote', { hasText: 'A new paragraph' })).toBeVisible()
   await page.keyboard.press('Alt+0')
@@ -143,7 +143,7 @@ test('words across blocks: Enter after a heading, Backspace before a text, headi
 test('the bar of a text at the canvas’s edge can be reached to its last button', async ({ page, app }) => {
   const canvas = await openPage(page, app, 'Tarrowmoor Observatory')
   await canvas.getByText('We open the dome at dusk.').dblclick()
-  const bar = page.getByRole('toolbar', { name: 'Words' })
+  const bar = page.getByRole('toolbar', { name: 'Text formatting' })
   await expect(bar.getByRole('button', { name: 'Bold' })).toBeInViewport({ ratio: 1 })
   await expect(bar.getByRole('button', { name: 'Link' })).toBeInViewport({ ratio: 1 })
   await bar.getByRole('button', { name: 'Link' }).click()
@@ -168,7 +168,7 @@ test('several are selected by a box and with Shift, held, and given a look; the 
   await expect(told(page).filter({ hasText: '3 blocks selected' })).toBeVisible()
 
   await canvas.locator('.feature').first().click()
-  await page.getByRole('group', { name: 'Variant' }).getByRole('button', { name: 'On a disc' }).click()
+  await page.getByRole('group', { name: 'Variant' }).getByRole('button', { name: 'Icon in a circle' }).click()
   await page.keyboard.press('Alt+c')
   const pointer = await centreOf(canvas.locator('.feature').last())
   await page.mouse.click(pointer.x, pointer.y, { button: 'right' })
@@ -176,15 +176,15 @@ test('several are selected by a box and with Shift, held, and given a look; the 
   // Where the pointer is: it opens to one side of it, whichever has room.
   expect(Math.min(Math.abs(menu.x - pointer.x), Math.abs(menu.x + menu.width - pointer.x))).toBeLessThan(40)
   expect(menu.y - 40 < pointer.y && pointer.y < menu.y + menu.height + 40).toBe(true)
-  await page.getByRole('menuitem', { name: /^Give it the copied look/ }).click()
+  await page.getByRole('menuitem', { name: /^Paste look/ }).click()
   await expect(
-    page.getByRole('group', { name: 'Variant' }).getByRole('button', { name: 'On a disc' }),
+    page.getByRole('group', { name: 'Variant' }).getByRole('button', { name: 'Icon in a circle' }),
   ).toHaveAttribute('aria-pressed', 'true')
 
-  await page.getByRole('button', { name: 'All acts on what is selected' }).click()
-  await page.getByRole('menuitem', { name: /^Hold: nobody changes it/ }).click()
+  await page.getByRole('button', { name: 'More actions' }).click()
+  await page.getByRole('menuitem', { name: /^Lock(?! all)/ }).click()
   await page.keyboard.press('Delete')
-  await expect(told(page).filter({ hasText: 'is held: nobody changes it' })).toBeVisible()
+  await expect(told(page).filter({ hasText: 'is locked: it can’t be changed' })).toBeVisible()
   await expect(canvas.locator('.feature')).toHaveCount(3)
   // What is refused leaves selected what was.
   await expect(page.getByRole('treeitem', { selected: true })).toHaveAccessibleName(/Third reason/)
@@ -198,39 +198,43 @@ test('the details: a setting is found by typing, set, and put back', async ({ pa
   const canvas = canvasOf(page)
   await asking(canvas, 'Write here.').click()
   await add(page, 'Group')
-  const find = page.getByRole('textbox', { name: 'Find a setting' })
+  const find = page.getByRole('textbox', { name: 'Search settings' })
   await find.fill('shadow')
   await expect(page.getByRole('combobox', { name: 'Corners' })).toHaveCount(0)
   await page.getByRole('group', { name: 'Shadow' }).getByRole('button', { name: 'High' }).click()
   const shadow = () => canvas.locator('.group').evaluate((one) => getComputedStyle(one).boxShadow)
   expect(await shadow()).not.toBe('none')
-  await page.getByRole('button', { name: 'Shadow: set here. Put back' }).click()
+  await page.getByRole('button', { name: 'Shadow: changed. Reset' }).click()
   expect(await shadow()).toBe('none')
   await find.fill('')
-  await page.getByRole('textbox', { name: 'Find a block' }).fill('first part')
+  await page.getByRole('textbox', { name: 'Search blocks' }).fill('first part')
   await page.getByRole('treeitem', { name: 'Heading: First part' }).click()
-  await expect(page.getByRole('textbox', { name: 'Words' })).toHaveAttribute('placeholder', 'First part')
+  await expect(page.getByRole('textbox', { name: 'Text' })).toHaveAttribute('placeholder', 'First part')
 })
 
-test('the details: each value tells where it comes from: set here, a wider size, another setting, what stands around, the theme', async ({
+test('the details: each value tells where it comes from: changed here, a wider size, another setting, what stands around, the theme', async ({
   page,
   app,
 }) => {
   await addPage(page, app.editor, 'Origins', /^Plain/)
   const details = page.getByRole('complementary', { name: 'Details' })
-  const size = (at: string) => details.getByRole('combobox', { name: `Type size at ${at}` })
+  const size = (at: string) => details.getByRole('combobox', { name: `Text size at ${at}` })
   await asking(canvasOf(page), 'First part').click()
-  await expect(size('wide')).toHaveAccessibleDescription('Type size: Headline, by level 2')
-  await details.getByRole('group', { name: 'Level' }).getByRole('button', { name: '3' }).click()
-  await expect(size('wide')).toHaveAccessibleDescription('Type size: Title, by level 3')
+  await expect(details.getByRole('combobox', { name: 'Text size', exact: true })).toHaveAccessibleDescription(
+    'Text size: Headline, by heading level 2',
+  )
+  await details.getByRole('button', { name: 'Text size: set per size' }).click()
+  await expect(size('wide')).toHaveAccessibleDescription('Text size: Headline, by heading level 2')
+  await details.getByRole('group', { name: 'Heading level' }).getByRole('button', { name: '3' }).click()
+  await expect(size('wide')).toHaveAccessibleDescription('Text size: Title, by heading level 3')
   await size('medium').selectOption({ label: 'Lead' })
-  await expect(size('medium')).toHaveAccessibleDescription('Type size: Lead, set here')
-  await expect(size('narrow')).toHaveAccessibleDescription('Type size: Lead, as medium')
+  await expect(size('medium')).toHaveAccessibleDescription('Text size: Lead, changed')
+  await expect(size('narrow')).toHaveAccessibleDescription('Text size: Lead, as medium')
 
   await page.keyboard.press('Escape')
   await page.keyboard.press('Escape')
   await add(page, 'Group')
-  const find = page.getByRole('textbox', { name: 'Find a setting' })
+  const find = page.getByRole('textbox', { name: 'Search settings' })
   await find.fill('background')
   const origin = details.getByRole('button', { name: /^Background: / })
   await expect(origin).toHaveAccessibleName(/, as the page$/)
@@ -248,8 +252,6 @@ test('the details: each value tells where it comes from: set here, a wider size,
     .first()
     .click()
   await find.fill('background')
-  await details.getByRole('combobox', { name: 'Background' }).selectOption({ label: 'Wood at night' })
-  await expect(origin).toHaveAccessibleName(
-    'Background: set here, in the colours of the theme Moss. Put back',
-  )
+  await details.getByRole('button', { name: 'Wood at night' }).click()
+  await expect(origin).toHaveAccessibleName('Background: changed, in the colours of the theme Moss. Reset')
 })

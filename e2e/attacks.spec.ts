@@ -96,7 +96,7 @@ test('attacks in words, links, captions, names and titles reach no screen and no
 
   await test.step('the list of pages and its picture', async () => {
     await page.goto(app.editor)
-    await page.getByRole('link', { name: title }).hover()
+    await page.getByRole('link', { name: title }).focus()
     await expect(
       page.locator('aside iframe').contentFrame().getByRole('heading', { name: WORDS[0]! }).first(),
     ).toBeAttached()
@@ -106,7 +106,7 @@ test('attacks in words, links, captions, names and titles reach no screen and no
     await page.goto(`${app.editor}/pages/${summary.id}`)
     await expect(canvasOf(page).getByRole('heading', { level: 2 })).toHaveCount(WORDS.length)
     await canvasOf(page).getByRole('heading', { level: 2 }).nth(20).click()
-    await expect(page.getByLabel('Words', { exact: true })).toHaveValue(WORDS[20]!)
+    await expect(page.getByLabel('Text', { exact: true })).toHaveValue(WORDS[20]!)
     await page.getByRole('button', { name: /problem/ }).click()
     await expectNothingRan(page)
     await page.keyboard.press('Escape')

@@ -1,9 +1,9 @@
 /** Building whole pages: the tree, navigation, templates, items, pictures. By mouse and by keyboard. */
 import sharp from 'sharp'
 import { asking, canvasOf, expect, test } from './app.ts'
-import { add, addPage, noFindings, row } from './building.ts'
+import { add, addPage, goTo, noFindings, row } from './building.ts'
 
-test('the tree: pages are moved by keyboard and by hand, copied, removed and brought back', async ({
+test('the tree: pages are moved by keyboard and by hand, copied, deleted and brought back', async ({
   page,
   app,
 }) => {
@@ -19,45 +19,47 @@ test('the tree: pages are moved by keyboard and by hand, copied, removed and bro
   await expect.poll(order).toEqual(before)
   await page.keyboard.press('Alt+Shift+ArrowRight')
   await expect(row(page, 'News')).toContainText('/instruments/news/')
-  await page.getByRole('button', { name: 'More acts on News' }).click()
-  await page.getByRole('menuitem', { name: /^Move out/ }).click()
+  await page.getByRole('button', { name: 'More actions: News' }).click()
+  await page.getByRole('menuitem', { name: /^Move up a level/ }).click()
   await expect(row(page, 'News')).toContainText('/news/')
   await expect.poll(order).toEqual(before)
 
-  await row(page, 'The radio dish').dragTo(row(page, 'Questions').getByRole('cell').nth(1), {
+  await row(page, 'The radio dish').dragTo(row(page, 'Questions').getByRole('gridcell').first(), {
     sourcePosition: { x: 40, y: 24 },
   })
   await expect(row(page, 'The radio dish')).toContainText('/questions/radio-dish/')
-  await page.getByRole('button', { name: 'More acts on The radio dish' }).click()
+  await page.getByRole('button', { name: 'More actions: The radio dish' }).click()
   await page.getByRole('menuitem', { name: /^Duplicate/ }).click()
   await page.getByRole('dialog').getByRole('button', { name: 'Duplicate' }).click()
-  await expect(row(page, 'The radio dish (copy)')).toContainText('Never published')
+  await expect(row(page, 'The radio dish (copy)')).toContainText('Draft')
 
-  await page.getByRole('button', { name: 'More acts on The radio dish (copy)' }).click()
-  await page.getByRole('menuitem', { name: /^Remove/ }).click()
+  await page.getByRole('button', { name: 'More actions: The radio dish (copy)' }).click()
+  await page.getByRole('menuitem', { name: /^Delete/ }).click()
   await noFindings(page)
-  await page.getByRole('dialog').getByRole('button', { name: 'Move to the bin' }).click()
+  await page.getByRole('dialog').getByRole('button', { name: 'Delete' }).click()
   await expect(row(page, 'The radio dish (copy)')).toHaveCount(0)
-  await page.getByRole('button', { name: 'Bin' }).click()
-  await page.getByRole('button', { name: 'Bring The radio dish (copy) back' }).click()
-  await expect(page.getByRole('dialog')).toContainText('The bin is empty')
-  await page.keyboard.press('Escape')
+  await goTo(page, 'Bin')
+  await page.getByRole('button', { name: 'Restore The radio dish (copy)' }).click()
+  await expect(page.getByText('Restored “The radio dish (copy)”.')).toBeVisible()
+  await expect(page.getByText('The bin is empty.')).toBeVisible()
+  await noFindings(page)
+  await goTo(page, 'Pages')
   await expect(row(page, 'The radio dish (copy)')).toBeVisible()
   await noFindings(page)
 })
 
 test('the navigation has an order of its own, and lines that lead elsewhere', async ({ page, app }) => {
   await page.goto(app.editor)
-  await page.getByRole('button', { name: 'Navigation' }).click()
-  const lines = page.getByRole('grid', { name: 'Lines in their order' }).getByRole('row')
+  await goTo(page, 'Navigation')
+  const lines = page.getByRole('grid', { name: 'Navigation links in order' }).getByRole('row')
   await expect(lines.first()).toContainText('Visit')
-  await page.getByRole('textbox', { name: 'Words' }).fill('Shop')
+  await page.getByRole('textbox', { name: 'Text' }).fill('Shop')
   await page.getByRole('textbox', { name: 'Address' }).fill('https://shop.example/')
-  await page.getByRole('button', { name: 'Add the line' }).click()
+  await page.getByRole('button', { name: 'Add link' }).click()
   await expect(lines.last()).toContainText('Shop')
   await noFindings(page)
   expect(await (await fetch(app.site)).text()).toContain('href="https://shop.example/"')
-  await page.getByRole('button', { name: 'Remove Shop' }).click()
+  await page.getByRole('button', { name: 'Delete Shop' }).click()
   await expect(lines.filter({ hasText: 'Shop' })).toHaveCount(0)
 })
 
@@ -70,7 +72,7 @@ test('a template is chosen by its picture, and another keeps all that was writte
   await page.keyboard.press('Escape')
   await page.getByRole('button', { name: 'Template: Side column…' }).click()
   await page.getByRole('radio', { name: /^Article/ }).check({ force: true })
-  await expect(page.getByRole('dialog')).toContainText('Everything on the page has a place in it')
+  await expect(page.getByRole('dialog')).toContainText('Everything on the page fits this template')
   await noFindings(page)
   await page.getByRole('button', { name: 'Use this template' }).click()
   await expect(asking(canvas.locator('article'), 'First part')).toBeVisible()
@@ -79,7 +81,9 @@ test('a template is chosen by its picture, and another keeps all that was writte
   await page.getByRole('radio', { name: /^Landing/ }).check({ force: true })
   await expect(page.getByRole('dialog')).toContainText('One part of the page has no place in it')
   await page.getByRole('button', { name: 'Use this template' }).click()
-  await expect(page.getByRole('navigation', { name: 'Spine' })).toContainText('Aside: not published')
+  await expect(page.getByRole('navigation', { name: 'Spine' })).toContainText(
+    'Not in this template: not published',
+  )
   await expect(canvas.getByRole('navigation', { name: 'Site' })).toHaveCount(0)
   await expect(asking(canvas, 'Second part')).toBeVisible()
   await page.keyboard.press('Control+z')
@@ -95,15 +99,15 @@ test('fields of a template: what is missing is listed, leads to its place, and k
   await addPage(page, app.editor, 'A meteor', /^Article/)
   // Who wrote it is asked for, and does not keep anybody waiting.
   await expect(asking(canvasOf(page), 'Who wrote it')).toBeVisible()
-  const heading = page.getByRole('textbox', { name: 'Heading of the article' })
+  const heading = page.getByRole('textbox', { name: 'Article heading' })
   await heading.fill('')
   await heading.press('Enter')
   await page.getByRole('button', { name: /problem/ }).click()
-  await page.getByRole('button', { name: /field “Heading of the article” is empty/ }).click()
+  await page.getByRole('button', { name: /field “Article heading” is empty/ }).click()
   await page.getByRole('button', { name: 'Publish', exact: true }).click()
-  const dialog = page.getByRole('dialog', { name: 'One thing to mend first' })
-  await expect(dialog).toContainText('The page’s field “Heading of the article” is empty')
-  await dialog.getByRole('button', { name: 'Go on editing' }).click()
+  const dialog = page.getByRole('dialog', { name: '1 problem to fix before publishing' })
+  await expect(dialog).toContainText('The page’s field “Article heading” is empty')
+  await dialog.getByRole('button', { name: 'Close' }).click()
   await heading.fill('A meteor over the moor')
   await page.getByRole('textbox', { name: 'Author' }).fill('Moss')
   await page.getByRole('textbox', { name: 'Author' }).press('Enter')
@@ -125,7 +129,7 @@ test('items are added, put in order, copied and removed; empty ones and unchange
   await page.keyboard.press('Escape')
   await page.keyboard.press('Escape')
   await page.keyboard.press('Escape')
-  const items = page.getByRole('grid', { name: 'The panels of this block' })
+  const items = page.getByRole('grid', { name: 'The items of this block' })
   await expect(items.getByRole('row')).toHaveCount(3)
 
   await page.getByRole('button', { name: 'Duplicate First question' }).click()
@@ -149,17 +153,17 @@ test('items are added, put in order, copied and removed; empty ones and unchange
   await page.keyboard.press('Control+z')
   await expect(items.getByRole('row').first()).toContainText('First question')
 
-  await page.getByRole('button', { name: 'Add a panel' }).click()
+  await page.getByRole('button', { name: 'Add an item' }).click()
   await page.getByRole('button', { name: /problems/ }).click()
   const problems = page.getByRole('dialog', { name: 'Problems of this page' })
   await expect(problems).toContainText('says the same as another one here')
-  await problems.getByRole('button', { name: /The placeholder “New panel” still stands here/ }).click()
-  await expect(page.getByRole('textbox', { name: 'Label' })).toHaveAttribute('placeholder', 'New panel')
+  await problems.getByRole('button', { name: /The placeholder “New item” still stands here/ }).click()
+  await expect(page.getByRole('textbox', { name: 'Label' })).toHaveAttribute('placeholder', 'New item')
   await page
     .getByRole('navigation', { name: 'Path to the selected block' })
-    .getByRole('button', { name: 'Panels' })
+    .getByRole('button', { name: 'Accordion and tabs' })
     .click()
-  await page.getByRole('button', { name: 'Remove New panel' }).click()
+  await page.getByRole('button', { name: 'Delete New item' }).click()
   await expect(items.getByRole('row')).toHaveCount(4)
   await noFindings(page)
 })
@@ -171,8 +175,8 @@ test('pictures are added, refused with the reason, described, cropped where they
   const picture = await sharp({ create: { width: 900, height: 600, channels: 3, background: '#315' } })
     .jpeg()
     .toBuffer()
-  await page.goto(`${app.editor}/pictures`)
-  await page.getByLabel('Picture files').setInputFiles([
+  await page.goto(`${app.editor}/media-library`)
+  await page.getByLabel('Files to upload').setInputFiles([
     { name: 'purple-night.jpg', mimeType: 'image/jpeg', buffer: picture },
     { name: 'not-a-picture.jpg', mimeType: 'image/jpeg', buffer: Buffer.from('hello') },
   ])
@@ -181,10 +185,10 @@ test('pictures are added, refused with the reason, described, cropped where they
   const alt = uploads.getByRole('textbox', { name: 'Alternative text of purple-night.jpg' })
   await alt.fill('A purple night')
   await alt.blur()
-  await page.getByRole('textbox', { name: 'Find a picture' }).fill('purple')
+  await page.getByRole('textbox', { name: 'Search media' }).fill('purple')
   await expect(page.getByRole('list', { name: 'Pictures' }).getByRole('button')).toHaveCount(1)
   await page.getByRole('list', { name: 'Pictures' }).getByRole('button').click()
-  await expect(page.getByText('On no page yet.')).toBeVisible()
+  await expect(page.getByText('Not used on any page.')).toBeVisible()
   await noFindings(page)
 
   await addPage(page, app.editor, 'With a picture', /^Plain/)
@@ -198,7 +202,7 @@ test('pictures are added, refused with the reason, described, cropped where they
     .click()
   await expect(canvas.getByRole('img', { name: 'A purple night' })).toBeVisible()
   await page.getByRole('button', { name: 'Picture: crop and focus' }).click()
-  const dialog = page.getByRole('dialog', { name: 'What of the picture is shown here' })
+  const dialog = page.getByRole('dialog', { name: 'Crop and focus' })
   const shown = dialog.getByRole('img')
   await expect.poll(async () => (await shown.boundingBox())?.width ?? 0).toBeGreaterThan(300)
   const whole = (await shown.boundingBox())!
@@ -206,7 +210,7 @@ test('pictures are added, refused with the reason, described, cropped where they
   await page.mouse.down()
   await page.mouse.move(whole.x + whole.width * 0.75, whole.y + whole.height * 0.75, { steps: 8 })
   await page.mouse.up()
-  await dialog.getByRole('button', { name: 'Keep' }).click()
+  await dialog.getByRole('button', { name: 'Apply' }).click()
   await expect
     .poll(() =>
       canvas.locator('.picture picture').evaluate((box) => {

@@ -20,20 +20,26 @@ export const noFindings = async (page: Page): Promise<void> => {
 export const row = (page: Page, title: string): Locator =>
   page.getByRole('row').filter({ has: page.getByRole('link', { name: title, exact: true }) })
 
+/** Goes to another screen of the site by the list that is on each of them. */
+export async function goTo(page: Page, screen: string): Promise<void> {
+  await page.getByRole('navigation', { name: 'Screens' }).getByRole('link', { name: screen }).click()
+  await expect(page.getByRole('heading', { level: 1, name: screen })).toBeVisible()
+}
+
 /** Adds a page of a template and opens it. */
 export async function addPage(page: Page, editor: string, title: string, template: RegExp): Promise<void> {
   await page.goto(editor)
-  await page.getByRole('button', { name: 'Add a page' }).click()
+  await page.getByRole('button', { name: 'Add page' }).click()
   await page.getByRole('textbox', { name: 'Title' }).fill(title)
   await page.getByRole('radio', { name: template }).check({ force: true })
-  await page.getByRole('button', { name: 'Add and open' }).click()
+  await page.getByRole('dialog').getByRole('button', { name: 'Add page' }).click()
   await expect(canvasOf(page).getByRole('main')).toBeAttached()
 }
 
 /** Adds what is called so from the shelf, after what is selected, by keyboard. */
 export async function add(page: Page, name: string): Promise<void> {
   await page.keyboard.press('Control+Enter')
-  await page.getByRole('textbox', { name: 'Find something to add' }).fill(name)
+  await page.getByRole('textbox', { name: 'Search blocks and patterns' }).fill(name)
   await page.keyboard.press('Enter')
   await expect(page.getByRole('region', { name: 'Shelf' })).toHaveCount(0)
   await leaveText(page)

@@ -27,7 +27,7 @@ test('dragging on the canvas draws the landing place, and a refused place says w
   const band = await centreOf(canvas.locator('header'))
   await drag(page, lead, band, true)
   await expect(dragLayer(page).getByRole('status')).toHaveText(
-    'The header belongs to the site, not to this page',
+    'The header is the same on every page. It is not part of this page',
   )
   await page.mouse.up()
   await expect(page.getByText('Saved', { exact: true })).toBeVisible()
@@ -71,12 +71,13 @@ test('sizes: a value set at narrow changes narrow alone, and can be put back', a
   const canvas = await openPage(page, app, 'Visit')
   const heading = canvas.getByRole('heading', { name: 'Opening hours' })
   await heading.click()
+  await page.getByRole('button', { name: 'Alignment: set per size' }).click()
   await page.getByLabel('Alignment at narrow').selectOption('center')
   const align = () => heading.evaluate((element) => getComputedStyle(element).textAlign)
   expect(await align()).toBe('start')
   await page.getByRole('button', { name: 'narrow' }).click()
   await expect.poll(align).toBe('center')
-  await page.getByLabel('Alignment at narrow').selectOption({ label: 'As wider' })
+  await page.getByLabel('Alignment at narrow').selectOption({ label: 'Inherited' })
   await expect.poll(align).toBe('start')
   await page.getByRole('slider', { name: 'Width of the page' }).press('End')
   await expect(page.getByRole('slider', { name: 'Width of the page' })).toHaveAttribute(
@@ -95,7 +96,8 @@ test('words: a list and a link to a page are typed in place and come out as such
   await page.keyboard.type('See how to visit us')
   await page.keyboard.press('Control+a')
   await page.getByRole('button', { name: 'Link', exact: true }).click()
-  await page.getByLabel('Leads to').selectOption({ label: 'Visit' })
+  await page.getByRole('combobox', { name: 'Link' }).fill('visit')
+  await page.getByRole('option', { name: 'Visit' }).click()
   await page.keyboard.press('Escape')
   await page.getByRole('button', { name: 'List', exact: true }).click()
   await page.keyboard.press('Escape')
@@ -115,15 +117,18 @@ test('words: every mark comes out as its element, and plain words have none', as
   for (const [name, tag] of [
     ['Bold', 'strong'],
     ['Italic', 'em'],
-    ['Struck through', 's'],
-    ['Below the line', 'sub'],
-    ['Above the line', 'sup'],
+    ['Strikethrough', 's'],
+    ['Subscript', 'sub'],
+    ['Superscript', 'sup'],
     ['Code', 'code'],
   ] as const) {
     await page.keyboard.press('Control+a')
-    await page.getByRole('toolbar', { name: 'Words' }).getByRole('button', { name, exact: true }).click()
+    await page
+      .getByRole('toolbar', { name: 'Text formatting' })
+      .getByRole('button', { name, exact: true })
+      .click()
     await expect(canvas.locator(`.text p ${tag}`, { hasText: 'H2O on a plate' })).toBeVisible()
-    await page.getByRole('button', { name: 'Plain words' }).click()
+    await page.getByRole('button', { name: 'Clear formatting' }).click()
     await expect(canvas.locator(`.text p ${tag}`, { hasText: 'H2O on a plate' })).toHaveCount(0)
   }
   await page.keyboard.press('Control+a')
@@ -144,7 +149,7 @@ test('markup and script addresses stay words, and never become elements', async 
   await expect(canvas.getByRole('heading', { level: 1 })).toHaveText('<img src=x onerror=alert(1)>')
   await canvas.getByRole('link', { name: 'Write to us' }).click()
   await page.getByLabel('Address').fill('javascript:alert(1)')
-  await expect(page.getByText('This kind of address can’t be linked to.')).toBeVisible()
+  await expect(page.getByText('This kind of address can’t be used.')).toBeVisible()
   await expect(canvas.getByRole('link', { name: 'Write to us' })).toHaveAttribute(
     'href',
     'mailto:door@tarrowmoor.example',
@@ -155,7 +160,7 @@ test('problems are counted, listed, marked in the spine, and lead to the spot', 
   const canvas = await openPage(page, app, 'Questions')
   await expect(page.getByRole('button', { name: /problem/ })).toHaveCount(0)
   await canvas.getByRole('heading', { name: 'Can children come?' }).click()
-  await page.getByLabel('Words', { exact: true }).fill('')
+  await page.getByLabel('Text', { exact: true }).fill('')
   await page.keyboard.press('Enter')
   await page.getByRole('treeitem', { name: 'Section: Questions' }).click()
   await page.getByRole('button', { name: '1 problem' }).click()
@@ -238,15 +243,16 @@ test('a page can be added and renamed, and starts with the site’s header and f
   app,
 }) => {
   await page.goto(app.editor)
-  await page.getByRole('button', { name: 'Add a page' }).click()
+  await page.getByRole('button', { name: 'Add page' }).click()
   await page.getByRole('textbox', { name: 'Title' }).fill('Getting here')
-  await page.getByLabel('Under').selectOption({ label: 'Visit' })
+  await page.getByRole('combobox', { name: 'Parent page' }).fill('visit')
+  await page.getByRole('option', { name: 'Visit' }).click()
   await page.getByRole('radio', { name: /^Blank/ }).check({ force: true })
-  await page.getByRole('button', { name: 'Add and open' }).click()
+  await page.getByRole('dialog').getByRole('button', { name: 'Add page' }).click()
   const canvas = canvasOf(page)
   await expect(canvas.getByRole('banner')).toBeVisible()
   await page.getByRole('button', { name: 'Add to page' }).click()
-  await page.getByRole('textbox', { name: 'Find something to add' }).fill('heading')
+  await page.getByRole('textbox', { name: 'Search blocks and patterns' }).fill('heading')
   await page.keyboard.press('Enter')
   // What is called so comes before what only speaks of it, and a block on an empty page gets a section around it.
   // It can be typed in at once.
@@ -257,12 +263,13 @@ test('a page can be added and renamed, and starts with the site’s header and f
   await page.keyboard.press('Control+s')
   await expect(page.getByText('Saved', { exact: true })).toBeVisible()
   await page.getByRole('link', { name: 'Tarrowmoor Observatory' }).click()
-  await page.getByRole('button', { name: 'Rename Getting here' }).click()
+  await page.getByRole('button', { name: 'More actions: Getting here' }).click()
+  await page.getByRole('menuitem', { name: /^Rename/ }).click()
   await page.getByRole('textbox', { name: 'Title' }).fill('How to get here')
   await page.keyboard.press('Enter')
   const row = page.getByRole('row', { name: /How to get here/ })
   await expect(row).toContainText('/visit/getting-here/')
-  await expect(row).toContainText('Never published')
+  await expect(row).toContainText('Draft')
 })
 
 async function openScreens(page: Page, app: App): Promise<Record<string, () => Promise<unknown>>> {
@@ -270,25 +277,37 @@ async function openScreens(page: Page, app: App): Promise<Record<string, () => P
   return {
     pages: () => page.getByRole('heading', { name: 'Pages' }).waitFor(),
     'adding a page': async () => {
-      await page.getByRole('button', { name: 'Add a page' }).click()
-      await page.getByRole('dialog', { name: 'Add a page' }).waitFor()
+      await page.getByRole('button', { name: 'Add page' }).click()
+      await page.getByRole('dialog', { name: 'Add page' }).waitFor()
     },
     account: async () => {
       await page.keyboard.press('Escape')
       await page.getByRole('button', { name: /^You are / }).click()
       await page.getByRole('dialog').waitFor()
     },
-    pictures: async () => {
-      await page.goto(`${app.editor}/pictures`)
-      await page.getByRole('heading', { level: 1, name: 'Pictures' }).waitFor()
+    media: async () => {
+      await page.goto(`${app.editor}/media-library`)
+      await page.getByRole('heading', { level: 1, name: 'Media' }).waitFor()
     },
     files: async () => {
-      await page.goto(`${app.editor}/site-files`)
+      await page.goto(`${app.editor}/media-library?show=files`)
       await page.getByRole('row', { name: /open-nights\.ics/ }).waitFor()
     },
     navigation: async () => {
       await page.goto(`${app.editor}/navigation`)
       await page.getByRole('heading', { level: 1, name: 'Navigation' }).waitFor()
+    },
+    settings: async () => {
+      await page.goto(`${app.editor}/settings`)
+      await page.getByRole('heading', { level: 1, name: 'Settings' }).waitFor()
+    },
+    bin: async () => {
+      await page.goto(`${app.editor}/bin`)
+      await page.getByRole('heading', { level: 1, name: 'Bin' }).waitFor()
+    },
+    help: async () => {
+      await page.goto(`${app.editor}/help`)
+      await page.getByRole('heading', { level: 1, name: 'Help' }).waitFor()
     },
     editor: async () => {
       const canvas = await openPage(page, app, 'Visit')
@@ -296,7 +315,7 @@ async function openScreens(page: Page, app: App): Promise<Record<string, () => P
     },
     commands: async () => {
       await page.keyboard.press('Control+Shift+Enter')
-      await page.getByRole('dialog', { name: 'All commands' }).waitFor()
+      await page.getByRole('dialog', { name: 'Search everything' }).waitFor()
     },
     publishing: async () => {
       await page.keyboard.press('Escape')
@@ -306,7 +325,7 @@ async function openScreens(page: Page, app: App): Promise<Record<string, () => P
     problems: async () => {
       await page.keyboard.press('Escape')
       await canvasOf(page).getByRole('heading', { name: 'Opening hours' }).click()
-      await page.getByLabel('Words', { exact: true }).fill('')
+      await page.getByLabel('Text', { exact: true }).fill('')
       await page.keyboard.press('Enter')
       await page.getByRole('button', { name: /\d problem/ }).click()
     },

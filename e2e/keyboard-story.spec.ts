@@ -1,6 +1,7 @@
 /** The whole job by keyboard alone: no mouse event is ever sent, and the focus is never nowhere. */
 import type { Page } from '@playwright/test'
 import { canvasOf, expect, test } from './app.ts'
+import { row } from './building.ts'
 
 const status = (page: Page) => page.getByRole('contentinfo').getByRole('status')
 
@@ -24,8 +25,10 @@ test('opened, filled, rearranged, looked at, undone, saved and published without
   test.setTimeout(150_000)
   await page.goto(app.editor)
   await expect(page.getByRole('heading', { name: 'Pages' })).toBeVisible()
-  const about = page.getByRole('link', { name: 'About', exact: true })
-  await pressUntil(page, 'Tab', () => about.evaluate((link) => link === document.activeElement))
+  const isRow = () => page.evaluate(() => document.activeElement?.getAttribute('role') === 'row')
+  await pressUntil(page, 'Tab', isRow)
+  const about = row(page, 'About')
+  await pressUntil(page, 'ArrowDown', () => about.evaluate((row) => row === document.activeElement))
   await page.keyboard.press('Enter')
   const canvas = canvasOf(page)
   await expect(canvas.getByRole('main')).toBeAttached()
@@ -35,7 +38,7 @@ test('opened, filled, rearranged, looked at, undone, saved and published without
     await page.keyboard.press('ArrowRight')
     await page.keyboard.press('ArrowDown')
     await page.keyboard.press('Control+Enter')
-    await expect(page.getByRole('textbox', { name: 'Find something to add' })).toBeFocused()
+    await expect(page.getByRole('textbox', { name: 'Search blocks and patterns' })).toBeFocused()
     await page.keyboard.type('three c')
     await page.keyboard.press('Enter')
     await expect(canvas.getByRole('heading', { name: 'Three things to know' })).toBeVisible()
@@ -87,7 +90,7 @@ test('opened, filled, rearranged, looked at, undone, saved and published without
     await expect(status(page)).toHaveText(/^Moved section “What keys can do” after section “.+”$/)
   })
   await test.step('a value is set in the details, reached by Tab', async () => {
-    const search = page.getByRole('textbox', { name: 'Find a setting' })
+    const search = page.getByRole('textbox', { name: 'Search settings' })
     await pressUntil(page, 'Tab', () => search.evaluate((field) => field === document.activeElement))
     await page.keyboard.type('background')
     await page.keyboard.press('Tab')
@@ -118,7 +121,8 @@ test('opened, filled, rearranged, looked at, undone, saved and published without
     await expect(page.getByText('Saved', { exact: true })).toBeVisible()
     await page.keyboard.press('Control+Shift+Enter')
     await page.keyboard.type('publish')
-    await page.keyboard.press('ArrowDown')
+    await expect(page.getByRole('menuitem').first()).toHaveAccessibleName(/^Publish/)
+    await expect(page.getByRole('menuitem').first()).toHaveAttribute('data-focused', 'true')
     await page.keyboard.press('Enter')
     const publish = page.getByRole('dialog').getByRole('button', { name: 'Publish', exact: true })
     await pressUntil(page, 'Tab', () => publish.evaluate((button) => button === document.activeElement))

@@ -83,7 +83,7 @@ test('commands are reached from a focused button too, which does not take their 
   await openPage(page, app, 'About')
   await page.getByRole('button', { name: 'Publish', exact: true }).focus()
   await page.keyboard.press('Control+Shift+Enter')
-  await expect(page.getByRole('dialog', { name: 'All commands' })).toBeVisible()
+  await expect(page.getByRole('dialog', { name: 'Search everything' })).toBeVisible()
   await page.keyboard.press('Escape')
   await expect(page.getByRole('dialog')).toHaveCount(0)
 })
@@ -98,7 +98,7 @@ test('two blocks are put in a row and taken out again, and undo leads back', asy
   const before = await parentOf('Getting here')
   await page.keyboard.press('Alt+Shift+W')
   await expect(page.getByRole('contentinfo').getByRole('status')).toHaveText(
-    'Put heading “Getting here” in a row',
+    'Wrapped heading “Getting here” in a row',
   )
   await expect.poll(() => parentOf('Getting here')).toBe('row')
   await page.keyboard.press('Alt+U')
@@ -170,7 +170,7 @@ test('from a field of the details, Escape leads to the page with what was typed,
   const canvas = await openPage(page, app, 'Visit')
   const heading = canvas.getByRole('heading', { name: 'Opening hours' })
   await heading.click()
-  const words = page.getByRole('textbox', { name: 'Words' })
+  const words = page.getByRole('textbox', { name: 'Text' })
   await words.fill('Something else')
   await expect(canvas.getByRole('heading', { name: 'Something else' })).toBeVisible()
   await page.keyboard.press('Escape')
@@ -181,7 +181,7 @@ test('from a field of the details, Escape leads to the page with what was typed,
   await page.keyboard.press('Alt+Shift+ArrowDown')
   await expect(heading).toHaveCount(2)
 
-  for (const name of ['Find a setting', 'Find a block']) {
+  for (const name of ['Search settings', 'Search blocks']) {
     const find = page.getByRole('textbox', { name })
     await find.fill('nothing is called so')
     await page.keyboard.press('Escape')
@@ -192,7 +192,7 @@ test('from a field of the details, Escape leads to the page with what was typed,
   await page.keyboard.press('Control+z')
   await expect(heading).toHaveCount(1)
 
-  // Left by other keys, what was typed is kept.
+  // Left by other keys, what was typed is journaled.
   await heading.click()
   await words.fill('When we are open')
   await page.keyboard.press('Tab')

@@ -87,7 +87,7 @@ const PLACES: readonly (readonly [where: string, type: (page: Page, words: strin
     'who said it, in the details',
     async (page, words) => {
       await canvasOf(page).locator('[data-node="quot"]').click()
-      const field = details(page).getByRole('textbox', { name: 'Who said it' })
+      const field = details(page).getByRole('textbox', { name: 'Author' })
       await field.press('Control+a')
       await page.keyboard.type(words)
     },
@@ -133,7 +133,7 @@ const PLACES: readonly (readonly [where: string, type: (page: Page, words: strin
 /** Nothing selected: the details are the page's. */
 async function selectPage(page: Page): Promise<void> {
   if (await settings(page).isVisible()) return
-  await page.locator('[data-focus-home]').first().focus()
+  await page.locator('[data-takes-focus]').first().focus()
   for (let i = 0; i < 4 && !(await settings(page).isVisible()); i++) await page.keyboard.press('Escape')
   await expect(settings(page)).toBeVisible()
 }
@@ -393,7 +393,7 @@ test('a locked block takes no letter, and says so', async ({ page, app }) => {
   await page.keyboard.press('Alt+h')
   await heading.dblclick()
   await page.keyboard.type('lost')
-  await expect(page.getByRole('contentinfo').getByRole('status')).toContainText('is held')
+  await expect(page.getByRole('contentinfo').getByRole('status')).toContainText('is locked')
   await expect(canvasOf(page).locator('[contenteditable="true"]')).toHaveCount(0)
   await expect(heading).toHaveText('A heading')
 })
@@ -407,38 +407,37 @@ test('fields outside of pages: closing, leaving, loading again and two people lo
   await test.step('a dialog that is closed by Escape, or pressed beside, has the title again', async () => {
     const words = sentence()
     await page.goto(app.editor)
-    await page.getByRole('button', { name: 'Add a page' }).click()
+    await page.getByRole('button', { name: 'Add page' }).click()
     await page.getByRole('textbox', { name: 'Title' }).fill(words)
     await page.mouse.click(5, 400)
     await expect(page.getByRole('textbox', { name: 'Title' })).toHaveValue(words)
     await page.keyboard.press('Escape')
     await expect(page.getByRole('dialog')).toHaveCount(0)
-    await page.getByRole('button', { name: 'Add a page' }).click()
+    await page.getByRole('button', { name: 'Add page' }).click()
     await expect(page.getByRole('textbox', { name: 'Title' })).toHaveValue(words)
     await page.getByRole('button', { name: 'Cancel' }).click()
   })
   await test.step('a title that is typed in a rename dialog survives loading again', async () => {
     const words = sentence()
-    await page.getByRole('button', { name: 'Rename Questions' }).click()
+    await page.getByRole('button', { name: 'More actions: Questions' }).click()
+    await page.getByRole('menuitem', { name: /^Rename/ }).click()
     await page.getByRole('textbox', { name: 'Title' }).fill(words)
     await page.reload()
-    await page.getByRole('button', { name: 'Rename Questions' }).click()
+    await page.getByRole('button', { name: 'More actions: Questions' }).click()
+    await page.getByRole('menuitem', { name: /^Rename/ }).click()
     await expect(page.getByRole('textbox', { name: 'Title' })).toHaveValue(words)
     await page.getByRole('button', { name: 'Cancel' }).click()
   })
   let before = ''
   await test.step('an alternative text: leaving asks, loading again has it', async () => {
     const words = sentence()
-    await page.goto(`${app.editor}/pictures`)
+    await page.goto(`${app.editor}/media-library`)
     await page.getByRole('list', { name: 'Pictures' }).getByRole('button').first().click()
     const field = page.getByRole('textbox', { name: /^Alternative text of/ })
     before = await field.inputValue()
     await page.route('**/api/media/*', (route) => route.abort())
     await field.fill(words)
-    await page
-      .getByRole('navigation', { name: 'Where you are' })
-      .getByRole('link', { name: 'Tarrowmoor Observatory' })
-      .click()
+    await page.getByRole('link', { name: 'Pages' }).click()
     const question = page.getByRole('alertdialog', { name: 'Leave without saving?' })
     await expect(question).toContainText('Alternative text of')
     await question.getByRole('button', { name: 'Stay here' }).click()
@@ -458,7 +457,7 @@ test('fields outside of pages: closing, leaving, loading again and two people lo
     const other = await browser.newContext()
     await signIn(other, app, 'editor')
     const second = await other.newPage()
-    await second.goto(`${app.editor}/pictures`)
+    await second.goto(`${app.editor}/media-library`)
     for (const one of [page, second])
       await one.getByRole('list', { name: 'Pictures' }).getByRole('button').first().click()
     const fieldOf = (one: Page) => one.getByRole('textbox', { name: /^Alternative text of/ })
@@ -487,8 +486,8 @@ test('fields outside of pages: closing, leaving, loading again and two people lo
   await test.step('a link for the navigation that is not added yet', async () => {
     const words = sentence()
     await page.goto(`${app.editor}/navigation`)
-    await page.getByRole('textbox', { name: 'Words' }).fill(words)
+    await page.getByRole('textbox', { name: 'Text' }).fill(words)
     await page.reload()
-    await expect(page.getByRole('textbox', { name: 'Words' })).toHaveValue(words)
+    await expect(page.getByRole('textbox', { name: 'Text' })).toHaveValue(words)
   })
 })

@@ -40,7 +40,7 @@ test('a session that ends while somebody works is asked for over the screen, and
   await expect(page.getByText('1 edit not saved')).toBeVisible()
   await page.context().clearCookies()
   await page.keyboard.press('Control+s')
-  const dialog = page.getByRole('alertdialog', { name: 'Sign in to go on' })
+  const dialog = page.getByRole('alertdialog', { name: 'Sign in to continue' })
   await expect(dialog).toBeVisible()
   await dialog
     .getByRole('textbox', { name: 'Password' })
@@ -63,9 +63,7 @@ test('a reviewer looks at every width and publishes, and changes nothing', async
   await page.keyboard.press('Escape')
   await heading.click()
   await page.keyboard.press('Delete')
-  await expect(page.getByRole('contentinfo').getByRole('status')).toContainText(
-    'changing them is for editors',
-  )
+  await expect(page.getByRole('contentinfo').getByRole('status')).toContainText('needs the role of editor')
   await expect(heading).toHaveText(words!)
   await expect(page.getByRole('button', { name: 'Save', exact: true })).toHaveCount(0)
   await page.getByRole('button', { name: 'Publish', exact: true }).click()

@@ -63,7 +63,7 @@ test('where both changed the same spot the person chooses, and the other is an u
   await expect(ines.page.getByText('Saved', { exact: true })).toBeVisible()
   await tarn.page.keyboard.press('Control+s')
   const dialog = tarn.page.getByRole('dialog', { name: 'Ines changed the same spot' })
-  await expect(dialog.getByText('Words of heading “Tarn on the cold”')).toBeVisible()
+  await expect(dialog.getByText('Text of heading “Tarn on the cold”')).toBeVisible()
   await expect(dialog.getByRole('radio', { name: /Yours Tarn on the cold/ })).toBeChecked()
   const { violations } = await new AxeBuilder({ page: tarn.page })
     .setLegacyMode(true)

@@ -101,7 +101,7 @@ test('text pasted beyond the limit is told, stands nowhere, and what is typed af
   await expect(editor).toHaveText(words)
   await page.keyboard.type(' Yes.')
   await page.keyboard.press('Escape')
-  await expect(page.getByRole('textbox', { name: 'Words', exact: true })).toHaveValue(`${words} Yes.`)
+  await expect(page.getByRole('textbox', { name: 'Text', exact: true })).toHaveValue(`${words} Yes.`)
 })
 
 test('a picture dropped on the page or pasted from the clipboard is uploaded and stands there', async ({
@@ -142,13 +142,13 @@ test('a picture dropped on the page or pasted from the clipboard is uploaded and
 
   // What was said of one picture is not said of another.
   await page.getByRole('textbox', { name: 'Alternative text' }).fill('Stars that were pasted')
-  await page.getByRole('button', { name: 'Picture: change' }).click()
+  await page.getByRole('button', { name: 'Picture: replace' }).click()
   await page
     .getByRole('dialog')
     .getByRole('button', { name: /Moon half lit/ })
     .click()
   await expect(page.getByRole('textbox', { name: 'Alternative text' })).toHaveValue('')
-  await page.goto(`${app.editor}/pictures`)
+  await page.goto(`${app.editor}/media-library`)
   for (const name of ['dropped.jpg', 'pasted.jpg'])
     await expect(page.getByRole('list', { name: 'Pictures' }).getByText(name)).toBeVisible()
 })

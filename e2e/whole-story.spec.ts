@@ -23,7 +23,7 @@ test('a page is opened, filled, rearranged, looked at, saved, published, and is 
   await test.step('add a section from the shelf, below one that is chosen', async () => {
     await spine.getByRole('treeitem', { name: 'How it began' }).click()
     await page.getByRole('button', { name: 'Add to page' }).click()
-    await page.getByRole('textbox', { name: 'Find something to add' }).fill('three')
+    await page.getByRole('textbox', { name: 'Search blocks and patterns' }).fill('three')
     await page.getByRole('button', { name: /^Three cards/ }).click()
     await expect(canvas.getByRole('heading', { name: 'Three things to know' })).toBeVisible()
     await expect(page.getByText('1 edit not saved')).toBeVisible()

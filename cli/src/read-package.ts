@@ -1,5 +1,11 @@
 import { readFile, stat } from 'node:fs/promises'
-import { checkPackageShape, defaultRegistry, validatePackage, type PagePackage } from '@gullyline/core'
+import {
+  checkPackageShape,
+  defaultRegistry,
+  migratePackage,
+  validatePackage,
+  type PagePackage,
+} from '@gullyline/core'
 import { Unusable } from './outcome.ts'
 
 /** Largest package read, in bytes. */
@@ -7,7 +13,7 @@ const MAX_BYTES = 256 * 1024 * 1024
 
 /** Reads and validates a package. Throws `Unusable` with every problem and its JSON pointer. */
 export async function readPackage(file: string): Promise<PagePackage> {
-  const value = await readJson(file)
+  const value = migratePackage(await readJson(file))
   const problems = validatePackage(value, defaultRegistry, checkPackageShape)
   if (problems.length > 0)
     throw new Unusable(...problems.map(({ pointer, message }) => `${pointer || '/'}: ${message}`))

@@ -252,6 +252,15 @@ describe('calls that can’t be used', () => {
   })
 })
 
+test('a package that the version before wrote is read', async () => {
+  const file = await spoiled((v) => {
+    v.page.format = 2
+    v.page.nodes[byKind(v, 'heading')].held = 'words'
+  })
+  const { code, error } = await run('validate', file)
+  expect([code, error]).toEqual([0, ''])
+})
+
 test('check prints findings as JSON with their source, and ends with 1 for an error', async () => {
   const file = await spoiled((v) => (v.page.nodes[byKind(v, 'button')].content.link = undefined))
   const { code, out } = await run('check', file, '--json')

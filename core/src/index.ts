@@ -16,7 +16,7 @@ export { leftOut, publishedPage } from './blocks/published-page.ts'
 export { ICON_WORDS, iconElement, type IconName } from './blocks/icons.ts'
 export { getKind, type Problem, type Registry } from './blocks/registry.ts'
 export { shownIds, shownSlots } from './blocks/shown.ts'
-export { createStarters, type Starter } from './blocks/starters.ts'
+export { createStarters, PURPOSES, type Purpose, type Starter } from './blocks/starters.ts'
 export { validatePage } from './blocks/validate-page.ts'
 export {
   copyFragment,
@@ -32,7 +32,7 @@ export {
 } from './edits/compose.ts'
 export { describeNode, nodeLabel } from './edits/describe.ts'
 export { applyEdit, editSentence, type Edit } from './edits/edit.ts'
-export { heldRefusal } from './edits/held.ts'
+export { lockRefusal } from './edits/lock.ts'
 export {
   besideEdits,
   copyLookEdits,
@@ -46,7 +46,7 @@ export { mergeEdits, mergePair } from './edits/merge-edits.ts'
 export { fragmentFault } from './edits/insert.ts'
 export { moveRefusal } from './edits/move.ts'
 export { placingRefusal, type Target } from './edits/placing.ts'
-export { ASIDE, frameRefusal, FRAMES, frameOf, type Frame, type FrameName } from './site/frames.ts'
+export { ASIDE, layoutRefusal, LAYOUTS, layoutOf, type Layout, type LayoutName } from './site/layouts.ts'
 export {
   LONGEST_DESCRIPTION,
   LONGEST_NAVIGATION_LABEL,
@@ -56,7 +56,10 @@ export {
   type PageSettings,
   type SettingField,
 } from './site/page-settings.ts'
+export { textOf } from './blocks/page-text.ts'
+export { languageFault } from './site/language.ts'
 export { migratePage } from './page/migrate.ts'
+export { migrateEdit } from './edits/migrate-edit.ts'
 export { readValue, type ValueAddress } from './edits/set.ts'
 export { applyEdits, type Transaction } from './edits/transaction.ts'
 export { EMPTY_HISTORY, record, redo, undo, type History } from './edits/undo.ts'
@@ -88,8 +91,8 @@ export {
 export { ancestry, childIds, findPlace, isWithin, subtreeIds } from './page/walk.ts'
 export { anchorFrom } from './render/anchor-from.ts'
 export { outlineOf, type OutlineEntry } from './render/outline.ts'
-export { TEMPLATES, type Template } from './site/templates.ts'
-export { changeFrameEdits } from './edits/templates.ts'
+export { NOT_FOUND_TEMPLATE, TEMPLATES, type Template } from './site/templates.ts'
+export { changeLayoutEdits } from './edits/templates.ts'
 export {
   columnCountEdits,
   columnShareEdits,
@@ -107,7 +110,14 @@ export { createPageRenderer, renderPage, renderTree } from './render/render-page
 export { createNodeRenderer, type NodeRenderer } from './render/render-node.ts'
 export { SLOT_TAG, type Element } from './render/element.ts'
 export type { Crop } from './render/crop.ts'
-export type { NavigationEntry, Picture, SiteContext, SiteFile, TreePage } from './render/site-context.ts'
+export type {
+  NavigationEntry,
+  Picture,
+  SiteContext,
+  SiteFile,
+  SiteIcon,
+  TreePage,
+} from './render/site-context.ts'
 export { ANY_SPOT, spotOf, type Spot } from './render/spots.ts'
 export { uprightFonts } from './render/look-css.ts'
 export { renderStylesheet } from './render/stylesheet.ts'
@@ -127,6 +137,7 @@ export { anchorsOf, pagesLinkedInto, runChecks } from './checks/run-checks.ts'
 export { fullPackageSchema } from './exchange/package-schema.ts'
 export {
   EXTENSIONS,
+  migratePackage,
   PACKAGE_FORMAT,
   packageContext,
   packagedFilePath,

@@ -27,7 +27,7 @@ function pageOf(...blocks: readonly Block[]): Page {
     if (kind === 'section') sections.push(`b${i}`)
   })
   nodes.root = { ...nodes.root!, slots: { ...nodes.root!.slots, sections } }
-  return { format: 2, root: 'root', nodes }
+  return { format: 3, root: 'root', nodes }
 }
 
 const site: CheckedSite = {
@@ -246,14 +246,14 @@ const CASES: readonly (readonly [
   [
     'missing-field',
     'an article without a heading',
-    framed({ frame: 'article', title: ' ', author: 'A' }, pageOf()),
-    framed({ frame: 'article', title: 'T' }, pageOf()),
+    framed({ layout: 'article', title: ' ', author: 'A' }, pageOf()),
+    framed({ layout: 'article', title: 'T' }, pageOf()),
   ],
   [
     'missing-field',
     'only what the template asks for',
-    framed({ frame: 'article' }, pageOf()),
-    framed({ frame: 'side' }, pageOf()),
+    framed({ layout: 'article' }, pageOf()),
+    framed({ layout: 'side' }, pageOf()),
   ],
   [
     'stray-value',
@@ -297,8 +297,8 @@ const CASES: readonly (readonly [
   [
     'strange-kind',
     'a table on a landing page',
-    framed({ frame: 'landing' }, pageOf(['table', { rows: [['a'], ['b']] }])),
-    framed({ frame: 'plain' }, pageOf(['table', { rows: [['a'], ['b']] }])),
+    framed({ layout: 'landing' }, pageOf(['table', { rows: [['a'], ['b']] }])),
+    framed({ layout: 'plain' }, pageOf(['table', { rows: [['a'], ['b']] }])),
   ],
 ]
 

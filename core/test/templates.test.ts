@@ -8,20 +8,19 @@ import { getKind } from '../src/blocks/registry.ts'
 import { renderPage } from '../src/render/render-page.ts'
 import { testSite } from './arbitraries/site.ts'
 import { validatePage } from '../src/blocks/validate-page.ts'
-import { changeFrameEdits } from '../src/edits/templates.ts'
+import { changeLayoutEdits } from '../src/edits/templates.ts'
 import { applyEdits } from '../src/edits/transaction.ts'
-import { migratePage } from '../src/page/migrate.ts'
 import { getNode, type Page } from '../src/page/page.ts'
 import { runChecks } from '../src/checks/run-checks.ts'
-import { ASIDE, frameOf, FRAMES, frameRefusal, type FrameName } from '../src/site/frames.ts'
+import { ASIDE, layoutOf, LAYOUTS, layoutRefusal, type LayoutName } from '../src/site/layouts.ts'
 import { TEMPLATES } from '../src/site/templates.ts'
 import { anyPage, countingIds } from './arbitraries/page.ts'
 
 const RUNS = { numRuns: 1000 }
-const frames = Object.keys(FRAMES) as FrameName[]
-const anyFrame = fc.constantFrom(...frames)
+const layouts = Object.keys(LAYOUTS) as LayoutName[]
+const anyLayout = fc.constantFrom(...layouts)
 
-function applied(page: Page, edits: ReturnType<typeof changeFrameEdits>): Page {
+function applied(page: Page, edits: ReturnType<typeof changeLayoutEdits>): Page {
   const result = applyEdits(page, edits, registry)
   if (!result.ok) throw new Error(result.message)
   return result.page
@@ -38,10 +37,10 @@ function contentOf(page: Page): string[] {
 describe('another template', () => {
   test('between any two and back loses no block, and leaves a valid page', () => {
     fc.assert(
-      fc.property(anyPage, anyFrame, anyFrame, (page, there, back) => {
+      fc.property(anyPage, anyLayout, anyLayout, (page, there, back) => {
         const ids = countingIds('new')
-        const away = applied(page, changeFrameEdits(page, there, registry, ids))
-        const home = applied(away, changeFrameEdits(away, back, registry, ids))
+        const away = applied(page, changeLayoutEdits(page, there, registry, ids))
+        const home = applied(away, changeLayoutEdits(away, back, registry, ids))
         for (const one of [away, home]) {
           expect(validatePage(one, registry)).toEqual([])
           expect(contentOf(one)).toEqual(contentOf(page))
@@ -51,18 +50,18 @@ describe('another template', () => {
     )
   })
 
-  test('shows everything that the frame has a place for: only what it refuses goes aside', () => {
+  test('shows everything that the layout has a place for: only what it refuses goes aside', () => {
     fc.assert(
-      fc.property(anyPage, anyFrame, (page, frame) => {
+      fc.property(anyPage, anyLayout, (page, layout) => {
         const bare = { ...page, nodes: { ...page.nodes } }
-        const away = applied(bare, changeFrameEdits(bare, frame, registry, countingIds('new')))
+        const away = applied(bare, changeLayoutEdits(bare, layout, registry, countingIds('new')))
         const { slots } = getNode(away, away.root)
-        const shown = Object.keys(FRAMES[frame].slots)
+        const shown = Object.keys(LAYOUTS[layout].slots)
         for (const [slot, children] of Object.entries(slots))
           if (slot !== ASIDE && !shown.includes(slot)) expect(children).toEqual([])
         const before = getNode(page, page.root).slots[ASIDE]!
         const refused = (id: string): boolean =>
-          frameRefusal(away, getNode(away, id).kind, registry) !== undefined ||
+          layoutRefusal(away, getNode(away, id).kind, registry) !== undefined ||
           Object.values(getNode(away, id).slots).flat().some(refused)
         for (const id of slots[ASIDE]!) expect(before.includes(id) || refused(id)).toBe(true)
       }),
@@ -72,8 +71,8 @@ describe('another template', () => {
 
   test('is one step to undo', () => {
     const page = fc.sample(anyPage, { numRuns: 40, seed: 3 }).at(-1)!
-    for (const frame of frames) {
-      const result = applyEdits(page, changeFrameEdits(page, frame, registry, countingIds('new')), registry)
+    for (const layout of layouts) {
+      const result = applyEdits(page, changeLayoutEdits(page, layout, registry, countingIds('new')), registry)
       if (!result.ok) throw new Error(result.message)
       const undone = applyEdits(result.page, result.inverse, registry)
       expect(undone.ok && { ...undone.page, nodes: { ...undone.page.nodes } }).toEqual(page)
@@ -84,8 +83,8 @@ describe('another template', () => {
 test('what stands aside is neither among the words of the page nor rendered', () => {
   const make = (slot: string): Page => {
     const block = newNode(getKind(registry, 'heading'), { content: { text: 'Kept for later', level: 2 } })
-    const root = newNode(getKind(registry, 'page'), { content: { frame: 'side' }, slots: { [slot]: ['h'] } })
-    return { format: 2, root: 'r', nodes: { r: root, h: block } }
+    const root = newNode(getKind(registry, 'page'), { content: { layout: 'side' }, slots: { [slot]: ['h'] } })
+    return { format: 3, root: 'r', nodes: { r: root, h: block } }
   }
   const html = (page: Page) =>
     renderPage({ page, title: 'T', description: '' }, registry, testSite(), () => ({ href: '/s.css' })).html
@@ -93,28 +92,6 @@ test('what stands aside is neither among the words of the page nor rendered', ()
   expect(html(make('main'))).toContain('Kept for later')
   expect(pageWords(make(ASIDE), registry)).toEqual([])
   expect(html(make(ASIDE))).not.toContain('Kept for later')
-})
-
-describe('documents of format 1', () => {
-  test('become valid ones of today; anything else is left for validation to judge', () => {
-    fc.assert(
-      fc.property(anyPage, (page) => {
-        const root = getNode(page, page.root)
-        const bare = { ...page, nodes: { [page.root]: { ...root, slots: { sections: [] as string[] } } } }
-        expect(validatePage(bare, registry)).not.toEqual([])
-        expect(validatePage(migratePage({ ...bare, format: 1 }), registry)).toEqual([])
-        expect(migratePage(page)).toBe(page)
-      }),
-      { numRuns: 100 },
-    )
-    fc.assert(fc.property(fc.jsonValue(), (value) => void migratePage(value)))
-    for (const value of [
-      { format: 1 },
-      { format: 1, root: 'x', nodes: null },
-      { format: 1, root: 3, nodes: {} },
-    ])
-      expect(validatePage(migratePage(value), registry)).not.toEqual([])
-  })
 })
 
 describe('every template', () => {
@@ -133,7 +110,7 @@ describe('every template', () => {
       const made = template.build(registry, countingIds('a'), page)
       expect(validatePage(made, registry)).toEqual([])
       expect(runChecks(made, site, registry).filter(({ rule }) => rule !== 'empty-item')).toEqual([])
-      expect(frameOf(getNode(made, made.root).content).title).toBe(FRAMES[template.frame].title)
+      expect(layoutOf(getNode(made, made.root).content).title).toBe(LAYOUTS[template.layout].title)
       const again = template.build(registry, countingIds('b'), page)
       expect(pageWords(again, registry)).toEqual(pageWords(made, registry))
       expect(Object.keys(again.nodes).filter((id) => Object.hasOwn(made.nodes, id))).toEqual([])

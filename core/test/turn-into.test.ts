@@ -7,7 +7,7 @@ import { pageWords } from '../src/blocks/page-words.ts'
 import { getKind } from '../src/blocks/registry.ts'
 import { validatePage } from '../src/blocks/validate-page.ts'
 import type { Edit } from '../src/edits/edit.ts'
-import { heldRefusal } from '../src/edits/held.ts'
+import { lockRefusal } from '../src/edits/lock.ts'
 import { applyEdits } from '../src/edits/transaction.ts'
 import {
   besideEdits,
@@ -38,7 +38,7 @@ function pageOf(...blocks: readonly (readonly [kind: string, content: PageNode['
   blocks.forEach(([kind, content], i) => (nodes[`b${i}`] = newNode(getKind(registry, kind), { content })))
   nodes.sec = newNode(getKind(registry, 'section'), { slots: { blocks: Object.keys(nodes) } })
   nodes.root = newNode(getKind(registry, 'page'), { slots: { sections: ['sec'] } })
-  return { format: 2, root: 'root', nodes }
+  return { format: 3, root: 'root', nodes }
 }
 const text = (...words: string[]) => ['text', { words: paragraphs(...words) as unknown as Json }] as const
 const heading = (words: string, level = 2) => ['heading', { text: words, level }] as const
@@ -194,11 +194,11 @@ test('beside: both stand in columns next to each other, in the order of the side
   expect(done).toBeGreaterThan(50)
 })
 
-describe('a held block', () => {
-  const holding = (held: PageNode['held']): Page => {
+describe('a locked block', () => {
+  const holding = (lock: PageNode['lock']): Page => {
     const page = pageOf(heading('Head'), text('Body'))
     const b0 = getNode(page, 'b0')
-    return { ...page, nodes: { ...page.nodes, b0: held ? { ...b0, held } : b0 } }
+    return { ...page, nodes: { ...page.nodes, b0: lock ? { ...b0, lock } : b0 } }
   }
   const set = (part: 'content' | 'look', key: string): Edit => ({
     edit: 'set',
@@ -215,47 +215,47 @@ describe('a held block', () => {
       { edit: 'remove', nodeId: 'b0' } as const,
     ]) {
       const isWords = edit.edit === 'set' && edit.at[0] === 'content'
-      expect(heldRefusal(holding('all'), edit, registry)).toMatch(
-        /^Heading “Head” is held: nobody changes it/,
+      expect(lockRefusal(holding('all'), edit, registry)).toMatch(
+        /^Heading “Head” is locked: it can’t be changed/,
       )
-      if (isWords) expect(heldRefusal(holding('words'), edit, registry)).toBeUndefined()
-      else expect(heldRefusal(holding('words'), edit, registry)).toMatch(/only its words/)
-      expect(heldRefusal(holding(undefined), edit, registry)).toBeUndefined()
+      if (isWords) expect(lockRefusal(holding('text'), edit, registry)).toBeUndefined()
+      else expect(lockRefusal(holding('text'), edit, registry)).toMatch(/only its text/)
+      expect(lockRefusal(holding(undefined), edit, registry)).toBeUndefined()
     }
   })
   test('can always be let go, and holds what is in it', () => {
     const page = holding(undefined)
-    const all = { ...page, nodes: { ...page.nodes, sec: { ...getNode(page, 'sec'), held: 'all' as const } } }
-    expect(heldRefusal(all, { edit: 'set', nodeId: 'sec', at: ['held'] }, registry)).toBeUndefined()
-    expect(heldRefusal(all, set('content', 'text'), registry)).toMatch(/is held/)
+    const all = { ...page, nodes: { ...page.nodes, sec: { ...getNode(page, 'sec'), lock: 'all' as const } } }
+    expect(lockRefusal(all, { edit: 'set', nodeId: 'sec', at: ['lock'] }, registry)).toBeUndefined()
+    expect(lockRefusal(all, set('content', 'text'), registry)).toMatch(/is locked/)
   })
   test('is not taken away with what it stands in', () => {
     const remove: Edit = { edit: 'remove', nodeId: 'sec' }
-    for (const held of ['all', 'words'] as const)
-      expect(heldRefusal(holding(held), remove, registry)).toMatch(/^Heading “Head” is held/)
-    expect(heldRefusal(holding(undefined), remove, registry)).toBeUndefined()
+    for (const lock of ['all', 'text'] as const)
+      expect(lockRefusal(holding(lock), remove, registry)).toMatch(/^Heading “Head” is locked/)
+    expect(lockRefusal(holding(undefined), remove, registry)).toBeUndefined()
   })
-  /** The page with one node held, and no other: of a page where most is held, nearly every edit is refused. */
-  const holdingAlone = (page: Page, held: string): Page => {
-    const nodes = Object.entries(page.nodes).map(([id, { held: _held, ...node }]) => [
+  /** The page with one node locked, and no other: of a page where most is locked, nearly every edit is refused. */
+  const holdingAlone = (page: Page, lock: string): Page => {
+    const nodes = Object.entries(page.nodes).map(([id, { lock: _lock, ...node }]) => [
       id,
-      id === held ? { ...node, held: 'all' as const } : node,
+      id === lock ? { ...node, lock: 'all' as const } : node,
     ])
     return { ...page, nodes: Object.fromEntries(nodes) as Page['nodes'] }
   }
-  test('no edit that is let through changes a node that is held entirely', () => {
+  test('no edit that is let through changes a node that is locked entirely', () => {
     const tried = anyPage
       .chain((page) => fc.constantFrom(...Object.keys(page.nodes)).map((id) => holdingAlone(page, id)))
       .chain((page) => editFor(page).map((edit) => ({ page, edit })))
     const counts = new Counts()
     fc.assert(
       fc.property(tried, ({ page, edit }) => {
-        if (heldRefusal(page, edit, registry) !== undefined) return counts.skip()
+        if (lockRefusal(page, edit, registry) !== undefined) return counts.skip()
         const result = applyEdits(page, [edit], registry)
-        if (!result.ok || (edit.edit === 'set' && edit.at[0] === 'held')) return counts.skip()
+        if (!result.ok || (edit.edit === 'set' && edit.at[0] === 'lock')) return counts.skip()
         counts.look()
         for (const [id, node] of Object.entries(page.nodes))
-          if (node.held === 'all') expect(result.page.nodes[id]).toBe(node)
+          if (node.lock === 'all') expect(result.page.nodes[id]).toBe(node)
       }),
       RUNS,
     )

@@ -27,7 +27,7 @@ interface Following {
 const following: readonly Following[] = [...registry.kinds.values()].flatMap((definition) =>
   (['look', 'sizes'] as const).flatMap((part) =>
     Object.entries(partSchema(definition, part).properties).flatMap(([key, field]) =>
-      field.follows ? [{ definition, part, key, field }] : [],
+      field.inherits ? [{ definition, part, key, field }] : [],
     ),
   ),
 )

@@ -92,7 +92,7 @@ export const instruments = document('i', {
 
 export const bigTelescope = document('b', {
   kind: 'page',
-  content: { frame: 'side' },
+  content: { layout: 'side' },
   slots: {
     sections: [
       section(

@@ -127,7 +127,7 @@ export const news = document('w', {
 export const comet = document('c', {
   kind: 'page',
   content: {
-    frame: 'article',
+    layout: 'article',
     title: 'A comet over the moor',
     author: 'Ines',
     date: '2026-11-20',
@@ -173,7 +173,7 @@ export const comet = document('c', {
 
 export const friend = document('k', {
   kind: 'page',
-  content: { frame: 'landing' },
+  content: { layout: 'landing' },
   inside: [
     heroBlock(
       'Keep the dome turning',

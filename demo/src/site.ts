@@ -3,7 +3,7 @@ import { createRequire } from 'node:module'
 import { fileURLToPath } from 'node:url'
 import { tarrowmoorLook } from './look.ts'
 import { FILE_IDS, PAGE_IDS } from './page-parts.ts'
-import { footer, header } from './frame.ts'
+import { footer, header } from './header-and-footer.ts'
 import { pages } from './pages.ts'
 
 export interface DemoPicture {

@@ -56,7 +56,7 @@ describe('parts', () => {
     'server/src':
       /^(server\/src\/|@gullyline\/(core|demo)$|node:|hono|@hono\/|typeorm$|reflect-metadata$|pino$|sharp$|tinypool$|@zxcvbn-ts\/language-common$|file-type$)/,
     'web/src':
-      /^(web\/src\/|@gullyline\/core$|react|@tiptap\/|styled-components$|swr$|lucide-react$|react-image-crop|commonmark$|hast-util-to-jsx-runtime$|@fontsource-variable\/)/,
+      /^(web\/src\/|@gullyline\/core$|react|@tiptap\/|styled-components$|swr$|lucide-react$|react-image-crop|commonmark$|match-sorter$|hast-util-to-jsx-runtime$|@fontsource-variable\/)/,
   }
   test.each(Object.entries(allowed))('%s imports only what it may know', (folder, pattern) => {
     expect(

@@ -2,21 +2,21 @@ import { Hono } from 'hono'
 import { transact } from './db/transact.ts'
 import { answerError, Refused } from './http/errors.ts'
 import { editorPage } from './http/editor-page.ts'
-import { editorHeaders, siteHeaders } from './http/headers.ts'
+import { editorHeaders } from './http/headers.ts'
 import { limitedBody, onlyFromHere, SAFE_METHODS } from './http/guards.ts'
-import { answerKept } from './http/kept-answers.ts'
+import { answerCached } from './http/cached-answers.ts'
 import { journalRoutes } from './journal/routes.ts'
 import { fileRoutes, mediaRoutes } from './media/routes.ts'
 import { pageRoutes } from './pages/routes.ts'
 import { gate, type SignedIn } from './people/access.ts'
 import { sessionRoutes } from './people/routes.ts'
 import { presenceRoutes } from './presence/routes.ts'
-import { readRedirects } from './publish/redirects.ts'
-import { liveDir } from './media/folders.ts'
 import { publishAgain } from './publish/publish-page.ts'
 import type { Services } from './services.ts'
-import { describeSite, findSite, keepNavigation, keepRules } from './sites/store.ts'
-import type { NavigationRequest, SiteRulesRequest } from '@gullyline/core'
+import { describeSite, findSite, keepNavigation } from './sites/store.ts'
+import { changeSiteSettings } from './sites/settings.ts'
+import { searchText } from './pages/search.ts'
+import type { NavigationRequest, SiteSettingsRequest } from '@gullyline/core'
 import { readBody } from './http/read-body.ts'
 import { staticFiles } from './http/static-files.ts'
 import { listBin } from './pages/tree-acts.ts'
@@ -33,11 +33,11 @@ export function createEditorApp(services: Services, webDir: string | undefined):
   app.use(limitedBody)
   app.use(async (c, next) => {
     await next()
-    if (!SAFE_METHODS.has(c.req.method)) services.kept.forgetAll()
+    if (!SAFE_METHODS.has(c.req.method)) services.answers.forgetAll()
   })
   app.route('/api/session', sessionRoutes(services))
   app.get('/api/site', async (c) =>
-    answerKept(c, services, () => transact(services.db, (m) => describeSite(m, services.liveOrigin))),
+    answerCached(c, services, () => transact(services.db, (m) => describeSite(m, services.liveOrigin))),
   )
   app.put('/api/site/navigation', async (c) => {
     const given = await readBody<NavigationRequest>(c, { items: 'list', was: 'list-or-absent' })
@@ -45,11 +45,24 @@ export function createEditorApp(services: Services, webDir: string | undefined):
     await publishAgain(services)
     return c.json(await transact(services.db, (m) => describeSite(m, services.liveOrigin)))
   })
-  app.put('/api/site/rules', async (c) => {
-    const { ownValues } = await readBody<SiteRulesRequest>(c, { ownValues: 'flag' })
-    await transact(services.db, (m) => keepRules(m, { ownValues }))
+  app.put('/api/site/settings', async (c) => {
+    const given = await readBody<SiteSettingsRequest>(c, {
+      name: 'words-or-absent',
+      language: 'words-or-absent',
+      icon: 'id-or-null-or-absent',
+      sharePicture: 'id-or-null-or-absent',
+      ownValues: 'flag-or-absent',
+      was: 'object-or-absent',
+    })
+    const isShown = await transact(services.db, (m) => changeSiteSettings(m, given))
+    if (isShown) await publishAgain(services)
     return c.json(await transact(services.db, (m) => describeSite(m, services.liveOrigin)))
   })
+  app.get('/api/search', async (c) =>
+    c.json(
+      await transact(services.db, async (m) => searchText(m, (await findSite(m)).id, c.req.query('q') ?? '')),
+    ),
+  )
   app.get('/api/bin', async (c) =>
     c.json(await transact(services.db, async (m) => listBin(m, (await findSite(m)).id))),
   )
@@ -74,37 +87,3 @@ export function createEditorApp(services: Services, webDir: string | undefined):
   }
   return app
 }
-
-/**
- * The published site: files, and nothing but files. It shares neither port nor cookies nor code with the editor:
- * cookies know no ports (RFC 6265, 8.5), so the two are on different names of this machine, and whoever comes by the
- * editor's name is sent to the site's own.
- */
-export function createSiteApp(services: Services): Hono {
-  const app = new Hono()
-  const { hostname } = new URL(services.liveOrigin)
-  app.onError((error, context) => answerError(error, context, services.log))
-  app.use(siteHeaders(services))
-  app.use(async (c, next) => {
-    const asked = new URL(c.req.url)
-    if (asked.hostname === hostname) return next()
-    return c.redirect(`${services.liveOrigin}${asked.pathname}`, 308)
-  })
-  app.get('*', staticFiles(liveDir(services.dataDir)))
-  app.notFound(async (c) => {
-    const path = new URL(c.req.url).pathname
-    const to = await oldAddress(services, path.endsWith('/') ? path : `${path}/`)
-    return to === undefined ? c.html(NOT_FOUND, 404) : c.redirect(to, 301)
-  })
-  return app
-}
-
-/** Where an address leads that a page had before. */
-async function oldAddress({ dataDir }: Services, path: string): Promise<string | undefined> {
-  const redirects = await readRedirects(dataDir)
-  return Object.hasOwn(redirects, path) ? redirects[path] : undefined
-}
-
-const NOT_FOUND =
-  '<!DOCTYPE html><html lang="en"><head><meta charset="utf-8"><title>Not found</title></head>' +
-  '<body><h1>There is no page here</h1><p><a href="/">Go to the first page</a></p></body></html>\n'

@@ -1,11 +1,13 @@
 /** Starts both servers on loopback. `npm start` runs this with its configuration in environment variables. */
-import { serve, type ServerType } from '@hono/node-server'
+import { createAdaptorServer, type ServerType } from '@hono/node-server'
 import { multistream, pino, type DestinationStream } from 'pino'
-import { createEditorApp, createSiteApp } from './app.ts'
+import { createEditorApp } from './app.ts'
+import { createSiteServer } from './visitors/site-app.ts'
 import { readConfig } from './config.ts'
 import { NewerDatabase, openDatabase } from './db/data-source.ts'
 import { beginSiteIfEmpty, loadDemoIfEmpty, sampleAccounts } from './demo/load-demo.ts'
 import { derivePicture } from './media/derive.ts'
+import { completeSite } from './sites/complete-site.ts'
 import { showRelease } from './publish/publish-page.ts'
 import { faultWords } from './http/storage-fault.ts'
 import { logFile } from './http/log-file.ts'
@@ -13,6 +15,8 @@ import { makeServices, type Services } from './services.ts'
 import { closePools } from './workers/pools.ts'
 
 const HOST = '127.0.0.1'
+/** Longer than proxies and clients keep an unused connection, so that it is never closed while a request is on its way. */
+const KEEP_ALIVE_MS = 65_000
 /** How long a stopping server waits for what is under way. */
 const FINISHING_MS = 10_000
 
@@ -40,10 +44,11 @@ async function main(): Promise<void> {
     derivePicture(original, folder, config.pictureEffort)
   if (config.withDemo) await loadDemoIfEmpty(services, (words) => process.send?.({ say: words }), derive)
   else await beginSiteIfEmpty(services)
+  await completeSite(services)
   await showRelease(services)
   const servers = [
-    await listen(createEditorApp(services, config.webDir), config.editorPort, 'GULLYLINE_EDITOR_PORT'),
-    await listen(createSiteApp(services), config.sitePort, 'GULLYLINE_SITE_PORT'),
+    await listen(editorServer(services, config.webDir), config.editorPort, 'GULLYLINE_EDITOR_PORT'),
+    await listen(createSiteServer(services), config.sitePort, 'GULLYLINE_SITE_PORT'),
   ]
   process.send?.({ ready: true })
   let stopping: Promise<void> | undefined
@@ -76,13 +81,13 @@ async function logTo(dataDir: string): Promise<DestinationStream> {
   ])
 }
 
-function listen(
-  app: { fetch: Parameters<typeof serve>[0]['fetch'] },
-  port: number,
-  variable: string,
-): Promise<ServerType> {
+function editorServer(services: Services, webDir: string | undefined): ServerType {
+  return createAdaptorServer({ fetch: createEditorApp(services, webDir).fetch })
+}
+
+function listen<S extends ServerType>(server: S, port: number, variable: string): Promise<S> {
+  if ('keepAliveTimeout' in server) server.keepAliveTimeout = KEEP_ALIVE_MS
   return new Promise((resolve, reject) => {
-    const server = serve({ fetch: app.fetch, port, hostname: HOST }, () => resolve(server))
     server.on('error', (error: NodeJS.ErrnoException) =>
       reject(
         error.code === 'EADDRINUSE'
@@ -90,6 +95,7 @@ function listen(
           : error,
       ),
     )
+    server.listen(port, HOST, () => resolve(server))
   })
 }
 

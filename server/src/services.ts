@@ -1,6 +1,6 @@
 import type { Logger } from 'pino'
 import type { DataSource } from 'typeorm'
-import { KeptAnswers } from './http/kept-answers.ts'
+import { CachedAnswers } from './http/cached-answers.ts'
 import { Sessions } from './people/sessions.ts'
 import { Presence } from './presence/presence.ts'
 
@@ -20,7 +20,7 @@ export interface Services {
   readonly closedAccounts: Readonly<Record<string, string>>
   readonly sessions: Sessions
   readonly presence: Presence
-  readonly kept: KeptAnswers
+  readonly answers: CachedAnswers
 }
 
 interface Given extends Pick<Services, 'db' | 'log' | 'dataDir' | 'liveOrigin'> {
@@ -47,6 +47,6 @@ export function makeServices({
     isSecure: editorOrigin?.startsWith('https:') ?? false,
     sessions: new Sessions(db),
     presence: new Presence(),
-    kept: new KeptAnswers(),
+    answers: new CachedAnswers(),
   }
 }

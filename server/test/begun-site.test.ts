@@ -22,7 +22,10 @@ test('a site of one’s own begins with one empty page and nobody; its first kee
   expect((await server.ask('/api/pages', { as: 'nobody' })).status).toBe(401)
   await addPerson(manager, { login: 'first', name: 'First', role: 'keeper', password: 'a long enough one' })
   const pages = (await server.ask<PageSummary[]>('/api/pages')).body as unknown as PageSummary[]
-  expect(pages.map((page) => [page.path, page.state])).toEqual([['/', 'never-published']])
+  expect(pages.map((page) => [page.path, page.state])).toEqual([
+    ['/', 'never-published'],
+    ['/404/', 'live'],
+  ])
   const { document } = (await server.ask<PageDocument>(`/api/pages/${pages[0]!.id}`)).body
   const site = (await server.ask<SiteInfo>('/api/site')).body
   expect([site.name, site.header.nodes[site.header.root]?.kind]).toEqual(['New site', 'site-header'])

@@ -6,8 +6,8 @@ import { NewerDatabase, openDatabase } from '../src/db/data-source.ts'
 import { readDocument } from '../src/pages/store.ts'
 import { startTestServer, type TestServer } from './with-server.ts'
 
-/** The migrations that came since: settings in documents, exact ids, offers of journals, facts of sessions. */
-const NEW = 4
+/** The migrations that came since: settings in documents, exact ids, offers of journals, facts of sessions, settings of the site. */
+const NEW = 5
 
 let server: TestServer
 beforeAll(async () => {
@@ -56,7 +56,7 @@ test('settings become part of versions, pages with one address get two, and loop
   await query("UPDATE pages SET parent_id = 'tmnews' WHERE id = 'tmcomet'")
 
   await db.runMigrations()
-  server.services.kept.forgetAll()
+  server.services.answers.forgetAll()
 
   const pages = (await server.ask<PageSummary[]>('/api/pages')).body
   expect(new Set(pages.map(({ path }) => path)).size).toBe(pages.length)
@@ -99,10 +99,39 @@ test('data of a newer version are refused with a sentence, and nothing of them i
 
 test('a page of a newer format is refused with a sentence', async () => {
   await query("UPDATE versions SET document = JSON_SET(document, '$.format', 99) WHERE page_id = 'tmradio'")
-  server.services.kept.forgetAll()
+  server.services.answers.forgetAll()
   const { status, body } = await server.ask('/api/pages/tmradio')
   expect([status, body.message]).toEqual([
     422,
     expect.stringMatching(/saved by a newer version of Gullyline/),
   ])
+})
+
+test('documents of format 2 open with their layout and their locks, and are saved as ones of today', async () => {
+  const opened = (await server.ask<PageDocument>('/api/pages/tmbig')).body
+  const { root, nodes } = opened.document
+  const [inside] = Object.keys(nodes).filter((id) => id !== root)
+  const { layout, ...content } = nodes[root]!.content
+  const older = {
+    ...opened.document,
+    format: 2,
+    nodes: {
+      ...nodes,
+      [root]: { ...nodes[root], content: { ...content, frame: layout } },
+      [inside!]: { ...nodes[inside!], held: 'words' },
+    },
+  }
+  await query('UPDATE versions SET document = ? WHERE page_id = ? AND number = ?', [
+    JSON.stringify(older),
+    'tmbig',
+    opened.summary.version,
+  ])
+  server.services.answers.forgetAll()
+  const { document, summary } = (await server.ask<PageDocument>('/api/pages/tmbig')).body
+  expect(layout).toBe('side')
+  expect(document.nodes[root]!.content.layout).toBe('side')
+  expect(document.nodes[inside!]!.lock).toBe('text')
+  const body = { base: summary.version, document, journal: null }
+  expect((await server.ask('/api/pages/tmbig/document', { method: 'PUT', body })).status).toBe(200)
+  expect((await server.publish('tmbig')).status).toBe(200)
 })

@@ -227,7 +227,7 @@ test('a page with errors can be saved and can’t be published, and says which',
   const { status, body: refused } = await server.publish<ErrorBody>('tmcomet')
   expect([status, refused.code]).toEqual([409, 'has-problems'])
   expect(refused.problems).toEqual([
-    { pointer: `/nodes/${document.root}`, message: 'The page’s field “Heading of the article” is empty' },
+    { pointer: `/nodes/${document.root}`, message: 'The page’s field “Article heading” is empty' },
   ])
   expect(await (await live('/news/comet/')).text()).toContain('Ines')
 })

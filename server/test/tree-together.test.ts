@@ -120,7 +120,7 @@ describe('a tree that is broken in the database', () => {
     const [a, b] = [(await add('Loop a')).body.summary.id, (await add('Loop b')).body.summary.id]
     await server.services.db.manager.update(PageEntity, { id: a }, { parentId: b })
     await server.services.db.manager.update(PageEntity, { id: b }, { parentId: a })
-    server.services.kept.forgetAll()
+    server.services.answers.forgetAll()
     const listed = await server.ask<PageSummary[]>('/api/pages')
     expect(listed.status).toBe(200)
     expect(listed.body.filter(({ id }) => id === a || id === b)).toHaveLength(2)

@@ -7,11 +7,13 @@ import type { Hono } from 'hono'
 import mysql from 'mysql2/promise'
 import { pino } from 'pino'
 import type { ErrorBody, PageDocument, PublishResult, Role } from '@gullyline/core'
-import { createEditorApp, createSiteApp } from '../src/app.ts'
+import { createEditorApp } from '../src/app.ts'
+import { createSiteApp, type SiteApp } from '../src/visitors/site-app.ts'
 import { openDatabase } from '../src/db/data-source.ts'
 import { derivePicture, type Derived } from '../src/media/derive.ts'
 import { beginSiteIfEmpty, loadDemoIfEmpty } from '../src/demo/load-demo.ts'
 import { SESSION_COOKIE, type SignedIn } from '../src/people/access.ts'
+import { completeSite } from '../src/sites/complete-site.ts'
 import { listPeople } from '../src/people/store.ts'
 import { closePools } from '../src/workers/pools.ts'
 import { makeServices, type Services } from '../src/services.ts'
@@ -28,7 +30,7 @@ export interface TestServer {
   /** The name of its database. */
   readonly database: string
   readonly editor: Hono<SignedIn>
-  readonly site: Hono
+  readonly site: SiteApp
   /** Asks the editor's server as its own page would, signed in as the keeper unless told otherwise; gives the status and the JSON it answered. */
   ask<T>(path: string, options?: AskOptions): Promise<{ status: number; body: T & ErrorBody }>
   /** Publishes the newest version of a page, as the editor does after showing it. */
@@ -55,6 +57,7 @@ export async function startTestServer(site: 'sample' | 'begun' = 'sample'): Prom
   })
   if (site === 'sample') await loadDemoIfEmpty(services, () => undefined, deriveOnce)
   else await beginSiteIfEmpty(services)
+  await completeSite(services)
   const editor = createEditorApp(services, undefined)
   const cookies = new Map<Role, Promise<string>>()
   const cookieOf = (role: Role): Promise<string> => {

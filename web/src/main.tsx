@@ -5,7 +5,6 @@ import { createRoot } from 'react-dom/client'
 import { createBrowserRouter, matchPath, RouterProvider } from 'react-router'
 import { mutate } from 'swr'
 import { askEarly } from './api/client.ts'
-import { EditorScreen } from './editor/editor-screen.tsx'
 import { claimTab } from './editor/tab.ts'
 import { SignInGate } from './people/sign-in-gate.tsx'
 import { GlobalStyle } from './ui/theme.ts'
@@ -14,20 +13,30 @@ import { Waiting } from './ui/waiting.tsx'
 /** Screens that opening a page does not need come when they are gone to. */
 const PagesScreen = lazy(async () => ({ default: (await import('./pages/pages-screen.tsx')).PagesScreen }))
 const MediaScreen = lazy(async () => ({ default: (await import('./media/media-screen.tsx')).MediaScreen }))
-const FilesScreen = lazy(async () => ({ default: (await import('./media/files-screen.tsx')).FilesScreen }))
 const NavigationScreen = lazy(async () => ({
   default: (await import('./pages/navigation-screen.tsx')).NavigationScreen,
+}))
+
+const SettingsScreen = lazy(async () => ({
+  default: (await import('./site/settings-screen.tsx')).SettingsScreen,
+}))
+const BinScreen = lazy(async () => ({ default: (await import('./site/bin-screen.tsx')).BinScreen }))
+const HelpScreen = lazy(async () => ({ default: (await import('./help/help-screen.tsx')).HelpScreen }))
+const EditorScreen = lazy(async () => ({
+  default: (await import('./editor/editor-screen.tsx')).EditorScreen,
 }))
 
 const PAGE_PATH = '/pages/:pageId'
 
 const router = createBrowserRouter([
   { path: '/', element: <PagesScreen /> },
-  { path: '/pictures', element: <MediaScreen /> },
-  { path: '/site-files', element: <FilesScreen /> },
+  { path: '/media-library', element: <MediaScreen /> },
   { path: '/navigation', element: <NavigationScreen /> },
+  { path: '/settings', element: <SettingsScreen /> },
+  { path: '/bin', element: <BinScreen /> },
+  { path: '/help', element: <HelpScreen /> },
   { path: PAGE_PATH, element: <EditorScreen /> },
-  { path: '*', element: <Waiting title="There is no such screen">The address may be mistyped.</Waiting> },
+  { path: '*', element: <Waiting title="Screen not found">Check the address, or go to Pages.</Waiting> },
 ])
 
 /** Edits are kept under the name of the tab, and taking it means asking the browser: not first when a page is there. */

@@ -1,7 +1,8 @@
 import { describe, expect, test } from '@jest/globals'
 import { defaultRegistry, type PageSummary } from '@gullyline/core'
 import { readClipboard, writeClipboard } from '../src/editor/clipboard.ts'
-import { COMMAND_IDS, keyName, keysOf } from '../src/editor/commands.ts'
+import { COMMAND_IDS, keysOf } from '../src/editor/command-list.ts'
+import { keyName } from '../src/editor/commands.ts'
 import {
   clampWidth,
   nextSample,
@@ -87,15 +88,15 @@ describe('the clipboard', () => {
   const store = (value: string | null) => ({ getItem: () => value })
 
   test('gives back what was copied', () => {
-    let kept = ''
+    let journaled = ''
     const fragment = {
       rootId: 'a',
       nodes: {
         a: { kind: 'text', content: { words: [] }, look: {}, sizes: { base: {} }, slots: {} },
       },
     }
-    writeClipboard({ setItem: (_key, value) => void (kept = value) }, [fragment, fragment])
-    expect(readClipboard(store(kept), defaultRegistry)).toEqual([fragment, fragment])
+    writeClipboard({ setItem: (_key, value) => void (journaled = value) }, [fragment, fragment])
+    expect(readClipboard(store(journaled), defaultRegistry)).toEqual([fragment, fragment])
   })
 
   test.each([

@@ -11,7 +11,7 @@ import {
 
 const kind = (name: string) => getKind(defaultRegistry, name)
 const page: Page = {
-  format: 2,
+  format: 3,
   root: 'root',
   nodes: {
     root: newNode(kind('page'), { slots: { sections: ['sec'] } }),
@@ -76,7 +76,7 @@ describe('acts', () => {
     )
     expect(after.page).toBe(before.page)
     expect(after.history).toBe(before.history)
-    expect(after.notice).toMatchObject({ tone: 'refused', words: 'A block can’t stand inside itself' })
+    expect(after.notice).toMatchObject({ tone: 'refused', words: 'A block can’t be placed inside itself' })
   })
 
   test('what is deleted is no longer selected or typed in', () => {

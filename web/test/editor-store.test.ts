@@ -1,4 +1,4 @@
-/** The store of one page being edited: who is told of what, what is kept, and what is not let through. */
+/** The store of one page being edited: who is told of what, what is journaled, and what is not let through. */
 import { beforeEach, describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
 import { defaultRegistry, getKind, newNode, type Edit, type Page, type PageNode } from '@gullyline/core'
@@ -13,14 +13,14 @@ const heading = (text: string, more: Partial<PageNode> = {}): PageNode => ({
   ...more,
 })
 const page: Page = {
-  format: 2,
+  format: 3,
   root: 'root',
   nodes: {
     root: newNode(kind('page'), { slots: { sections: ['sec'] } }),
     sec: newNode(kind('section'), { slots: { blocks: ['one', 'two', 'kept'] } }),
     one: heading('One'),
     two: heading('Two'),
-    kept: heading('Kept', { held: 'all' }),
+    kept: heading('Kept', { lock: 'all' }),
   },
 }
 const say = (nodeId: string, value: string): Edit => ({
@@ -223,16 +223,16 @@ describe('what is not let through', () => {
     store.dispatch({ type: 'start-typing', typing: { id: 'one', field: 'text' } })
     expect(store.state.page).toBe(page)
     expect(store.state.typing).toBeUndefined()
-    expect(store.state.notice.words).toMatch(/changing them is for editors/)
+    expect(store.state.notice.words).toMatch(/needs the role of editor/)
     store.dispatch({ type: 'select', id: 'one' })
     expect(store.state.selection).toBe('one')
   })
 
-  test('edits of what is held, all of a step or none of it; merging goes by what was done', () => {
+  test('edits of what is locked, all of a step or none of it; merging goes by what was done', () => {
     const store = open()
     store.do('Changed both', [say('one', 'Uno'), say('kept', 'Gone')])
     expect(store.state.page).toBe(page)
-    expect(store.state.notice.words).toMatch(/^Heading “Kept” is held/)
+    expect(store.state.notice.words).toMatch(/^Heading “Kept” is locked/)
     // The name of who does it gives no leave; the mode does.
     expect(store.do('Pretended', [say('kept', 'Of another')], { origin: 'merge' })).toBe(false)
     expect(store.do('Merged', [say('kept', 'Of another')], { locks: 'passed' })).toBe(true)
@@ -246,7 +246,7 @@ describe('what is not let through', () => {
     expect([same, store.do('Changed it', [say('kept', 'Gone')])]).toEqual([true, false])
   })
 
-  test('deleting what holds a held block leaves all as it was, the selection too', () => {
+  test('deleting what holds a locked block leaves all as it was, the selection too', () => {
     const store = open()
     store.dispatch({ type: 'select', id: 'sec' })
     store.do('Deleted it', [{ edit: 'remove', nodeId: 'sec' }], { select: 'root' })

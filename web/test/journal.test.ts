@@ -3,7 +3,7 @@ import fc from 'fast-check'
 import { defaultRegistry, type Edit, type Page } from '@gullyline/core'
 import { openEditor, unsavedCount, type EditorAction } from '../src/editor/editor-state.ts'
 import { EditorStore } from '../src/editor/editor-store.ts'
-import { goOnFrom, joinEntries, Journal, keptFrom } from '../src/editor/journal.ts'
+import { goOnFrom, joinEntries, Journal, journaledFrom } from '../src/editor/journal.ts'
 import { someStorage as storage } from './support/storage.ts'
 import { anyPage, editFor } from '../../core/test/arbitraries/page.ts'
 
@@ -22,10 +22,10 @@ function work(store: EditorStore, acts: readonly { act: string; seed: number }[]
   }
 }
 
-/** A page on which nothing is held, so that every edit is the person's to make. */
+/** A page on which nothing is locked, so that every edit is the person's to make. */
 function somePage(): Page {
   const [page] = fc.sample(anyPage, { numRuns: 1, seed: 4 }) as [Page]
-  const free = Object.entries(page.nodes).map(([id, { held: _held, ...node }]) => [id, node] as const)
+  const free = Object.entries(page.nodes).map(([id, { lock: _lock, ...node }]) => [id, node] as const)
   return { ...page, nodes: Object.fromEntries(free) }
 }
 
@@ -33,10 +33,10 @@ describe('the journal', () => {
   test('a tab that dies at any moment leaves the very page that was on the screen', () => {
     fc.assert(
       fc.property(anyPage, steps, (page, acts) => {
-        const kept = storage()
-        const store = new EditorStore(openEditor(page, 3), defaultRegistry, new Journal(kept, owner))
+        const journaled = storage()
+        const store = new EditorStore(openEditor(page, 3), defaultRegistry, new Journal(journaled, owner))
         work(store, acts)
-        const found = new Journal(kept, owner).read()
+        const found = new Journal(journaled, owner).read()
         const state = found ? goOnFrom(page, found, defaultRegistry).state : openEditor(page, 3)
         expect(state.page).toEqual(store.state.page)
         expect(found?.base ?? 3).toBe(3)
@@ -48,15 +48,15 @@ describe('the journal', () => {
   test('a save drops what it saved, and keeps what was done while it was under way', () => {
     fc.assert(
       fc.property(anyPage, steps, steps, (page, before, during) => {
-        const kept = storage()
-        const journal = new Journal(kept, owner)
+        const journaled = storage()
+        const journal = new Journal(journaled, owner)
         const store = new EditorStore(openEditor(page, 1), defaultRegistry, journal)
         work(store, before)
         const [saved, step, mark] = [store.state.page, store.state.history.done.at(-1), journal.mark()]
         work(store, during)
         store.dispatch({ type: 'saved', version: 2, step })
         journal.dropUntil(mark, 2)
-        const found = new Journal(kept, owner).read()
+        const found = new Journal(journaled, owner).read()
         const page2 = found ? goOnFrom(saved, found, defaultRegistry).state.page : saved
         expect(page2).toEqual(store.state.page)
         if (found) expect(found.base).toBe(2)
@@ -66,10 +66,10 @@ describe('the journal', () => {
   })
 
   test('two pages do not see each other’s', () => {
-    const kept = storage()
-    new Journal(kept, { ...owner, pageId: 'a' }).keep(1, 0, [])
-    expect(new Journal(kept, { ...owner, pageId: 'b' }).read()).toBeUndefined()
-    expect(new Journal(kept, { ...owner, pageId: 'a' }).read()?.acts).toBe(1)
+    const journaled = storage()
+    new Journal(journaled, { ...owner, pageId: 'a' }).keep(1, 0, [])
+    expect(new Journal(journaled, { ...owner, pageId: 'b' }).read()).toBeUndefined()
+    expect(new Journal(journaled, { ...owner, pageId: 'a' }).read()?.acts).toBe(1)
   })
 
   test('no room left is told to the person, and the edit is still made', () => {
@@ -88,8 +88,8 @@ describe('the journal', () => {
 
   test('5,000 letters typed by hand into a long paragraph leave one small entry', () => {
     const page = somePage()
-    const kept = storage()
-    const journal = new Journal(kept, owner)
+    const journaled = storage()
+    const journal = new Journal(journaled, owner)
     const store = new EditorStore(openEditor(page, 1), defaultRegistry, journal)
     let text = 'x'.repeat(2_000)
     for (let i = 0; i < 5_000; i++) {
@@ -103,15 +103,15 @@ describe('the journal', () => {
       store.do('Typed', [name], { joinKey: 'typed' })
     }
     expect(journal.entries()).toHaveLength(1)
-    expect(kept.getItem(kept.key(0)!)!.length).toBeLessThan(20_000)
-    const again = goOnFrom(page, new Journal(kept, owner).read()!, defaultRegistry).state
+    expect(journaled.getItem(journaled.key(0)!)!.length).toBeLessThan(20_000)
+    const again = goOnFrom(page, new Journal(journaled, owner).read()!, defaultRegistry).state
     expect(again.page).toEqual(store.state.page)
   })
 
   test('letters typed while a save is under way are never dropped with what it saved', () => {
     const page = somePage()
-    const kept = storage()
-    const journal = new Journal(kept, owner)
+    const journaled = storage()
+    const journal = new Journal(journaled, owner)
     const store = new EditorStore(openEditor(page, 1), defaultRegistry, journal)
     const type = (value: string) =>
       store.do('Typed', [{ edit: 'set', nodeId: page.root, at: ['name'], value }], { joinKey: 'name' })
@@ -126,26 +126,26 @@ describe('the journal', () => {
 
   test('what the browser has no room for is still in the journal, goes to the server, and comes back from there', () => {
     const page = somePage()
-    const kept = storage(1)
-    const journal = new Journal(kept, owner)
+    const journaled = storage(1)
+    const journal = new Journal(journaled, owner)
     const store = new EditorStore(openEditor(page, 1), defaultRegistry, journal)
     store.do('Named it', [{ edit: 'set', nodeId: page.root, at: ['name'], value: 'One' }])
     expect(journal.isOverfull).toBe(false)
     store.do('Described it', [
       { edit: 'set', nodeId: page.root, at: ['content', 'description'], value: 'Two' },
     ])
-    expect([journal.isOverfull, journal.entries().length, kept.length]).toEqual([true, 2, 1])
-    const joined = joinEntries(new Journal(kept, owner).entries(), journal.entries())
-    expect(goOnFrom(page, keptFrom(joined)!, defaultRegistry).state.page).toEqual(store.state.page)
+    expect([journal.isOverfull, journal.entries().length, journaled.length]).toEqual([true, 2, 1])
+    const joined = joinEntries(new Journal(journaled, owner).entries(), journal.entries())
+    expect(goOnFrom(page, journaledFrom(joined)!, defaultRegistry).state.page).toEqual(store.state.page)
     journal.dropUntil(journal.mark(), 2)
-    expect([journal.isOverfull, kept.length]).toEqual([false, 0])
+    expect([journal.isOverfull, journaled.length]).toEqual([false, 0])
   })
 
   test('entries that cannot be read or do not fit are set aside and said; all others are done', () => {
     const page = somePage()
-    const kept = storage()
-    kept.setItem('gullyline.journal.page.00000000', 'nonsense')
-    const journal = new Journal(kept, owner)
+    const journaled = storage()
+    journaled.setItem('gullyline.journal.page.00000000', 'nonsense')
+    const journal = new Journal(journaled, owner)
     expect(journal.read()).toBeUndefined()
     journal.keep(1, 0, [{ edit: 'remove', nodeId: 'nosuch' }])
     journal.keep(1, 0, [{ edit: 'set', nodeId: page.root, at: ['name'], value: 'Named' }])
@@ -161,7 +161,7 @@ describe('the journal', () => {
       fc.property(fc.array(fc.jsonValue(), { maxLength: 5 }), (edits) => {
         const page = somePage()
         const entry = { number: 0, base: 1, at: 0, edits: edits as unknown as Edit[] }
-        expect(goOnFrom(page, keptFrom([entry])!, defaultRegistry).setAside.length).toBeLessThan(2)
+        expect(goOnFrom(page, journaledFrom([entry])!, defaultRegistry).setAside.length).toBeLessThan(2)
       }),
       { numRuns: 300 },
     )

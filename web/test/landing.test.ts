@@ -8,7 +8,7 @@ const kind = (name: string) => getKind(defaultRegistry, name)
 const heading = (text: string) => newNode(kind('heading'), { content: { text, level: 2 } })
 /** Two sections; the first holds a row of two stacks, one of them empty, and a heading under it. */
 const page: Page = {
-  format: 2,
+  format: 3,
   root: 'root',
   nodes: {
     root: newNode(kind('page'), { slots: { sections: ['one', 'two'] } }),
@@ -71,7 +71,7 @@ describe('landing on the canvas', () => {
 
   test('a block inside itself is refused with the reason, and the refused place is drawn', () => {
     const landing = findLanding(query('a', 250, 100, { kind: 'row', movingId: 'row' }))
-    expect(landing).toMatchObject({ refusal: 'A block can’t stand inside itself', mark: boxes.row })
+    expect(landing).toMatchObject({ refusal: 'A block can’t be placed inside itself', mark: boxes.row })
   })
 
   test('every landing that is not refused is one the page takes', () => {

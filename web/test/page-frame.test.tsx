@@ -55,7 +55,7 @@ describe('a page in its frame', () => {
   test('runs no scripts, and takes the focus home', () => {
     draw(page())
     expect(frame().getAttribute('sandbox')).toBe('allow-same-origin')
-    expect(frame().hasAttribute('data-focus-home')).toBe(true)
+    expect(frame().hasAttribute('data-takes-focus')).toBe(true)
   })
 
   test.each(['click', 'auxclick', 'submit'])('is not carried away by a %s', (type) => {

@@ -12,7 +12,7 @@ let root: Root
 let value: string
 let set: (next: string) => void
 beforeEach(() => {
-  document.body.innerHTML = '<button data-focus-home>The page</button><div id="here"></div>'
+  document.body.innerHTML = '<button data-takes-focus>The page</button><div id="here"></div>'
   root = createRoot(document.getElementById('here')!)
 })
 afterEach(() => act(() => root.unmount()))
@@ -35,7 +35,7 @@ let drawn = 0
 const draw = (initial: string, takes: (typed: string) => boolean = () => true): void =>
   act(() => root.render(<Field key={drawn++} initial={initial} takes={takes} />))
 const input = (): HTMLInputElement => document.querySelector('input')!
-const atHome = (): boolean => document.activeElement?.hasAttribute('data-focus-home') ?? false
+const atHome = (): boolean => document.activeElement?.hasAttribute('data-takes-focus') ?? false
 const focus = (): void => act(() => input().focus())
 const leave = (): void => act(() => input().blur())
 const press = (key: string): void =>

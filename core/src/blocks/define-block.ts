@@ -122,7 +122,11 @@ export interface BlockSpec<C, L, A> {
   readonly plural?: string
   /** What it is for, in one line. */
   readonly about: string
+  /** Other everyday names that people search for. */
+  readonly synonyms?: readonly string[]
   readonly group: BlockGroup
+  /** What people come for who place one; text where it is left out. */
+  readonly purpose?: 'text' | 'pictures' | 'layout' | 'lists' | 'links'
   readonly content: ObjectSchema
   readonly look: ObjectSchema
   readonly arrangement?: ObjectSchema
@@ -134,12 +138,12 @@ export interface BlockSpec<C, L, A> {
   readonly arrangedBy?: readonly (keyof C & string)[]
   readonly childWidth?: ChildWidth<A>
   /**
-   * How wide the node's own picture is laid out, as a multiple of the node's width; 1 where this is left out. `frame` is
-   * what `childFrame` of its container says.
+   * How wide the node's own picture is laid out, as a multiple of the node's width; 1 where this is left out. `ratio` is
+   * what `childRatio` of its container says.
    */
-  pictureShare?(input: ArrangeInput<C, L, A> & { readonly frame: number | undefined }): number
-  /** Width over height of the frames that it gives the pictures in its slots. */
-  childFrame?(values: A): number
+  pictureShare?(input: ArrangeInput<C, L, A> & { readonly ratio: number | undefined }): number
+  /** Width over height that it gives the pictures in its slots. */
+  childRatio?(values: A): number
   /** What `render` asks `spot` for; kinds that ask for nothing render alike wherever they stand. */
   readonly usesSpot?: readonly SpotFact[]
   /** True for kinds whose words come from the site or the rest of the page, and not from their own content. */

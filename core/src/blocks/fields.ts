@@ -42,12 +42,12 @@ export interface FieldSchema {
   /** Shown only while another field of the same part is not set to true. */
   readonly unless?: string
   /** What gives the value where none is set. */
-  readonly follows?: Follows
+  readonly inherits?: Inherits
   readonly [keyword: string]: unknown
 }
 
 /** A field that has another field's word for its own, as the size of a heading has its level's. */
-export interface Follows {
+export interface Inherits {
   /** The field that is followed: of the same arrangement, or else of the look or the content. */
   readonly key: string
   /** What each of its values gives; left out where it is that value itself. */
@@ -68,7 +68,7 @@ export const ANNOTATIONS = [
   'scale',
   'unless',
   'hidden',
-  'follows',
+  'inherits',
   'isLong',
   'prompt',
 ] as const
@@ -304,16 +304,16 @@ export function step(title: string, scale: ScaleName, initial: string): FieldSch
   return { title, control: 'step', scale, type: 'string', pattern, default: initial }
 }
 
-/** A step that follows another field where none is set: `name` is the value for that, `words` say what it follows. */
+/** A step that inherits another field where none is set: `name` is the value for that, `words` say what it inherits. */
 export function stepOr(
   title: string,
   scale: ScaleName,
   [name, words]: readonly [string, string],
-  follows: Follows,
+  inherits: Inherits,
 ): FieldSchema {
   const pattern = `^(?:${[name, ...SCALES[scale]].join('|')}|${OWN_MEASURE})$`
   const all = { [name]: words, ...STEP_WORDS[scale] }
-  return { title, control: 'step', scale, words: all, type: 'string', pattern, default: name, follows }
+  return { title, control: 'step', scale, words: all, type: 'string', pattern, default: name, inherits }
 }
 
 /** The name of a surface of the site's look, or a colour outside of it. Which names there are, the look says, so any name is valid here. */

@@ -1,4 +1,4 @@
-/** What of a page is shown: content in slots that the page's frame does not show stands aside. */
+/** What of a page is shown: content in slots that the page's layout does not show stands aside. */
 import { getKind, type Registry } from './registry.ts'
 import { getNode, type NodeId, type Page, type PageNode } from '../page/page.ts'
 

@@ -23,11 +23,28 @@ export interface Starter {
   readonly id: string
   readonly title: string
   readonly about: string
-  readonly type: 'block' | 'pattern'
+  readonly type: 'block' | 'pattern' | 'page-body'
+  readonly purpose: Purpose
+  /** Other everyday names that people search for. */
+  readonly synonyms: readonly string[]
   readonly kind: string
-  /** Makes a fresh copy with new ids. */
+  /** Makes a fresh copy with new ids; of a whole page body, its first section. */
   build(newId: NewId): Fragment
+  /** The sections that follow the first one, each with new ids; none but for a whole page body. */
+  buildRest(newId: NewId): readonly Fragment[]
 }
+
+/** What people come to the shelf for. */
+export const PURPOSES = {
+  text: 'Text',
+  pictures: 'Pictures',
+  layout: 'Layout',
+  lists: 'Lists and tables',
+  links: 'Links',
+  sections: 'Sections',
+  pages: 'Whole pages',
+} as const
+export type Purpose = keyof typeof PURPOSES
 
 /** What a container holds when it is taken from the shelf, so that it is not an empty hole. */
 const INSIDE: Readonly<Record<string, readonly Sketch[]>> = {
@@ -70,11 +87,14 @@ const SIZES: Readonly<Record<string, PageNode['sizes']>> = {
 }
 const LOOKS: Readonly<Record<string, JsonObject>> = { hero: { surface: 'night' } }
 
-const PATTERNS: readonly (Pick<Starter, 'id' | 'title' | 'about'> & { readonly sketch: Sketch })[] = [
+type Written = Pick<Starter, 'id' | 'title' | 'about' | 'synonyms'>
+
+const PATTERNS: readonly (Written & { readonly sketch: Sketch })[] = [
   {
     id: 'words-beside-picture',
-    title: 'Words beside a picture',
+    title: 'Text and picture',
     about: 'A heading, text and a button next to a picture',
+    synonyms: ['image and text', 'media object', 'split', 'introduction'],
     sketch: {
       kind: 'section',
       inside: [
@@ -96,7 +116,8 @@ const PATTERNS: readonly (Pick<Starter, 'id' | 'title' | 'about'> & { readonly s
   {
     id: 'three-cards',
     title: 'Three cards',
-    about: 'A heading and three panels side by side',
+    about: 'A heading and three cards side by side',
+    synonyms: ['features', 'teasers', 'tiles', 'services', 'boxes'],
     sketch: {
       kind: 'section',
       inside: [
@@ -111,8 +132,9 @@ const PATTERNS: readonly (Pick<Starter, 'id' | 'title' | 'about'> & { readonly s
   },
   {
     id: 'strong-sentence',
-    title: 'One strong sentence',
-    about: 'A sentence on its own, with who said it',
+    title: 'Statement',
+    about: 'One sentence on its own, with its author',
+    synonyms: ['quote', 'claim', 'slogan', 'mission'],
     sketch: {
       kind: 'section',
       look: { surface: 'tint' },
@@ -128,8 +150,9 @@ const PATTERNS: readonly (Pick<Starter, 'id' | 'title' | 'about'> & { readonly s
   },
   {
     id: 'next-step',
-    title: 'One next step',
+    title: 'Call to action',
     about: 'A dark band with a question and a button',
+    synonyms: ['CTA', 'banner', 'sign up', 'next step', 'button'],
     sketch: {
       kind: 'section',
       look: { surface: 'night' },
@@ -148,21 +171,138 @@ const PATTERNS: readonly (Pick<Starter, 'id' | 'title' | 'about'> & { readonly s
   },
 ]
 
-/** Everything that can be placed, patterns first. */
+const opening = (prompt: string, line: string): Sketch => ({
+  kind: 'section',
+  inside: [heading(ask(prompt), 2, 'headline'), text(ask(line), 'lead')],
+})
+const reading = (...inside: Sketch[]): Sketch => ({
+  kind: 'section',
+  sizes: { base: { width: 'reading' } },
+  inside,
+})
+const callToAction = PATTERNS.at(-1)!.sketch
+const detail = (icon: string, title: string): Sketch => ({
+  kind: 'feature',
+  content: { icon, heading: title, level: 3 },
+})
+
+/** Whole page bodies, section by section: placed at once on a page that has its heading already, or will get one. */
+const PAGE_BODIES: readonly (Written & { readonly sections: readonly Sketch[] })[] = [
+  {
+    id: 'about-body',
+    title: 'About page',
+    about: 'Introduction, history, picture, testimonials, call to action',
+    synonyms: ['about us', 'team', 'company', 'history', 'who we are'],
+    sections: [
+      opening('Who you are', 'One or two lines that say what you do, and for whom.'),
+      PATTERNS[0]!.sketch,
+      reading(heading(ask('How it began'), 2), text(ask('Tell it as you would to a visitor.'))),
+      { kind: 'section', look: { surface: 'tint' }, inside: [{ kind: 'voices', inside: INSIDE.voices! }] },
+      callToAction,
+    ],
+  },
+  {
+    id: 'event-body',
+    title: 'Event page',
+    about: 'What it is, when, where, what it costs, programme',
+    synonyms: ['events', 'conference', 'workshop', 'concert', 'meeting'],
+    sections: [
+      opening('What happens', 'One line on what people will see.'),
+      {
+        kind: 'section',
+        inside: [
+          {
+            kind: 'columns',
+            sizes: { base: { gap: 'l' }, narrow: { direction: 'down' } },
+            inside: [
+              column(detail('calendar', 'When')),
+              column(detail('place', 'Where')),
+              column(detail('ticket', 'What it costs')),
+            ],
+          },
+        ],
+      },
+      reading(heading(ask('What to expect'), 2), text(ask('Write here.'))),
+      reading(heading(ask('Programme'), 2), { kind: 'list', look: { variant: 'lines' } }),
+      callToAction,
+    ],
+  },
+  {
+    id: 'questions-body',
+    title: 'Questions page',
+    about: 'An accordion of questions, and what to do if yours is not there',
+    synonyms: ['FAQ', 'help', 'support', 'answers', 'accordion'],
+    sections: [
+      opening('Questions people ask', 'If yours is not here, ask us.'),
+      reading({ kind: 'panels', inside: INSIDE.panels! }),
+      callToAction,
+    ],
+  },
+  {
+    id: 'visit-body',
+    title: 'Visit page',
+    about: 'Opening hours, getting there, what to bring',
+    synonyms: ['opening hours', 'directions', 'getting here', 'location', 'contact'],
+    sections: [
+      opening('Come and visit', 'What people should know before they come.'),
+      reading(heading(ask('Opening hours'), 2), {
+        kind: 'table',
+        content: {
+          rows: [
+            ['Day', 'Open'],
+            ['', ''],
+            ['', ''],
+          ],
+        },
+        prompts: { caption: 'When you are open' },
+      }),
+      reading(heading(ask('Getting here'), 2), text(ask('By bus, by car, on foot.'))),
+      reading(heading(ask('What to bring'), 2), { kind: 'list', look: { variant: 'ticks' } }),
+    ],
+  },
+  {
+    id: 'landing-body',
+    title: 'Landing page',
+    about: 'A banner, three reasons, a statement and a call to action',
+    synonyms: ['campaign', 'product', 'home page', 'start page', 'hero'],
+    sections: [
+      { kind: 'hero', look: LOOKS.hero!, inside: INSIDE.hero! },
+      PATTERNS[1]!.sketch,
+      PATTERNS[2]!.sketch,
+      callToAction,
+    ],
+  },
+]
+
+const NO_REST = (): readonly Fragment[] => []
+
+/** Everything that can be placed: patterns, whole page bodies, then blocks. */
 export function createStarters(registry: Registry): readonly Starter[] {
   const patterns = PATTERNS.map(({ sketch, ...words }): Starter => ({
     ...words,
     type: 'pattern',
+    purpose: 'sections',
     kind: sketch.kind,
     build: (newId) => buildSketch(sketch, registry, newId),
+    buildRest: NO_REST,
+  }))
+  const bodies = PAGE_BODIES.map(({ sections: [first, ...rest], ...words }): Starter => ({
+    ...words,
+    type: 'page-body',
+    purpose: 'pages',
+    kind: first!.kind,
+    build: (newId) => buildSketch(first!, registry, newId),
+    buildRest: (newId) => rest.map((sketch) => buildSketch(sketch, registry, newId)),
   }))
   const blocks = [...registry.kinds.values()]
     .filter((definition) => definition.group !== 'root' && definition.group !== 'item')
-    .map(({ kind, title, about }): Starter => ({
+    .map(({ kind, title, about, purpose = 'text', synonyms = [] }): Starter => ({
       id: kind,
       title,
       about,
+      synonyms,
       type: 'block',
+      purpose,
       kind,
       build: (newId) => {
         const [sizes, look] = [SIZES[kind], LOOKS[kind]]
@@ -174,6 +314,7 @@ export function createStarters(registry: Registry): readonly Starter[] {
         }
         return buildSketch(sketch, registry, newId)
       },
+      buildRest: NO_REST,
     }))
-  return [...patterns, ...blocks]
+  return [...patterns, ...bodies, ...blocks]
 }

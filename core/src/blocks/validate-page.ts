@@ -12,7 +12,7 @@ const MAX_NODES = 20_000
 const MOST_PROBLEMS = 100
 
 const NAME_LIMIT = 200
-const NODE_KEYS = new Set(['kind', 'content', 'look', 'sizes', 'slots', 'name', 'held', 'prompts'])
+const NODE_KEYS = new Set(['kind', 'content', 'look', 'sizes', 'slots', 'name', 'lock', 'prompts'])
 const ID = new RegExp(ID_PATTERN)
 /** One line with something in it. */
 const PROMPT = /^(?=.*\S)[^\u0000-\u001F\u007F\uD800-\uDFFF]+$/
@@ -106,7 +106,7 @@ function validateNode(node: unknown, registry: Registry): Problem[] {
     ...validateSizes(node.sizes, kind, registry),
     ...validateSlotLists(node as unknown as PageNode, registry),
     ...validateName(node.name),
-    ...validateHeld(node.held),
+    ...validateLock(node.lock),
     ...validatePrompts(node.prompts, kind, registry),
   ]
 }
@@ -151,11 +151,11 @@ export function validateName(name: unknown): Problem[] {
     : [{ pointer: '/name', message: `a name has 1 to ${NAME_LIMIT} characters` }]
 }
 
-/** Problems of how a node is held. */
-export function validateHeld(held: unknown): Problem[] {
-  return held === undefined || held === 'all' || held === 'words'
+/** Problems of how a node is locked. */
+export function validateLock(lock: unknown): Problem[] {
+  return lock === undefined || lock === 'all' || lock === 'text'
     ? []
-    : [{ pointer: '/held', message: 'must be "all" or "words"' }]
+    : [{ pointer: '/lock', message: 'must be "all" or "text"' }]
 }
 
 /** Problems of what is asked for in a node of this kind. */

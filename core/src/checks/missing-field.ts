@@ -1,4 +1,4 @@
-import { frameOf } from '../site/frames.ts'
+import { layoutOf } from '../site/layouts.ts'
 import { getNode } from '../page/page.ts'
 import type { Check } from './define-check.ts'
 
@@ -9,7 +9,7 @@ export const missingField: Check = {
   source: 'common practice, no source',
   find: ({ page }) => {
     const { content } = getNode(page, page.root)
-    return frameOf(content).fields.flatMap(({ key, title, required }) => {
+    return layoutOf(content).fields.flatMap(({ key, title, required }) => {
       const value = content[key]
       const isEmpty = typeof value !== 'string' || value.trim() === ''
       return required && isEmpty

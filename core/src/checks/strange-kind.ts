@@ -1,4 +1,4 @@
-import { frameRefusal } from '../site/frames.ts'
+import { layoutRefusal } from '../site/layouts.ts'
 import type { Check } from './define-check.ts'
 
 /** A block that the page's template has no room for. */
@@ -9,7 +9,7 @@ export const strangeKind: Check = {
   find: ({ page, nodes, registry }) =>
     nodes.flatMap(({ id, node }) => {
       if (id === page.root) return []
-      const message = frameRefusal(page, node.kind, registry)
+      const message = layoutRefusal(page, node.kind, registry)
       return message ? [{ nodeId: id, message }] : []
     }),
 }

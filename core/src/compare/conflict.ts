@@ -18,7 +18,7 @@ import { diffPages } from './diff-pages.ts'
 export type Side = 'ours' | 'theirs'
 
 /** Where a node stands, without its order there. */
-export interface Home {
+export interface SlotPlace {
   readonly parentId: NodeId
   readonly slot: string
 }
@@ -32,7 +32,7 @@ export type Conflict = { readonly key: string; readonly nodeId: NodeId } & (
     }
   /** One deleted it, the other changed something in it. */
   | { readonly type: 'deleted'; readonly by: Side }
-  | { readonly type: 'place'; readonly ours: Home | undefined; readonly theirs: Home | undefined }
+  | { readonly type: 'place'; readonly ours: SlotPlace | undefined; readonly theirs: SlotPlace | undefined }
   /** `nodeId` is the container; the lists hold the blocks that both have put in another order. */
   | {
       readonly type: 'order'
@@ -80,8 +80,8 @@ export function describeConflict(conflict: Conflict, pages: Versions, registry: 
       return {
         ...plain,
         title: `Place of ${name}`,
-        ours: homeWords(conflict.ours, pages, registry),
-        theirs: homeWords(conflict.theirs, pages, registry),
+        ours: placeWords(conflict.ours, pages, registry),
+        theirs: placeWords(conflict.theirs, pages, registry),
       }
     case 'order':
       return {
@@ -141,7 +141,7 @@ function fieldOf(
   pages: Versions,
   registry: Registry,
 ): FieldSchema | undefined {
-  if (at[0] === 'name' || at[0] === 'held') return undefined
+  if (at[0] === 'name' || at[0] === 'lock') return undefined
   const page = findNode(pages.ours, nodeId) ? pages.ours : pages.theirs
   const { properties } = partSchema(getKind(registry, getNode(page, nodeId).kind), at[0])
   return properties[at[at.length - 1]!]
@@ -150,7 +150,7 @@ function fieldOf(
 function valueTitle(conflict: Conflict & { type: 'value' }, pages: Versions, registry: Registry): string {
   const { at } = conflict
   if (at[0] === 'name') return 'Name'
-  if (at[0] === 'held') return 'Lock'
+  if (at[0] === 'lock') return 'Lock'
   const title = fieldOf(conflict, pages, registry)?.title ?? at[at.length - 1]!
   return at[0] === 'sizes' && at[1] !== 'base' ? `${title} at ${SIZE_WORDS[at[1]]}` : title
 }
@@ -180,8 +180,8 @@ function isRichText(value: unknown): value is RichText {
   )
 }
 
-function homeWords(home: Home | undefined, pages: Versions, registry: Registry): string {
-  return home ? `In ${nameOf(home.parentId, pages, registry)}` : 'Nowhere'
+function placeWords(place: SlotPlace | undefined, pages: Versions, registry: Registry): string {
+  return place ? `In ${nameOf(place.parentId, pages, registry)}` : 'Nowhere'
 }
 
 function orderWords(ids: readonly NodeId[], pages: Versions, registry: Registry): string {

@@ -2,8 +2,8 @@
  * Two pages that were made from one, merged. What only one side changed is taken; what both changed in different ways
  * is a conflict, for which someone has to choose a side. Nothing is dropped in silence.
  *
- * Vocabulary: a *home* is the slot of a parent that a node stands in, without its order there. A side *touched* a node
- * when it changed a value of it, its home, or which children it has.
+ * Vocabulary: a *place* is the slot of a parent that a node stands in, without its order there. A side *touched* a node
+ * when it changed a value of it, its place, or which children it has.
  */
 import type { Registry } from '../blocks/registry.ts'
 import { validateSlots } from '../blocks/validate-page.ts'
@@ -12,7 +12,7 @@ import { findTreeFault } from '../page/assert-page.ts'
 import { sameJson, type Json } from '../page/json.ts'
 import { findNode, getNode, type NodeId, type Page, type PageNode } from '../page/page.ts'
 import { findPlace, subtreeIds } from '../page/walk.ts'
-import type { Conflict, Home, Side, Versions } from './conflict.ts'
+import type { Conflict, SlotPlace, Side, Versions } from './conflict.ts'
 import { mergeLists } from './merge-lists.ts'
 import { mergeTexts } from './merge-texts.ts'
 import { addressesOf, changedAddresses, withValues, type AddressedValue } from './values.ts'
@@ -67,7 +67,7 @@ class Merge {
   readonly #choose: Choose
   /** Nodes of the merged page, in reading order of the side that has them. */
   readonly #kept = new Set<NodeId>()
-  readonly #homes = new Map<NodeId, Home>()
+  readonly #places = new Map<NodeId, SlotPlace>()
   /** Nodes that one side deleted and that stay, since the other changed them. */
   readonly #rescued = new Set<NodeId>()
 
@@ -147,33 +147,33 @@ class Merge {
     if (!node) return false
     const before = getNode(base, id)
     if (node !== before && changedAddresses(before, node).length > 0) return true
-    if (!sameHome(findPlace(base, id), findPlace(page, id))) return true
+    if (!samePlace(findPlace(base, id), findPlace(page, id))) return true
     return !sameJson(node.slots, before.slots)
   }
 
   #settleHome(id: NodeId): void {
     const { base, ours, theirs } = this.#versions
     if (id === base.root) return
-    const [b, o, t] = [base, ours, theirs].map<Home | undefined>((page) => homeIn(page, id))
+    const [b, o, t] = [base, ours, theirs].map<SlotPlace | undefined>((page) => placeIn(page, id))
     const chosen = this.#chooseHome(id, { b, o, t })
-    const home = [chosen, o, t, b].find((one) => one && this.#kept.has(one.parentId))
-    // A node whose every home is gone follows the nearest of its holders that is kept.
-    this.#homes.set(id, home ?? this.#nearestHome(id))
+    const place = [chosen, o, t, b].find((one) => one && this.#kept.has(one.parentId))
+    // A node whose every place is gone goes to the nearest of its ancestors that is kept.
+    this.#places.set(id, place ?? this.#nearestPlace(id))
   }
 
   #chooseHome(
     id: NodeId,
-    { b, o, t }: { b?: Home | undefined; o?: Home | undefined; t?: Home | undefined },
-  ): Home | undefined {
+    { b, o, t }: { b?: SlotPlace | undefined; o?: SlotPlace | undefined; t?: SlotPlace | undefined },
+  ): SlotPlace | undefined {
     if (!o || !t) return o ?? t ?? b
-    if (sameHome(o, t) || sameHome(t, b)) return o
-    if (sameHome(o, b)) return t
+    if (samePlace(o, t) || samePlace(t, b)) return o
+    if (samePlace(o, b)) return t
     return this.#settle({ key: `place/${id}`, type: 'place', nodeId: id, ours: o, theirs: t }) === 'ours'
       ? o
       : t
   }
 
-  #nearestHome(id: NodeId): Home {
+  #nearestPlace(id: NodeId): SlotPlace {
     const { base, ours, theirs } = this.#versions
     for (const page of [ours, theirs, base]) {
       for (let at = findPlace(page, id); at; at = findPlace(page, at.parentId)) {
@@ -192,16 +192,16 @@ class Merge {
         key: `place/${nodeId}`,
         type: 'place',
         nodeId,
-        ours: homeIn(ours, nodeId),
-        theirs: homeIn(theirs, nodeId),
+        ours: placeIn(ours, nodeId),
+        theirs: placeIn(theirs, nodeId),
       }
       const known = this.conflicts.find((one) => one.key === conflict.key)
       const side = known ? this.#choose(known) : this.#settle(conflict)
       let changed = false
       for (const id of loop) {
-        const home = homeIn(this.#versions[side], id)
-        if (!home || !this.#kept.has(home.parentId) || sameHome(home, this.#homes.get(id))) continue
-        this.#homes.set(id, home)
+        const place = placeIn(this.#versions[side], id)
+        if (!place || !this.#kept.has(place.parentId) || samePlace(place, this.#places.get(id))) continue
+        this.#places.set(id, place)
         changed = true
       }
       if (!changed) return
@@ -215,7 +215,7 @@ class Merge {
       for (
         let at: NodeId | undefined = id;
         at !== undefined && !clear.has(at);
-        at = this.#homes.get(at)?.parentId
+        at = this.#places.get(at)?.parentId
       ) {
         if (path.includes(at)) return path.slice(path.indexOf(at))
         path.push(at)
@@ -227,8 +227,8 @@ class Merge {
 
   #childLists(): Map<string, NodeId[]> {
     const lists = new Map<string, NodeId[]>()
-    for (const [id, home] of this.#homes) {
-      const key = `${home.parentId}/${home.slot}`
+    for (const [id, place] of this.#places) {
+      const key = `${place.parentId}/${place.slot}`
       lists.set(key, [...(lists.get(key) ?? []), id])
     }
     return lists
@@ -291,11 +291,11 @@ class Merge {
   }
 }
 
-function homeIn(page: Page, id: NodeId): Home | undefined {
+function placeIn(page: Page, id: NodeId): SlotPlace | undefined {
   const place = findPlace(page, id)
   return place && { parentId: place.parentId, slot: place.slot }
 }
 
-function sameHome(a: Home | undefined, b: Home | undefined): boolean {
+function samePlace(a: SlotPlace | undefined, b: SlotPlace | undefined): boolean {
   return a?.parentId === b?.parentId && a?.slot === b?.slot
 }

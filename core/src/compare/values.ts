@@ -15,7 +15,7 @@ export function addressesOf(...nodes: readonly (PageNode | undefined)[]): ValueA
       for (const key of Object.keys(node[part])) add([part, key])
     for (const size of SIZE_KEYS)
       for (const key of Object.keys(node.sizes[size] ?? {})) add(['sizes', size, key])
-    for (const key of ['name', 'held'] as const) if (node[key] !== undefined) add([key])
+    for (const key of ['name', 'lock'] as const) if (node[key] !== undefined) add([key])
   }
   return [...found.values()]
 }

@@ -21,7 +21,7 @@ const address = {
   oneOf: [
     { prefixItems: [{ enum: ['content', 'look'] }, name], minItems: 2, maxItems: 2 },
     { prefixItems: [{ const: 'sizes' }, { enum: SIZE_KEYS }, name], minItems: 3, maxItems: 3 },
-    { prefixItems: [{ enum: ['name', 'held'] }], minItems: 1, maxItems: 1 },
+    { prefixItems: [{ enum: ['name', 'lock'] }], minItems: 1, maxItems: 1 },
   ],
 }
 

@@ -46,7 +46,7 @@ export function moveRefusal(page: Page, edit: Move, registry: Registry): Refusal
   const stuck = removeRefusal(page, edit.nodeId)
   if (stuck) return stuck
   if (isWithin(page, edit.toParentId, edit.nodeId)) {
-    return refuse('nests-in-itself', 'A block can’t stand inside itself', edit.nodeId)
+    return refuse('nests-in-itself', 'A block can’t be placed inside itself', edit.nodeId)
   }
   const from = findPlace(page, edit.nodeId)!
   const sameSlot = from.parentId === edit.toParentId && from.slot === edit.toSlot

@@ -1,6 +1,6 @@
 import { partSchema } from '../blocks/define-block.ts'
 import { getKind, type Registry } from '../blocks/registry.ts'
-import { validateHeld, validateName } from '../blocks/validate-page.ts'
+import { validateLock, validateName } from '../blocks/validate-page.ts'
 import type { Json, JsonObject } from '../page/json.ts'
 import { findNode, getNode, type NodeId, type Page, type PageNode, type SizeKey } from '../page/page.ts'
 import { withNodes } from '../page/with-nodes.ts'
@@ -10,7 +10,7 @@ import { refuse, type Applied } from './result.ts'
 
 /** Which value of a node: a field of its content or look, a field at one size, its name, or how it is held. */
 export type ValueAddress =
-  readonly ['content' | 'look', string] | readonly ['sizes', SizeKey, string] | readonly ['name' | 'held']
+  readonly ['content' | 'look', string] | readonly ['sizes', SizeKey, string] | readonly ['name' | 'lock']
 
 /** Gives a value to one field of a node. Without `value` the field is taken away, which puts it back to what it inherits. */
 export interface SetValue {
@@ -43,7 +43,7 @@ export function applySet(page: Page, edit: SetValue, registry: Registry): Applie
 
 /** The value at an address, or undefined where none is set. */
 export function readValue(node: PageNode, at: ValueAddress): Json | undefined {
-  if (at[0] === 'name' || at[0] === 'held') return node[at[0]]
+  if (at[0] === 'name' || at[0] === 'lock') return node[at[0]]
   const values = at[0] === 'sizes' ? (node.sizes[at[1]] ?? {}) : node[at[0]]
   const key = at[at.length - 1]!
   return Object.hasOwn(values, key) ? values[key] : undefined
@@ -70,7 +70,7 @@ function withKey(values: JsonObject, key: string, value: Json | undefined): Json
 
 function findProblem(node: PageNode, at: ValueAddress, registry: Registry): string | undefined {
   if (at[0] === 'name') return validateName(node.name)[0]?.message
-  if (at[0] === 'held') return validateHeld(node.held)[0]?.message
+  if (at[0] === 'lock') return validateLock(node.lock)[0]?.message
   if (at[0] === 'sizes' && !Object.hasOwn(SIZE_WORDS, at[1])) return `there is no size "${String(at[1])}"`
   const values = at[0] === 'sizes' ? (node.sizes[at[1]] ?? {}) : node[at[0]]
   return registry.check(node.kind, at[0], values)[0]?.message
@@ -78,7 +78,7 @@ function findProblem(node: PageNode, at: ValueAddress, registry: Registry): stri
 
 function fieldTitle(node: PageNode, at: ValueAddress, registry: Registry): string {
   if (at[0] === 'name') return 'Name'
-  if (at[0] === 'held') return 'Hold'
+  if (at[0] === 'lock') return 'Lock'
   const key = at[at.length - 1]!
   const { properties } = partSchema(getKind(registry, node.kind), at[0])
   return (Object.hasOwn(properties, key) ? properties[key]?.title : undefined) ?? key
@@ -87,7 +87,7 @@ function fieldTitle(node: PageNode, at: ValueAddress, registry: Registry): strin
 export function setSentence(before: Page, edit: SetValue, registry: Registry): string {
   const node = getNode(before, edit.nodeId)
   const size = edit.at[0] === 'sizes' && edit.at[1] !== 'base' ? ` at ${SIZE_WORDS[edit.at[1]]}` : ''
-  const verb = edit.value === undefined ? 'Put back' : 'Changed'
+  const verb = edit.value === undefined ? 'Reset' : 'Changed'
   const field = fieldTitle(node, edit.at, registry).toLowerCase()
   return `${verb} ${field} of ${describeNode(before, edit.nodeId, registry)}${size}`
 }

@@ -3,19 +3,19 @@ import { newNode } from '../blocks/define-block.ts'
 import { getKind, type Registry } from '../blocks/registry.ts'
 import { getNode, type NodeId, type Page } from '../page/page.ts'
 import { subtreeIds } from '../page/walk.ts'
-import { ASIDE, frameRefusal, FRAMES, type FrameName } from '../site/frames.ts'
+import { ASIDE, layoutRefusal, LAYOUTS, type LayoutName } from '../site/layouts.ts'
 import type { NewId } from './compose.ts'
 import type { Edit } from './edit.ts'
 import type { Move } from './move.ts'
 
 /**
- * Gives a page another frame. Blocks of a slot that the new frame does not show go where it has room: into its main
+ * Gives a page another layout. Blocks of a slot that the new layout does not show go where it has room: into its main
  * column, or into a section of their own. What it has no place for goes aside and is not published. Nothing is dropped.
  */
-export function changeFrameEdits(page: Page, frame: FrameName, registry: Registry, newId: NewId): Edit[] {
+export function changeLayoutEdits(page: Page, layout: LayoutName, registry: Registry, newId: NewId): Edit[] {
   const root = getNode(page, page.root)
-  const shown = Object.keys(FRAMES[frame].slots)
-  const edits: Edit[] = [{ edit: 'set', nodeId: page.root, at: ['content', 'frame'], value: frame }]
+  const shown = Object.keys(LAYOUTS[layout].slots)
+  const edits: Edit[] = [{ edit: 'set', nodeId: page.root, at: ['content', 'layout'], value: layout }]
   const counts = new Map(Object.entries(root.slots).map(([slot, children]) => [slot, children.length]))
   const move = (nodeId: NodeId, fromSlot: string, toSlot: string): Move => {
     const toIndex = counts.get(toSlot) ?? 0
@@ -25,11 +25,11 @@ export function changeFrameEdits(page: Page, frame: FrameName, registry: Registr
   }
   const probe: Page = {
     ...page,
-    nodes: { ...page.nodes, [page.root]: { ...root, content: { ...root.content, frame } } },
+    nodes: { ...page.nodes, [page.root]: { ...root, content: { ...root.content, layout } } },
   }
   const isStrange = (id: NodeId): boolean =>
     subtreeIds(page, id).some(
-      (inside) => frameRefusal(probe, getNode(page, inside).kind, registry) !== undefined,
+      (inside) => layoutRefusal(probe, getNode(page, inside).kind, registry) !== undefined,
     )
   for (const slot of ['sections', 'main', 'side']) {
     const children = root.slots[slot] ?? []

@@ -111,7 +111,7 @@ function nodeSchema(definition: BlockDefinition): object {
     properties: {
       kind: { const: kind },
       name: { type: 'string', minLength: 1, maxLength: 200 },
-      held: { enum: ['all', 'words'] },
+      lock: { enum: ['all', 'text'] },
       prompts: {
         type: 'object',
         properties: Object.fromEntries(

@@ -6,6 +6,7 @@ import { ownValuesOf } from '../blocks/node-own-values.ts'
 import type { Problem, Registry } from '../blocks/registry.ts'
 import { validatePage } from '../blocks/validate-page.ts'
 import type { Look } from '../look/look.ts'
+import { migratePage } from '../page/migrate.ts'
 import type { Page } from '../page/page.ts'
 import type { SiteContext } from '../render/site-context.ts'
 
@@ -56,6 +57,14 @@ export const EXTENSIONS = {
 
 /** Checks everything of a package but its pages; generated from `packageSchema`. */
 export type ShapeCheck = (value: unknown) => readonly Problem[]
+
+/** Returns a package that an older version wrote, with its documents as ones of today's format; never throws. */
+export function migratePackage(value: unknown): unknown {
+  if (typeof value !== 'object' || value === null) return value
+  const trees = ['page', 'header', 'footer'].filter((name) => Object.hasOwn(value, name))
+  const given = value as Readonly<Record<string, unknown>>
+  return { ...value, ...Object.fromEntries(trees.map((name) => [name, migratePage(given[name])])) }
+}
 
 /** All problems of a package, each with its JSON pointer; empty when it can be rendered. Takes anything, never throws. */
 export function validatePackage(value: unknown, registry: Registry, checkShape: ShapeCheck): Problem[] {

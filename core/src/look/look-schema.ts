@@ -15,19 +15,30 @@ const colour = { type: 'string', pattern: '^#[0-9a-f]{6}$' }
 // What goes into CSS as it stands may hold nothing that ends a declaration.
 const cssWords = { type: 'string', maxLength: 200, pattern: '^[\\w ,.-]+$' }
 const title = { type: 'string', minLength: 1, maxLength: 80 }
-const family = object({
-  name: cssWords,
-  fallback: cssWords,
-  files: {
-    type: 'array',
-    maxItems: 20,
-    items: object({
-      file: { type: 'string', pattern: '^[\\w-]+\\.woff2$' },
-      style: { enum: ['normal', 'italic'] },
-      weight: { type: 'string', pattern: '^\\d{1,4}( \\d{1,4})?$' },
+const family = object(
+  {
+    name: cssWords,
+    fallback: cssWords,
+    files: {
+      type: 'array',
+      maxItems: 20,
+      items: object({
+        file: { type: 'string', pattern: '^[\\w-]+\\.woff2$' },
+        style: { enum: ['normal', 'italic'] },
+        weight: { type: 'string', pattern: '^\\d{1,4}( \\d{1,4})?$' },
+      }),
+    },
+    metrics: object({
+      unitsPerEm: { type: 'number', minimum: 16, maximum: 16_384 },
+      ascent: { type: 'number', minimum: 0, maximum: 65_535 },
+      descent: { type: 'number', minimum: -65_535, maximum: 0 },
+      lineGap: { type: 'number', minimum: 0, maximum: 65_535 },
+      letterWidth: { type: 'number', minimum: 1, maximum: 65_535 },
+      like: { enum: ['serif', 'sans'] },
     }),
   },
-})
+  ['metrics'],
+)
 
 const surfaces = {
   type: 'object',

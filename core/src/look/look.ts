@@ -49,6 +49,21 @@ export interface FontFamily {
   /** CSS families to fall back on, such as "Georgia, serif". */
   readonly fallback: string
   readonly files: readonly FontFile[]
+  /** What text is set in until the files have come; see `fallbackFace`. Absent for fonts that were never measured. */
+  readonly metrics?: FontMetrics
+}
+
+/** Measures of a font in units of its own, as its tables have them (OpenType 1.9, "hhea" and "head"). */
+export interface FontMetrics {
+  readonly unitsPerEm: number
+  readonly ascent: number
+  /** Below the baseline, so negative. */
+  readonly descent: number
+  readonly lineGap: number
+  /** Mean width of a letter, weighed by how often letters come in English. */
+  readonly letterWidth: number
+  /** The installed font that is stretched to the same measures. */
+  readonly like: 'serif' | 'sans'
 }
 
 /** A site's look: what the names on its pages stand for. */

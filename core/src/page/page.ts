@@ -1,7 +1,7 @@
 import type { JsonObject } from './json.ts'
 
 /** The version of the document format written today; older ones are migrated when read. */
-export const PAGE_FORMAT = 2
+export const PAGE_FORMAT = 3
 
 /** Short, random, made by the caller, never reused within a page. See `id.ts`. */
 export type NodeId = string
@@ -27,8 +27,8 @@ export interface PageNode {
   readonly slots: Readonly<Record<string, readonly NodeId[]>>
   /** What the editor calls this block, where it was given a name. */
   readonly name?: string
-  /** Held: nobody changes it and what is in it, or only the words. */
-  readonly held?: 'all' | 'words'
+  /** Locked: the node and everything in it, or all but the text. */
+  readonly lock?: 'all' | 'text'
   /** What is asked for in content fields without words, by their names; see `blocks/prompts.ts`. */
   readonly prompts?: Readonly<Record<string, string>>
 }

@@ -12,7 +12,7 @@ const placesOf = new WeakMap<Nodes, Map<NodeId, Place>>()
 
 /** The place of every node but the root. Linear the first time for a page, then kept. */
 function indexPlaces(page: Pick<Page, 'nodes'>): ReadonlyMap<NodeId, Place> {
-  const known = placesOf.get(page.nodes) ?? followPlaces(page.nodes)
+  const known = placesOf.get(page.nodes) ?? placesFromStep(page.nodes)
   if (known) {
     placesOf.set(page.nodes, known)
     return known
@@ -24,7 +24,7 @@ function indexPlaces(page: Pick<Page, 'nodes'>): ReadonlyMap<NodeId, Place> {
 }
 
 /** From the places that are known of what these nodes were made from: typing moves nothing, and a move concerns two parents. */
-function followPlaces(nodes: Nodes): Map<NodeId, Place> | undefined {
+function placesFromStep(nodes: Nodes): Map<NodeId, Place> | undefined {
   const step = lastStep(nodes)
   const known = step && placesOf.get(step.from)
   if (!known) return undefined

@@ -15,10 +15,10 @@ export const SHADES: Readonly<Record<Shade, string>> = {
 }
 
 export function shadeField(): FieldSchema {
-  return choice('Shade over picture', 'side', {
+  return choice('Overlay', 'side', {
     none: 'None',
     side: 'From the side',
-    even: 'Even',
-    deep: 'Deep',
+    even: 'Light',
+    deep: 'Strong',
   })
 }

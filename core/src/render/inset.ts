@@ -1,4 +1,4 @@
-/** Room inside a box, all around or by its sides. */
+/** Padding of a box, all around or by its sides. */
 import { step, stepOr, type FieldSchema } from '../blocks/fields.ts'
 import { space } from './token-css.ts'
 
@@ -14,13 +14,13 @@ const FOLLOWS = 'all'
 const SIDES = ['insetAbove', 'insetRight', 'insetBelow', 'insetLeft'] as const
 
 export function insetFields(): Readonly<Record<keyof Inset, FieldSchema>> {
-  const side = (title: string) => stepOr(title, 'space', [FOLLOWS, 'As inside'], { key: 'inset' })
+  const side = (title: string) => stepOr(title, 'space', [FOLLOWS, 'Same as padding'], { key: 'inset' })
   return {
-    inset: step('Room inside', 'space', 'none'),
-    insetAbove: side('Inside, above'),
-    insetRight: side('Inside, right'),
-    insetBelow: side('Inside, below'),
-    insetLeft: side('Inside, left'),
+    inset: step('Padding', 'space', 'none'),
+    insetAbove: side('Padding above'),
+    insetRight: side('Padding right'),
+    insetBelow: side('Padding below'),
+    insetLeft: side('Padding left'),
   }
 }
 

@@ -51,13 +51,13 @@ export function anchorsChanged(before: Page, page: Page, registry: Registry): re
 }
 
 function find(page: Page, registry: Registry): Known {
-  const found = known.get(page.nodes) ?? follow(page, registry) ?? number(readMarks(page, registry))
+  const found = known.get(page.nodes) ?? fromStep(page, registry) ?? number(readMarks(page, registry))
   known.set(page.nodes, found)
   return found
 }
 
 /** From the page before, when the last step moved nothing: a keystroke in a heading must not read the whole page. */
-function follow({ nodes }: Page, registry: Registry): Known | undefined {
+function fromStep({ nodes }: Page, registry: Registry): Known | undefined {
   const step = lastStep(nodes)
   const before = step && known.get(step.from)
   if (!before) return undefined
@@ -65,7 +65,7 @@ function follow({ nodes }: Page, registry: Registry): Known | undefined {
   for (const id of step.ids) {
     const [was, is] = [step.from[id], nodes[id]]
     if (!was || !is || was.kind !== is.kind || was.slots !== is.slots) return undefined
-    if (was.content.frame !== is.content.frame) return undefined
+    if (was.content.layout !== is.content.layout) return undefined
     if (was.content === is.content) continue
     const [old, mark] = [before.marks.get(id), markOf(is, registry)]
     if (!old !== !mark) return undefined

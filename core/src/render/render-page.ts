@@ -2,8 +2,9 @@ import type { Registry } from '../blocks/registry.ts'
 import { getNode, type NodeId, type Page } from '../page/page.ts'
 import { el, SLOT_TAG, type Element, type ElementContent } from './element.ts'
 import { behaviours } from '../../generated/behaviours.js'
-import { frameOf } from '../site/frames.ts'
+import { layoutOf } from '../site/layouts.ts'
 import { createNodeRenderer, type NodeRenderer, type RenderedNode } from './render-node.ts'
+import { fontPath, uprightFonts } from './look-css.ts'
 import { serializeHtml, wholeHtml } from './serialize-html.ts'
 import type { SiteContext } from './site-context.ts'
 import { spotOf } from './spots.ts'
@@ -19,6 +20,8 @@ export interface PageParts {
   readonly description: string
   /** False keeps search engines from listing the page. */
   readonly isListed?: boolean
+  /** Its address; absent for a page that has none of its own. */
+  readonly path?: string
   /** The id of a picture to show where the page is shared. */
   readonly sharePicture?: string | null
 }
@@ -92,7 +95,7 @@ export function createPageRenderer(
   const styles = keptStylesheet(registry, context)
   const startOf = keptStart(context)
   return (parts, stylesheet) => {
-    const isBare = frameOf(getNode(parts.page, parts.page.root).content).header === 'bare'
+    const isBare = layoutOf(getNode(parts.page, parts.page.root).content).header === 'bare'
     const pages = [parts.header, parts.page, parts.footer]
     const used = [isBare ? bareHeader : trees[0], trees[1], trees[2]].filter((tree, i) => {
       const page = pages[i]
@@ -113,10 +116,13 @@ function keptStart(
   let known: readonly unknown[] = []
   let start = ''
   return (parts, css, stylesheet, script) => {
-    const now = [parts.title, parts.description, parts.isListed, parts.sharePicture, css, stylesheet, script]
+    const { title, description, isListed, path, sharePicture } = parts
+    const now = [title, description, isListed, path, sharePicture, css, stylesheet, script]
     if (now.every((value, i) => value === known[i])) return start
     known = now
-    const head = wholeHtml(headElement(parts, context, filesElements(css, script, stylesheet)))
+    const fonts = stylesheet === 'inline' ? [] : fontElements(context)
+    const files = filesElements(css, script, stylesheet)
+    const head = wholeHtml(headElement(parts, context, [...fonts, ...files]))
     const language = wholeHtml(el('html', { lang: context.site.language })).replace('</html>', '')
     start = `<!DOCTYPE html>${language}${head}<body>`
     return start
@@ -156,22 +162,58 @@ function headElement(parts: PageParts, context: SiteContext, files: readonly Ele
     el('title', {}, title),
     parts.description !== '' && el('meta', { name: 'description', content: parts.description }),
     parts.isListed === false && el('meta', { name: 'robots', content: 'noindex' }),
+    addressElements(parts, context),
     sharingElements(parts, context),
+    (context.site.icons ?? []).map(({ rel, ...icon }) => el('link', { rel: [rel], ...icon })),
     files,
   )
 }
 
-/** What others show of the page where it is shared (the Open Graph protocol, ogp.me); only where a picture was chosen for that. */
-function sharingElements({ title, description, sharePicture }: PageParts, context: SiteContext): Element[] {
-  const picture =
-    sharePicture && Object.hasOwn(context.pictures, sharePicture) ? context.pictures[sharePicture] : undefined
-  if (!picture) return []
-  const image = (context.site.origin ?? '') + picture.fallback
+/** Fonts that nearly every page shows, asked for with the page and not once its stylesheet was read. */
+function fontElements(context: SiteContext): Element[] {
+  return uprightFonts(context.look).map((file) =>
+    el('link', {
+      rel: ['preload'],
+      as: 'font',
+      type: 'font/woff2',
+      crossOrigin: 'anonymous',
+      href: fontPath(file, context),
+    }),
+  )
+}
+
+/** The one address of the page, whatever others it can be reached by (RFC 6596, "canonical"). */
+function addressElements({ path }: PageParts, { site }: SiteContext): Element[] {
+  const address = path === undefined ? undefined : wholeAddress(path, site)
+  return address === undefined ? [] : [el('link', { rel: ['canonical'], href: address })]
+}
+
+function wholeAddress(path: string, { origin }: SiteContext['site']): string | undefined {
+  return origin === undefined ? undefined : origin + encodeURI(path)
+}
+
+/** What others show of the page where it is shared (the Open Graph protocol, ogp.me); nothing where it has no address. */
+function sharingElements(
+  { title, description, path, sharePicture }: PageParts,
+  context: SiteContext,
+): Element[] {
+  const { site, pictures } = context
+  const address = path === undefined ? undefined : wholeAddress(path, site)
+  if (address === undefined) return []
+  const chosen = sharePicture ?? site.sharePicture
+  const picture = chosen && Object.hasOwn(pictures, chosen) ? pictures[chosen] : undefined
   return [
+    ['og:type', 'website'],
+    ['og:site_name', site.name],
     ['og:title', title],
-    ['og:description', description],
-    ['og:image', image],
-    ['og:image:alt', picture.alt],
+    ...(description === '' ? [] : [['og:description', description]]),
+    ['og:url', address],
+    ...(picture
+      ? [
+          ['og:image', (site.origin ?? '') + picture.fallback],
+          ['og:image:alt', picture.alt],
+        ]
+      : []),
   ].map(([property, content]) => el('meta', { property, content }))
 }
 

@@ -56,6 +56,14 @@ export interface TreePage {
   readonly description: string
 }
 
+/** An icon of the site, for browser tabs and home screens. */
+export interface SiteIcon {
+  readonly rel: 'icon' | 'apple-touch-icon'
+  readonly href: string
+  readonly type?: string
+  readonly sizes?: string
+}
+
 /** What a page needs to know of its site to be shown. Links and pictures of pages are ids, and this says what they stand for. */
 export interface SiteContext {
   readonly site: {
@@ -64,6 +72,10 @@ export interface SiteContext {
     readonly home: string
     /** Where the site is published, without a slash at the end; for what needs whole addresses. */
     readonly origin?: string
+    /** Links to its icons, best first. */
+    readonly icons?: readonly SiteIcon[]
+    /** The picture shown where a page without one of its own is shared. */
+    readonly sharePicture?: string | null
   }
   readonly look: Look
   /** Addresses by page id, starting and ending with a slash. Pages that can't be linked to are absent. */
@@ -77,6 +89,8 @@ export interface SiteContext {
   readonly files: Readonly<Record<string, SiteFile>>
   /** Where the look's font files are served, with a slash at the end. */
   readonly fontBase: string
+  /** What font files are called there, where that is not their own name. */
+  readonly fontNames?: Readonly<Record<string, string>>
   /** `canvas` marks elements with `data-` attributes so that they can be selected and typed into; nothing else differs. */
   readonly purpose: 'publish' | 'canvas'
 }

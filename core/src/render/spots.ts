@@ -143,7 +143,7 @@ function ownShare(page: Page, [id, parentId]: readonly NodeId[], { registry, siz
     values: cascade(node, arrangement, size),
     content: node.content,
     look: node.look,
-    frame: parent && holder?.childFrame?.(cascade(parent, holder.arrangement, size)),
+    ratio: parent && holder?.childRatio?.(cascade(parent, holder.arrangement, size)),
   })
 }
 

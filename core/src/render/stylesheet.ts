@@ -24,7 +24,7 @@ export function renderStylesheet(
 ): string {
   const rules = collectRules(registry, context, nodes).filter((rule) => !used || isUsed(rule.selector, used))
   const body = SIZE_KEYS.map((size) => sizeCss(context, rules, size)).join('')
-  return fontFaces(context.look, context.fontBase).join('') + rootCss(context, body) + body + REDUCED_MOTION
+  return fontFaces(context.look, context).join('') + rootCss(context, body) + body + REDUCED_MOTION
 }
 
 /** All rules: the base's, then the kinds' and the surfaces', then those of single nodes, which win over them. */

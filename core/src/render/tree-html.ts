@@ -58,7 +58,7 @@ export class TreeHtml {
     )
     const dirty = new Set<NodeId>()
     for (const id of changed) this.#markUp(id, dirty)
-    for (const id of movesThings ? this.#placed(page) : this.#followers(before, page, changed))
+    for (const id of movesThings ? this.#placed(page) : this.#dependents(before, page, changed))
       this.#markUp(id, dirty)
     if (movesThings) this.#styleState++
     this.#rebuild(page, page.root, dirty)
@@ -92,16 +92,16 @@ export class TreeHtml {
   }
 
   /** Nodes that give something else because others changed in what they say, and in nothing else. */
-  #followers(before: Page, page: Page, changed: readonly NodeId[]): NodeId[] {
+  #dependents(before: Page, page: Page, changed: readonly NodeId[]): NodeId[] {
     const { registry } = this.#renderer
     const uses = (id: NodeId, fact: SpotFact): boolean =>
       getKind(registry, getNode(page, id).kind).usesSpot?.includes(fact) ?? false
-    const held = changed.flatMap((id) =>
+    const inHolders = changed.flatMap((id) =>
       this.#shownChildren(page, id).filter((child) => uses(child, 'holder')),
     )
-    if (outlineOf(before, registry) === outlineOf(page, registry)) return held
+    if (outlineOf(before, registry) === outlineOf(page, registry)) return inHolders
     const named = anchorsChanged(before, page, registry).filter((id) => uses(id, 'anchor'))
-    return [...held, ...named, ...this.#outlined]
+    return [...inHolders, ...named, ...this.#outlined]
   }
 
   /** Marks a node and all that hold it, as they stood before. */

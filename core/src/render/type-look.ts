@@ -1,5 +1,5 @@
 /** The step, weight and colour of words, as headings and texts can be given them. */
-import { choice, type FieldSchema, type Follows } from '../blocks/fields.ts'
+import { choice, type FieldSchema, type Inherits } from '../blocks/fields.ts'
 import { isOwnMeasure, ownMeasureCss } from '../look/own-values.ts'
 import type { Declarations } from './css-rules.ts'
 import { typeStyle } from './token-css.ts'
@@ -18,12 +18,12 @@ export interface TypeLook {
   readonly colour?: keyof typeof COLOURS
 }
 
-/** `follows` says which other field gives the weight and the colour where none is set. */
+/** `inherits` says which other field gives the weight and the colour where none is set. */
 export function typeLookFields(
-  follows: Readonly<Partial<Record<keyof TypeLook, Follows>>> = {},
+  inherits: Readonly<Partial<Record<keyof TypeLook, Inherits>>> = {},
 ): Readonly<Record<keyof TypeLook, FieldSchema>> {
   const weight = choice('Weight', 'usual', {
-    usual: 'As its type',
+    usual: 'Default',
     light: 'Light',
     normal: 'Normal',
     strong: 'Strong',
@@ -31,15 +31,15 @@ export function typeLookFields(
   })
   // Colours of the surface that the words stand on, so that they can always be read.
   const colour = choice('Colour', 'usual', {
-    usual: 'As its kind',
-    ink: 'Plain words',
+    usual: 'Default',
+    ink: 'Text',
     title: 'Headings',
     accent: 'Accent',
     quiet: 'Quiet',
   })
   return {
-    weight: follows.weight ? { ...weight, follows: follows.weight } : weight,
-    colour: follows.colour ? { ...colour, follows: follows.colour } : colour,
+    weight: inherits.weight ? { ...weight, inherits: inherits.weight } : weight,
+    colour: inherits.colour ? { ...colour, inherits: inherits.colour } : colour,
   }
 }
 

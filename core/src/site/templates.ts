@@ -1,16 +1,16 @@
-/** What a new page starts from: a frame, and blocks that are already there. */
+/** What a new page starts from: a layout, and blocks that are already there. */
 import { ask, button, buildSketch, heading, panel, text, type Sketch } from '../blocks/sketch.ts'
 import type { Registry } from '../blocks/registry.ts'
 import type { NewId } from '../edits/compose.ts'
 import type { JsonObject } from '../page/json.ts'
 import { PAGE_FORMAT, type Page } from '../page/page.ts'
-import type { FrameName } from './frames.ts'
+import type { LayoutName } from './layouts.ts'
 
 export interface Template {
   readonly id: string
   readonly title: string
   readonly about: string
-  readonly frame: FrameName
+  readonly layout: LayoutName
   /** A page of it, with fresh ids. `title` is that of the page; `date` that of the day, as 2026-11-27. */
   readonly build: (
     registry: Registry,
@@ -23,7 +23,7 @@ interface Written {
   readonly id: string
   readonly title: string
   readonly about: string
-  readonly frame: FrameName
+  readonly layout: LayoutName
   readonly fields?: (page: { readonly title: string; readonly date: string }) => JsonObject
   /** What is asked for in fields of the page itself. */
   readonly prompts?: Sketch['prompts']
@@ -53,15 +53,15 @@ const WRITTEN: readonly Written[] = [
   {
     id: 'blank',
     title: 'Blank',
-    about: 'The site’s header and footer, and nothing between',
-    frame: 'plain',
+    about: 'The header and footer of the site, and nothing else',
+    layout: 'plain',
     slots: () => ({}),
   },
   {
     id: 'plain',
     title: 'Plain',
-    about: 'A title, a first line and a section to go on from',
-    frame: 'plain',
+    about: 'A title, an introduction and a first section',
+    layout: 'plain',
     slots: (title) => ({
       sections: [
         opening(title, 'One or two lines on what this page is for.'),
@@ -72,8 +72,8 @@ const WRITTEN: readonly Written[] = [
   {
     id: 'side',
     title: 'With a side column',
-    about: 'Two thirds for the words, and a column beside them that leads through the page',
-    frame: 'side',
+    about: 'A main column, and a table of contents beside it',
+    layout: 'side',
     slots: (title) => ({
       sections: [opening(title, 'One or two lines on what this page is for.')],
       main: [
@@ -88,8 +88,8 @@ const WRITTEN: readonly Written[] = [
   {
     id: 'landing',
     title: 'Landing',
-    about: 'One message and one thing to do: a bare header, no navigation',
-    frame: 'landing',
+    about: 'One message and one thing to do, without navigation',
+    layout: 'landing',
     slots: (title) => ({
       sections: [
         {
@@ -123,8 +123,8 @@ const WRITTEN: readonly Written[] = [
   {
     id: 'article',
     title: 'Article',
-    about: 'A title, who wrote it and when, a summary and a body',
-    frame: 'article',
+    about: 'Heading, author, date, summary and body',
+    layout: 'article',
     fields: ({ title, date }) => ({ title, date }),
     prompts: { author: 'Who wrote it', summary: 'One or two lines on what this is about.' },
     slots: () => ({ main: [text(ask('Write here.'))] }),
@@ -132,8 +132,8 @@ const WRITTEN: readonly Written[] = [
   {
     id: 'about',
     title: 'About us',
-    about: 'Who you are, how it began, what people say, and where to go next',
-    frame: 'plain',
+    about: 'Introduction, history, testimonials and a call to action',
+    layout: 'plain',
     slots: (title) => ({
       sections: [
         opening(title, 'Who you are, in one line.'),
@@ -156,8 +156,8 @@ const WRITTEN: readonly Written[] = [
   {
     id: 'questions',
     title: 'Questions',
-    about: 'Questions that fold open, and what to do when yours is not there',
-    frame: 'plain',
+    about: 'An accordion of questions, and a call to action',
+    layout: 'plain',
     slots: (title) => ({
       sections: [
         opening(title, 'If yours is not here, ask us.'),
@@ -176,8 +176,8 @@ const WRITTEN: readonly Written[] = [
   {
     id: 'event',
     title: 'Event',
-    about: 'What happens, when and where, and how to come',
-    frame: 'side',
+    about: 'What it is, when, where, and what it costs',
+    layout: 'side',
     slots: (title) => ({
       sections: [opening(title, 'What happens, in one line.')],
       main: [heading('What to expect', 2), text(ask('Write here.'))],
@@ -198,8 +198,8 @@ const WRITTEN: readonly Written[] = [
   {
     id: 'visit',
     title: 'Visit',
-    about: 'Opening hours in a table, getting there, and what to bring',
-    frame: 'plain',
+    about: 'Opening hours, getting there, and what to bring',
+    layout: 'plain',
     slots: (title) => ({
       sections: [
         opening(title, 'What people should know before they come.'),
@@ -221,16 +221,39 @@ const WRITTEN: readonly Written[] = [
   },
 ]
 
-/** Every template there is. */
-export const TEMPLATES: readonly Template[] = WRITTEN.map(({ fields, prompts, slots, ...words }) => ({
-  ...words,
-  build(registry, newId, page) {
-    const content = { ...(words.frame === 'plain' ? {} : { frame: words.frame }), ...fields?.(page) }
-    const { rootId, nodes } = buildSketch(
-      { kind: 'page', content, ...(prompts ? { prompts } : {}), slots: slots(page.title) },
-      registry,
-      newId,
-    )
-    return { format: PAGE_FORMAT, root: rootId, nodes }
-  },
-}))
+/** The page that visitors get where there is none, until somebody writes another. It asks for nothing, since it goes live at once. */
+const NOT_FOUND: Written = {
+  id: 'not-found',
+  title: 'Page not found',
+  about: 'For visitors who follow a link that leads nowhere',
+  layout: 'plain',
+  slots: (title) => ({
+    sections: [
+      reading(heading(title, 1), text('The page may have moved, or there may be a slip in the address.'), {
+        kind: 'button',
+        content: { text: 'Go to the home page', link: { href: '/' } },
+      }),
+    ],
+  }),
+}
+
+function templateFrom({ fields, prompts, slots, ...words }: Written): Template {
+  return {
+    ...words,
+    build(registry, newId, page) {
+      const content = { ...(words.layout === 'plain' ? {} : { layout: words.layout }), ...fields?.(page) }
+      const { rootId, nodes } = buildSketch(
+        { kind: 'page', content, ...(prompts ? { prompts } : {}), slots: slots(page.title) },
+        registry,
+        newId,
+      )
+      return { format: PAGE_FORMAT, root: rootId, nodes }
+    },
+  }
+}
+
+/** Every template that a new page can start from. */
+export const TEMPLATES: readonly Template[] = WRITTEN.map(templateFrom)
+
+/** What the page for addresses that do not exist starts from. */
+export const NOT_FOUND_TEMPLATE: Template = templateFrom(NOT_FOUND)

@@ -22,15 +22,15 @@ export function unsetOrigin(
   size: SizeKey,
   registry: Registry,
 ): FromField | { readonly from: 'kind' } {
-  const { follows } = field
-  const found = follows && followed(node, getKind(registry, node.kind), follows.key, size)
+  const { inherits } = field
+  const found = inherits && valueAt(node, getKind(registry, node.kind), inherits.key, size)
   if (!found) return { from: 'kind' }
   const name = typeof found.value === 'object' ? '' : String(found.value)
-  const gives = follows.gives ? follows.gives[name] : found.value
+  const gives = inherits.gives ? inherits.gives[name] : found.value
   return gives === undefined ? { from: 'kind' } : { from: 'field', ...found, gives }
 }
 
-function followed(
+function valueAt(
   node: PageNode,
   kind: BlockDefinition,
   key: string,

@@ -122,6 +122,10 @@ export interface SiteInfo {
   /** The order of the navigation, and its lines that are no pages; see `navigationOf`. */
   readonly navigation: readonly NavigationItem[]
   readonly homePageId: string
+  /** The page that visitors get where there is none. */
+  readonly notFoundPageId: string | null
+  readonly icon: string | null
+  readonly sharePicture: string | null
   readonly header: Page
   readonly footer: Page
   readonly pictures: Readonly<Record<string, Picture>>
@@ -270,12 +274,6 @@ export interface PageUse {
 /** Where something of the library is used: on a page, or in what stands on every page. */
 export type MediaUse = PageUse | { readonly onEveryPage: 'header' | 'footer'; readonly count: number }
 
-/** What the site's keeper sets for everybody who works on it. */
-export interface SiteRulesRequest {
-  /** Whether pages may have measures and colours that the look does not have. */
-  readonly ownValues: boolean
-}
-
 export interface NavigationRequest {
   readonly items: readonly NavigationItem[]
   /** The lines as the sender saw them: what others changed since is merged, line by line. */
@@ -292,4 +290,34 @@ export interface PageSettingsRequest {
   readonly more?: Partial<PageMore>
   /** Values as the sender saw them: where one is another by now, nothing is changed. */
   readonly was?: Partial<PageSettings>
+}
+
+/** What the site's administrator sets for all pages. */
+export interface SiteSettings {
+  readonly name: string
+  /** A language tag (RFC 5646), such as "en-GB". */
+  readonly language: string
+  /** The id of the picture that icons are made of; null for one made of the name. */
+  readonly icon: string | null
+  /** The id of the picture shown where a page without one of its own is shared, or null. */
+  readonly sharePicture: string | null
+  /** Whether pages may have sizes and colours that the look does not have. */
+  readonly ownValues: boolean
+}
+
+/** A change of the site's settings. What is absent stays as it is. */
+export interface SiteSettingsRequest extends Partial<SiteSettings> {
+  /** Values as the sender saw them: where one is another by now, nothing is changed. */
+  readonly was?: Partial<SiteSettings>
+}
+
+/** A page whose text has what was searched for. */
+export interface TextHit {
+  readonly pageId: string
+  readonly title: string
+  readonly path: string
+  /** The text before what was found, what was found, and the text after it. */
+  readonly before: string
+  readonly match: string
+  readonly after: string
 }

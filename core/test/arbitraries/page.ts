@@ -47,7 +47,7 @@ function makeSketch(definition: BlockDefinition, depth: number): fc.Arbitrary<Sk
         look: valuesFor(definition.look),
         sizes: arrangement,
         name: fc.constantFrom('Opening hours', 'A name'),
-        held: fc.constantFrom('all' as const, 'words' as const),
+        lock: fc.constantFrom('all' as const, 'text' as const),
         prompts: promptsFor(definition),
       },
       { requiredKeys: ['kind', 'content', 'look', 'sizes'] },
@@ -97,7 +97,7 @@ function build(root: Sketch): { rootId: NodeId; nodes: Record<NodeId, PageNode> 
 /** Any valid page, up to four levels deep. */
 export const anyPage: fc.Arbitrary<Page> = sketch(registry.kinds.get('page')!, 3).map((root) => {
   const { rootId, nodes } = build(root)
-  return { format: 2, root: rootId, nodes }
+  return { format: 3, root: rootId, nodes }
 })
 
 /** A page that holds at least one block of the kind. */
@@ -107,7 +107,7 @@ export function pageWith(definition: BlockDefinition): fc.Arbitrary<Page> {
   const holder = [...registry.kinds.values()].find((kind) =>
     Object.values(kind.slots).some((slot) => slot.allow.includes(definition.kind)),
   )
-  const held =
+  const lock =
     definition.group === 'item' && holder
       ? fc
           .record({ outer: sketch(holder, 0), inner })
@@ -117,13 +117,13 @@ export function pageWith(definition: BlockDefinition): fc.Arbitrary<Page> {
     definition.group === 'section'
       ? inner
       : fc
-          .record({ outer: sketch(section, 0), inner: held })
+          .record({ outer: sketch(section, 0), inner: lock })
           .map(({ outer, inner: block }): Sketch => ({ ...outer, slots: { blocks: [block] } }))
   const page = registry.kinds.get('page')!
   if (definition.group === 'root') return definition.kind === 'page' ? anyPage : rootOnly(inner)
   return fc.record({ root: sketch(page, 0), child: wrapped }).map(({ root, child }) => {
     const { rootId, nodes } = build({ ...root, slots: { ...root.slots, sections: [child] } })
-    return { format: 2, root: rootId, nodes }
+    return { format: 3, root: rootId, nodes }
   })
 }
 
@@ -134,7 +134,7 @@ function slotOf(definition: BlockDefinition): string {
 function rootOnly(root: fc.Arbitrary<Sketch>): fc.Arbitrary<Page> {
   return root.map((one) => {
     const { rootId, nodes } = build(one)
-    return { format: 2, root: rootId, nodes }
+    return { format: 3, root: rootId, nodes }
   })
 }
 
@@ -173,7 +173,7 @@ function setFor(page: Page): fc.Arbitrary<Edit> {
   return fc
     .record({
       nodeId: fc.constantFrom(...Object.keys(page.nodes)),
-      part: fc.constantFrom(...NODE_PARTS, 'name' as const, 'held' as const),
+      part: fc.constantFrom(...NODE_PARTS, 'name' as const, 'lock' as const),
       size: fc.constantFrom('base' as const, 'medium' as const, 'narrow' as const),
     })
     .chain(({ nodeId, part, size }): fc.Arbitrary<Edit> => {
@@ -181,10 +181,10 @@ function setFor(page: Page): fc.Arbitrary<Edit> {
         return fc
           .constantFrom('Named', '')
           .map((value): Edit => ({ edit: 'set', nodeId, at: ['name'], ...(value ? { value } : {}) }))
-      if (part === 'held')
+      if (part === 'lock')
         return fc
-          .constantFrom('all', 'words', 'never', '')
-          .map((value): Edit => ({ edit: 'set', nodeId, at: ['held'], ...(value ? { value } : {}) }))
+          .constantFrom('all', 'text', 'never', '')
+          .map((value): Edit => ({ edit: 'set', nodeId, at: ['lock'], ...(value ? { value } : {}) }))
       const definition = registry.kinds.get(page.nodes[nodeId]!.kind)!
       return fieldAndValue(partSchema(definition, part)).map(({ key, ...rest }): Edit => {
         const at: ValueAddress = part === 'sizes' ? ['sizes', size, key] : [part, key]

@@ -10,6 +10,7 @@ import { SettingsInDocuments1790600000000 } from './migrations/1790600000000-set
 import { ExactIds1790700000000 } from './migrations/1790700000000-exact-ids.ts'
 import { JournalOffers1790800000000 } from './migrations/1790800000000-journal-offers.ts'
 import { SessionFacts1790900000000 } from './migrations/1790900000000-session-facts.ts'
+import { SiteSettings1791000000000 } from './migrations/1791000000000-site-settings.ts'
 import {
   FileEntity,
   JournalEntity,
@@ -51,6 +52,7 @@ export async function openDatabase(url: string): Promise<DataSource> {
       ExactIds1790700000000,
       JournalOffers1790800000000,
       SessionFacts1790900000000,
+      SiteSettings1791000000000,
     ],
     synchronize: false,
     extra: { connectionLimit: 10 },

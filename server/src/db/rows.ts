@@ -12,6 +12,12 @@ export interface SiteRow {
   header: object
   footer: object
   homePageId: string
+  /** The page that visitors get where there is none; null until the server has added it. */
+  notFoundPageId: string | null
+  /** The picture that icons are made of; null for one made of the name. */
+  icon: string | null
+  /** The picture shown where a page without one of its own is shared. */
+  sharePicture: string | null
   /** A list of `NavigationItem`. */
   navigation: object
   /** The folder of compiled files that visitors see; null before anything was published. */
@@ -35,6 +41,8 @@ export interface PageRow {
   liveSince: Date | null
   /** A `PageMore`. Like title, description and `inNavigation`, a copy of what the newest version says. */
   more: object
+  /** All text of the newest version, to search in; null until the server has read it. */
+  words: string | null
   /** When it went to the bin; null while it stands in the tree. */
   binnedAt: Date | null
   /** The page that took it to the bin: itself, or the one it stood under. */
@@ -138,6 +146,9 @@ export const SiteEntity = new EntitySchema<SiteRow>({
     header: { type: 'json' },
     footer: { type: 'json' },
     homePageId: { ...id, name: 'home_page_id' },
+    notFoundPageId: { ...id, name: 'not_found_page_id', nullable: true },
+    icon: { ...id, nullable: true },
+    sharePicture: { ...id, name: 'share_picture', nullable: true },
     navigation: { type: 'json' },
     releaseId: { ...id, name: 'release_id', nullable: true },
   },
@@ -160,6 +171,8 @@ export const PageEntity = new EntitySchema<PageRow>({
     liveVersion: { type: 'int', name: 'live_version', nullable: true },
     liveSince: { type: 'datetime', precision: 3, name: 'live_since', nullable: true },
     more: { type: 'json' },
+    // Long, and wanted by the search alone.
+    words: { type: 'mediumtext', nullable: true, select: false },
     binnedAt: { type: 'datetime', precision: 3, name: 'binned_at', nullable: true },
     binnedWith: { ...id, name: 'binned_with', nullable: true },
   },

@@ -106,11 +106,16 @@ export async function beginSiteIfEmpty(services: Services): Promise<void> {
   })
 }
 
+type Optional = 'notFoundPageId' | 'icon' | 'sharePicture'
+type NewSite = Omit<SiteRow, 'releaseId' | Optional> & Partial<Pick<SiteRow, Optional>>
+
 async function insertSite(
   manager: EntityManager,
-  { id, name, language, look, header, footer, homePageId, navigation }: Omit<SiteRow, 'releaseId'>,
+  { id, name, language, look, header, footer, homePageId, navigation, ...more }: NewSite,
 ): Promise<void> {
-  const row = { id, name, language, look, header, footer, homePageId, navigation, releaseId: null }
+  const { notFoundPageId = null, icon = null, sharePicture = null } = more
+  const set = { notFoundPageId, icon, sharePicture, navigation, releaseId: null }
+  const row = { id, name, language, look, header, footer, homePageId, ...set }
   await manager.insert(SiteEntity, row)
 }
 

@@ -11,6 +11,7 @@ export type AuditedEvent =
   | 'password change refused'
   | 'access refused'
   | 'published'
+  | 'unpublished'
   | 'publish refused'
   | 'account added'
   | 'account removed'

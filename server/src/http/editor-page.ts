@@ -39,7 +39,7 @@ function preload(as: 'fetch' | 'font', href: string): string {
 }
 
 /** The fonts of the site. None while there is no site: the screen says so itself. */
-async function fontsOf({ db, kept }: Services): Promise<string[]> {
+async function fontsOf({ db, answers }: Services): Promise<string[]> {
   const make = async (): Promise<string[]> => uprightFonts((await transact(db, findSite)).look as Look)
-  return JSON.parse(await kept.get('fonts', make).catch(() => '[]')) as string[]
+  return JSON.parse(await answers.get('fonts', make).catch(() => '[]')) as string[]
 }

@@ -48,6 +48,6 @@ export function editorHeaders({ isSecure }: Pick<Services, 'isSecure'>): Middlew
   return headers({ ...EDITOR, ...NEVER_STORED, ...(isSecure ? SECURE : {}) })
 }
 
-export function siteHeaders({ liveOrigin }: Pick<Services, 'liveOrigin'>): MiddlewareHandler {
-  return headers({ ...SITE, ...(liveOrigin.startsWith('https:') ? SECURE : {}) })
+export function siteHeaders({ liveOrigin }: Pick<Services, 'liveOrigin'>): Readonly<Record<string, string>> {
+  return { ...SITE, ...(liveOrigin.startsWith('https:') ? SECURE : {}) }
 }

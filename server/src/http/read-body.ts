@@ -9,6 +9,7 @@ const ID = new RegExp(ID_PATTERN)
 export type FieldRule =
   | 'text'
   | 'id-or-null'
+  | 'id-or-null-or-absent'
   | 'whole-number'
   | 'journal-mark'
   | 'anything'
@@ -108,6 +109,8 @@ function faultOf(value: unknown, rule: FieldRule): string | undefined {
       return typeof value === 'string' && value.trim() !== '' ? undefined : 'must be words'
     case 'id-or-null':
       return value === null || isId(value) ? undefined : 'must be an id or null'
+    case 'id-or-null-or-absent':
+      return value === undefined ? undefined : faultOf(value, 'id-or-null')
     case 'whole-number':
       return Number.isSafeInteger(value) ? undefined : 'must be a whole number'
     case 'journal-mark':

@@ -12,14 +12,15 @@ import type {
   VersionInfo,
 } from '@gullyline/core'
 import type { Services } from '../services.ts'
+import { audit } from '../http/audit.ts'
 import { readBody } from '../http/read-body.ts'
 import { Refused } from '../http/errors.ts'
-import { answerKept } from '../http/kept-answers.ts'
+import { answerCached } from '../http/cached-answers.ts'
 import { dropEntries } from '../journal/store.ts'
 import type { SignedIn } from '../people/access.ts'
 import { findSite } from '../sites/store.ts'
 import { publishAgain, publishPage } from '../publish/publish-page.ts'
-import { addPage, binPage, changeSlug, copyPage, movePage, restorePage } from './tree-acts.ts'
+import { addPage, binPage, changeSlug, copyPage, movePage, restorePage, unpublishPage } from './tree-acts.ts'
 import { changeSettings, listPages, listVersions, openPage, openVersion, savePage } from './store.ts'
 
 /** Pages: the tree, one page, its versions, saving and publishing. */
@@ -27,7 +28,7 @@ export function pageRoutes(services: Services): Hono<SignedIn> {
   const { db, presence } = services
   return new Hono<SignedIn>()
     .get('/', (c) =>
-      answerKept(c, services, () => transact(db, async (m) => listPages(m, (await findSite(m)).id))),
+      answerCached(c, services, () => transact(db, async (m) => listPages(m, (await findSite(m)).id))),
     )
     .post('/', async (c) => {
       const body = await readBody<NewPageRequest>(c, {
@@ -39,7 +40,7 @@ export function pageRoutes(services: Services): Hono<SignedIn> {
       const opened = await transact(db, async (m) => openPage(m, await addPage(m, given)))
       return c.json(opened, 201)
     })
-    .get('/:id', (c) => answerKept(c, services, () => transact(db, (m) => openPage(m, c.req.param('id')))))
+    .get('/:id', (c) => answerCached(c, services, () => transact(db, (m) => openPage(m, c.req.param('id')))))
     .patch('/:id', async (c) => {
       const settings = await readBody<PageSettingsRequest>(c, {
         title: 'words-or-absent',
@@ -111,6 +112,13 @@ export function pageRoutes(services: Services): Hono<SignedIn> {
       const number = Number(c.req.param('number'))
       if (!Number.isSafeInteger(number)) throw new Refused('not-found', 'There is no such version.')
       return c.json(await transact(db, (m) => openVersion(m, c.req.param('id'), number)))
+    })
+    .post('/:id/unpublish', async (c) => {
+      const pageId = c.req.param('id')
+      await readBody<Record<string, never>>(c, {})
+      const summary = await changedTree(services, pageId, async (m) => void (await unpublishPage(m, pageId)))
+      audit(services.log, 'unpublished', { account: c.var.person.id, page: pageId })
+      return c.json(summary)
     })
     .post('/:id/publish', async (c) => {
       const { version } = await readBody<PublishRequest>(c, { version: 'whole-number' })

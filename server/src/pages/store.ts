@@ -7,6 +7,7 @@ import {
   PAGE_FORMAT,
   sameJson,
   settingsOf,
+  textOf,
   validatePage,
   withSettings,
   type JsonObject,
@@ -150,9 +151,12 @@ export async function insertVersion(
 }
 
 /** What the row of a page repeats of its newest version, so that lists need not read documents. */
-export function listed(document: Page): Pick<PageRow, 'title' | 'description' | 'inNavigation' | 'more'> {
+export function listed(
+  document: Page,
+): Pick<PageRow, 'title' | 'description' | 'inNavigation' | 'more' | 'words'> {
   const { title, description, inNavigation, ...more } = settingsOf(document)
-  return { title: title.trim(), description, inNavigation, more }
+  const words = textOf(document, defaultRegistry)
+  return { title: title.trim(), description, inNavigation, more, words }
 }
 
 /**

@@ -8,6 +8,7 @@ import {
   type BinnedPage,
   type CopyPageRequest,
   type NewPageRequest,
+  type PageSettings,
   type PlacePageRequest,
   type Template,
 } from '@gullyline/core'
@@ -72,24 +73,46 @@ export async function addPage(
 ): Promise<string> {
   const title = checkedTitle(given.title)
   const template = findTemplate(given.template)
-  const { id: siteId } = await lockTree(manager)
+  const site = await lockTree(manager)
+  const { parentId, savedBy } = given
+  const settings = { inNavigation: parentId === null }
+  return insertPageFrom(manager, site, { template, title, slug: slugOf(title), parentId, settings, savedBy })
+}
+
+interface PageFrom {
+  readonly template: Template
+  readonly title: string
+  /** Its wanted part of the address. */
+  readonly slug: string
+  readonly parentId: string | null
+  readonly settings: Partial<PageSettings>
+  readonly savedBy: string
+}
+
+/** Adds a page made from a template as the last one under its parent, in a site whose tree is locked. Gives its id. */
+export async function insertPageFrom(
+  manager: EntityManager,
+  { id: siteId }: SiteRow,
+  { template, title, slug, parentId, settings, savedBy }: PageFrom,
+): Promise<string> {
   const pages = await treeRows(manager, siteId)
-  if (given.parentId !== null && !pages.some((page) => page.id === given.parentId))
+  if (parentId !== null && !pages.some((page) => page.id === parentId))
     throw new Refused(
       'not-found',
       'The parent page does not exist or was deleted. No page was added; choose another parent.',
     )
-  const siblings = pages.filter((page) => page.parentId === given.parentId)
+  const siblings = pages.filter((page) => page.parentId === parentId)
   const id = newId()
-  const built = template.build(defaultRegistry, newId, { title, date: new Date().toISOString().slice(0, 10) })
-  const document = withSettings(built, { title, inNavigation: given.parentId === null })
+  const date = new Date().toISOString().slice(0, 10)
+  const built = template.build(defaultRegistry, newId, { title, date })
+  const document = withSettings(built, { ...settings, title })
   await manager.insert(PageEntity, {
     id,
     siteId,
-    parentId: given.parentId,
+    parentId,
     position: Math.max(-1, ...siblings.map((page) => page.position)) + 1,
     slug: freeSlug(
-      slugOf(title),
+      slug,
       siblings.map((page) => page.slug),
     ),
     ...listed(document),
@@ -99,7 +122,7 @@ export async function addPage(
     binnedWith: null,
     ...NEVER_LIVE,
   })
-  await insertVersion(manager, id, { base: 0, document, savedBy: given.savedBy })
+  await insertVersion(manager, id, { base: 0, document, savedBy })
   await storeAddresses(manager, siteId)
   return id
 }
@@ -112,13 +135,13 @@ function findTemplate(id = 'blank'): Template {
 }
 
 /**
- * Moves a page to a place. Refuses to put it under itself, and to move the first page, which stands for the site.
+ * Moves a page to a place. Refuses to put it under itself, and to move the home page or the 404 page.
  * Addresses of live pages that change with it go on leading to them.
  */
 export async function movePage(manager: EntityManager, pageId: string, to: PlacePageRequest): Promise<void> {
   const site = await lockTree(manager)
   const page = await findStanding(manager, pageId)
-  refuseHome(site, pageId, 'moved')
+  refuseFixed(site, pageId, 'moved')
   const before = await treeRows(manager, page.siteId)
   if (to.parentId !== null && !before.some((row) => row.id === to.parentId))
     throw new Refused('not-found', 'There is no such page to stand under. Nothing was changed.')
@@ -139,13 +162,13 @@ export async function movePage(manager: EntityManager, pageId: string, to: Place
   await keepOldAddresses(manager, page.siteId, before)
 }
 
-/** Gives a page another part of the address. Refuses one that a sibling has, and the first page, which has none. */
+/** Gives a page another part of the address. Refuses one that a sibling has, and the home page and the 404 page, whose addresses are fixed. */
 export async function changeSlug(manager: EntityManager, pageId: string, wanted: string): Promise<void> {
   const site = await lockTree(manager)
   const page = await findStanding(manager, pageId)
   const slug = slugOf(wanted)
   if (slug === page.slug) return
-  refuseHome(site, pageId, 'given another address')
+  refuseFixed(site, pageId, 'given another address')
   const before = await treeRows(manager, page.siteId)
   const taken = before.find((row) => row.parentId === page.parentId && row.id !== pageId && row.slug === slug)
   if (taken) {
@@ -205,7 +228,7 @@ export async function copyPage(
 export async function binPage(manager: EntityManager, pageId: string): Promise<readonly string[]> {
   const site = await lockTree(manager)
   const page = await findStanding(manager, pageId)
-  refuseHome(site, pageId, 'deleted')
+  refuseFixed(site, pageId, 'deleted')
   const rows = await treeRows(manager, page.siteId)
   const ids = subtreeOf(rows, pageId).map((row) => row.id)
   await manager.update(PageEntity, { id: In(ids) }, { binnedAt: new Date(), binnedWith: pageId })
@@ -236,6 +259,15 @@ export async function restorePage(manager: EntityManager, pageId: string): Promi
   await storeAddresses(manager, page.siteId)
 }
 
+/** Takes a page from visitors; what was saved of it stays. Gives whether they saw it before. */
+export async function unpublishPage(manager: EntityManager, pageId: string): Promise<boolean> {
+  const site = await lockTree(manager)
+  const page = await findStanding(manager, pageId)
+  refuseFixed(site, pageId, 'unpublished')
+  await manager.update(PageEntity, { id: pageId }, NEVER_LIVE)
+  return page.liveVersion !== null
+}
+
 /** What is in the bin, the newest first: each page that was taken there, with those that went with it counted. */
 export async function listBin(manager: EntityManager, siteId: string): Promise<BinnedPage[]> {
   const all = await manager.find(PageEntity, { where: { siteId } })
@@ -261,9 +293,11 @@ async function findStanding(manager: EntityManager, pageId: string): Promise<Pag
   return page
 }
 
-function refuseHome({ homePageId }: SiteRow, pageId: string, what: string): void {
-  if (homePageId === pageId)
-    throw new Refused('not-valid', `The first page of the site can’t be ${what}. Nothing was changed.`)
+/** Refuses what would leave the site without its home page, or without a page for addresses that do not exist. */
+function refuseFixed({ homePageId, notFoundPageId }: SiteRow, pageId: string, what: string): void {
+  if (pageId !== homePageId && pageId !== notFoundPageId) return
+  const which = pageId === homePageId ? 'home page' : '404 page'
+  throw new Refused('not-valid', `The ${which} of the site can’t be ${what}. Nothing was changed.`)
 }
 
 async function renumber(manager: EntityManager, rows: readonly PageRow[]): Promise<void> {

@@ -1,6 +1,6 @@
 /** A site as files: every live page, its stylesheet, and the pictures and fonts they use. */
 import { createHash } from 'node:crypto'
-import { copyFile, link, writeFile } from 'node:fs/promises'
+import { copyFile, link, realpath } from 'node:fs/promises'
 import { dirname, join } from 'node:path'
 import {
   defaultRegistry,
@@ -15,17 +15,24 @@ import {
   type Picture,
   type SiteContext,
   type SiteFile,
+  type SiteIcon,
 } from '@gullyline/core'
 import { makeFolder } from '../http/make-folder.ts'
 import type { SiteRow } from '../db/rows.ts'
 import { fontFolder, liveDir } from '../media/folders.ts'
 import type { Services } from '../services.ts'
+import { robotsTxt, sitemapXml } from './crawlers.ts'
+import { hashedFonts } from './hashed-fonts.ts'
+import { writeIcons } from './icons.ts'
+import { writeCompressed } from './write-compressed.ts'
 import { writeRedirects } from './redirects.ts'
 
 export interface LivePage extends PageSettings {
   readonly id: string
   readonly path: string
   readonly parentId: string | null
+  /** When its version was saved. */
+  readonly savedAt: Date
   readonly document: Page
 }
 
@@ -60,6 +67,9 @@ export async function compileSite(
   const library = libraryPaths(live)
   const shownOn = new Map<string, Set<LivePage>>()
   const fonts = new Set<string>()
+  const to = { folder, before: await realpath(liveDir(dataDir)).catch(() => folder) }
+  const icons = await writeIcons(to, live, dataDir)
+  const fontNames = await hashedFonts(live.site.look as Look, dataDir)
   for (const page of live.pages) {
     const rendered = renderPage(
       {
@@ -70,22 +80,31 @@ export async function compileSite(
         description: page.description,
         isListed: page.isListed,
         sharePicture: page.sharePicture,
+        ...(page.id === live.site.notFoundPageId ? {} : { path: page.path }),
       },
       defaultRegistry,
-      contextFor(live, page, liveOrigin),
+      contextFor(live, page, { origin: liveOrigin, icons, fontNames }),
       fileLink,
     )
-    await writeInto(folder, `${page.path}index.html`, rendered.html)
-    await writeInto(folder, fileLink(rendered.css, 'css').href, rendered.css)
-    if (rendered.script !== '') await writeInto(folder, fileLink(rendered.script, 'js').href, rendered.script)
+    const isNotFound = page.id === live.site.notFoundPageId
+    await writeCompressed(to, isNotFound ? NOT_FOUND_FILE : `${page.path}index.html`, rendered.html)
+    await writeCompressed(to, fileLink(rendered.css, 'css').href, rendered.css)
+    if (rendered.script !== '')
+      await writeCompressed(to, fileLink(rendered.script, 'js').href, rendered.script)
     for (const [path] of rendered.html.matchAll(LIBRARY_FILE))
       if (library.has(path)) shownOn.set(path, (shownOn.get(path) ?? new Set()).add(page))
     for (const [path] of rendered.css.matchAll(/\/fonts\/[\w.-]+/g)) fonts.add(path)
   }
   await makeFolder(folder)
+  await writeCompressed(to, '/robots.txt', robotsTxt(liveOrigin))
+  const listed = live.pages.filter(({ id, isListed }) => isListed && id !== live.site.notFoundPageId)
+  await writeCompressed(to, '/sitemap.xml', sitemapXml(liveOrigin, listed))
   await writeRedirects(folder, live.redirects)
+  const fileOf = new Map(Object.entries(fontNames).map(([file, name]) => [`/fonts/${name}`, file]))
   for (const path of fonts)
-    await linkInto(folder, path, [join(fontFolder(dataDir), path.slice('/fonts/'.length))])
+    await linkInto(folder, path, [
+      join(fontFolder(dataDir), fileOf.get(path) ?? path.slice('/fonts/'.length)),
+    ])
   const missing: MissingFile[] = []
   for (const [path, pages] of shownOn) {
     const isThere = await linkInto(folder, path, [join(dataDir, path), join(liveDir(dataDir), path)])
@@ -94,6 +113,9 @@ export async function compileSite(
   }
   return missing
 }
+
+/** What static hosts look for, and our own server: the page for addresses that do not exist. */
+const NOT_FOUND_FILE = '/404.html'
 
 /** What a page may show or link to of the library; an address elsewhere can look like that, and is left alone. */
 const LIBRARY_FILE = /\/(?:media|files)\/[a-z0-9]+\/[a-z0-9-]+\.[a-z0-9]+/g
@@ -108,10 +130,17 @@ function libraryPaths({ pictures, files }: LiveSite): ReadonlyMap<string, string
   ])
 }
 
-function contextFor(live: LiveSite, current: LivePage, origin: string): SiteContext {
+interface Published {
+  readonly origin: string
+  readonly icons: readonly SiteIcon[]
+  readonly fontNames: Readonly<Record<string, string>>
+}
+
+function contextFor(live: LiveSite, current: LivePage, { origin, icons, fontNames }: Published): SiteContext {
+  const { sharePicture } = live.site
   const labelled = live.pages.map((page) => ({ ...page, label: page.navigationLabel || page.title }))
   return {
-    site: { name: live.site.name, language: live.site.language, home: '/', origin },
+    site: { name: live.site.name, language: live.site.language, home: '/', origin, icons, sharePicture },
     look: themedLook(live.site.look as Look, current.theme),
     paths: Object.fromEntries(live.pages.map((page) => [page.id, page.path])),
     navigation: navigationOf(live.site.navigation as NavigationItem[], labelled, current.id),
@@ -120,6 +149,7 @@ function contextFor(live: LiveSite, current: LivePage, origin: string): SiteCont
     pictures: live.pictures,
     files: live.files,
     fontBase: '/fonts/',
+    fontNames,
     purpose: 'publish',
   }
 }
@@ -131,12 +161,6 @@ function fileLink(content: string, type: 'css' | 'js'): { href: string; integrit
     href: `/${type === 'css' ? 'styles' : 'scripts'}/${digest.toString('hex').slice(0, 12)}.${type}`,
     integrity: `sha256-${digest.toString('base64')}`,
   }
-}
-
-async function writeInto(folder: string, path: string, content: string): Promise<void> {
-  const file = join(folder, path)
-  await makeFolder(dirname(file))
-  await writeFile(file, content)
 }
 
 /**

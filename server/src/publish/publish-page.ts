@@ -180,10 +180,13 @@ async function readLiveSite(manager: EntityManager, goingLive: GoingLive): Promi
   for (const row of rows) {
     const version = Object.hasOwn(goingLive, row.id) ? goingLive[row.id]! : row.liveVersion
     if (version === null) continue
-    const document = readDocument(await findVersion(manager, row.id, version))
+    const found = await findVersion(manager, row.id, version)
+    const document = readDocument(found)
     const settings = settingsOf(document)
     const title = settings.title || row.title
-    pages.push({ id: row.id, path: paths[row.id]!, parentId: row.parentId, document, ...settings, title })
+    const { id, parentId } = row
+    const { savedAt } = found
+    pages.push({ id, path: paths[id]!, parentId, savedAt, document, ...settings, title })
   }
   const livePaths = Object.fromEntries(pages.map((page) => [page.id, page.path]))
   const redirects = await liveRedirects(manager, site.id, livePaths)

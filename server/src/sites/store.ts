@@ -7,7 +7,6 @@ import {
   type NavigationItem,
   type Page,
   type SiteInfo,
-  type SiteRulesRequest,
   type HrefFault,
 } from '@gullyline/core'
 import { SiteEntity, type SiteRow } from '../db/rows.ts'
@@ -36,18 +35,15 @@ export async function describeSite(manager: EntityManager, liveOrigin: string): 
     look: site.look as Look,
     navigation: site.navigation as NavigationItem[],
     homePageId: site.homePageId,
+    notFoundPageId: site.notFoundPageId,
+    icon: site.icon,
+    sharePicture: site.sharePicture,
     header: migratePage(site.header) as Page,
     footer: migratePage(site.footer) as Page,
     pictures: await listPictures(manager, id),
     files: await listFiles(manager, id),
     liveOrigin,
   }
-}
-
-/** Keeps what is allowed on the pages of the site. What is live stays as it is. */
-export async function keepRules(manager: EntityManager, { ownValues }: SiteRulesRequest): Promise<void> {
-  const { id, look } = await findSite(manager)
-  await manager.update(SiteEntity, { id }, { look: { ...look, ownValues } })
 }
 
 const MOST_LINES = 100
@@ -74,7 +70,7 @@ export async function keepNavigation(
 }
 
 /** The site, locked until the transaction ends. */
-async function lockSite(manager: EntityManager): Promise<SiteRow> {
+export async function lockSite(manager: EntityManager): Promise<SiteRow> {
   const [site] = await manager.find(SiteEntity, { take: 1, lock: { mode: 'pessimistic_write' } })
   if (!site) throw noSite()
   return site

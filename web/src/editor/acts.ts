@@ -116,7 +116,7 @@ export function stepMove(store: EditorStore, direction: 'up' | 'down'): void {
     const ids = selectedIds(store.state)
     const outermost = direction === 'up' ? ids[0]! : ids.at(-1)!
     if (!stepMoveEdit(store.state.page, outermost, direction)) {
-      const words = `It already stands ${direction === 'up' ? 'first' : 'last'} here`
+      const words = `This block is already ${direction === 'up' ? 'first' : 'last'} here`
       return store.dispatch({ type: 'tell', words, tone: 'refused' })
     }
     const order = direction === 'up' ? ids : [...ids].reverse()
@@ -158,7 +158,11 @@ export function wrap(store: EditorStore, kind: string): void {
     const ids = selectedIds(store.state)
     const wrapped = wrapEdits(page, ids, kind, store.registry, newId)
     if (wrapped)
-      store.do(`Put ${what(store, ids)} in a ${kind}`, wrapped.edits, { select: wrapped.containerId })
+      store.do(
+        kind === 'group' ? `Grouped ${what(store, ids)}` : `Wrapped ${what(store, ids)} in a ${kind}`,
+        wrapped.edits,
+        { select: wrapped.containerId },
+      )
   })(store)
 }
 
@@ -168,9 +172,13 @@ export function unwrap(store: EditorStore, id: NodeId): void {
   const holder = childIds(getNode(page, id)).length > 0 ? id : findPlace(page, id)?.parentId
   const edits = holder === undefined || holder === page.root ? undefined : unwrapEdits(page, holder)
   if (holder === undefined || !edits)
-    return store.dispatch({ type: 'tell', words: 'There is no box around it to take away', tone: 'refused' })
+    return store.dispatch({
+      type: 'tell',
+      words: 'Nothing to ungroup: this block is not in a group, row, stack or columns',
+      tone: 'refused',
+    })
   const [select, ...also] = childIds(getNode(page, holder))
-  store.do(`Took ${describeNode(page, holder, store.registry)} apart`, edits, { select: select!, also })
+  store.do(`Ungrouped ${describeNode(page, holder, store.registry)}`, edits, { select: select!, also })
 }
 
 /** Several side by side, each in a column of its own, with equal widths. */
@@ -204,7 +212,7 @@ export function wrapInColumns(store: EditorStore): void {
         toIndex: 0,
       })),
     ]
-    store.do(`Put ${what(store, ids)} in columns`, edits, { select: columnsId })
+    store.do(`Wrapped ${what(store, ids)} in columns`, edits, { select: columnsId })
   })(store)
 }
 
@@ -220,7 +228,11 @@ export function moveIn(store: EditorStore, id: NodeId): void {
   const before = place && getNode(page, place.parentId).slots[place.slot]![place.index - 1]
   const slot = before === undefined ? undefined : Object.keys(getNode(page, before).slots)[0]
   if (before === undefined || slot === undefined)
-    return store.dispatch({ type: 'tell', words: 'No box stands before it to move into', tone: 'refused' })
+    return store.dispatch({
+      type: 'tell',
+      words: 'The previous block can’t hold other blocks',
+      tone: 'refused',
+    })
   const toIndex = getNode(page, before).slots[slot]!.length
   doMove(store, { edit: 'move', nodeId: id, toParentId: before, toSlot: slot, toIndex })
 }
@@ -230,7 +242,8 @@ export function moveOut(store: EditorStore, id: NodeId): void {
   const { page } = store.state
   const place = findPlace(page, id)
   const outer = place && findPlace(page, place.parentId)
-  if (!outer) return store.dispatch({ type: 'tell', words: 'It stands in no box', tone: 'refused' })
+  if (!outer)
+    return store.dispatch({ type: 'tell', words: 'This block is not inside another block', tone: 'refused' })
   const { parentId, slot, index } = outer
   doMove(store, { edit: 'move', nodeId: id, toParentId: parentId, toSlot: slot, toIndex: index + 1 })
 }
@@ -250,33 +263,33 @@ export function copyLook(store: EditorStore, id: NodeId): void {
 export function pasteLook(store: EditorStore): void {
   withSelection(() => {
     const from = copiedLook
-    if (!from) return store.dispatch({ type: 'tell', words: 'No look has been copied yet', tone: 'refused' })
+    if (!from) return store.dispatch({ type: 'tell', words: 'No look copied yet', tone: 'refused' })
     const ids = selectedIds(store.state)
     const edits = ids.flatMap((id) => copyLookEdits(store.state.page, from, id, store.registry))
     if (edits.length === 0)
-      return store.dispatch({ type: 'tell', words: 'It looks like that already', tone: 'refused' })
-    store.do(`Gave ${what(store, ids)} the copied look`, edits)
+      return store.dispatch({ type: 'tell', words: 'This block already has that look', tone: 'refused' })
+    store.do(`Pasted the look on ${what(store, ids)}`, edits)
   })(store)
 }
 
-export function setHeld(store: EditorStore, held: 'all' | 'words' | undefined): void {
+export function setLock(store: EditorStore, lock: 'all' | 'text' | undefined): void {
   withSelection(() => {
     const ids = selectedIds(store.state)
-    const changed = ids.filter((id) => getNode(store.state.page, id).held !== held)
+    const changed = ids.filter((id) => getNode(store.state.page, id).lock !== lock)
     if (changed.length === 0)
       return store.dispatch({
         type: 'tell',
-        words: held ? 'It is held already' : 'Nobody holds it',
+        words: lock ? 'This block is already locked like that' : 'This block is not locked',
         tone: 'refused',
       })
-    const verb = held === 'all' ? 'Held' : held === 'words' ? 'Held all but the words of' : 'Let go of'
+    const verb = lock === 'all' ? 'Locked' : lock === 'text' ? 'Locked all but the text of' : 'Unlocked'
     store.do(
       `${verb} ${what(store, ids)}`,
       changed.map((nodeId): Edit => ({
         edit: 'set',
         nodeId,
-        at: ['held'],
-        ...(held ? { value: held } : {}),
+        at: ['lock'],
+        ...(lock ? { value: lock } : {}),
       })),
     )
   })(store)
@@ -302,7 +315,7 @@ function turnParagraph(store: EditorStore, turn: typeof paragraphToQuoteEdits, i
       if (isTyping) startTyping(store, turned.madeId)
       return
     }
-    const words = `Only a paragraph with words becomes ${into}`
+    const words = `Only a paragraph with text can become ${into}`
     store.dispatch({ type: 'tell', words, tone: 'refused' })
   })(store)
 }
@@ -312,7 +325,11 @@ export function toText(store: EditorStore, id: NodeId): void {
   const isTyping = store.state.typing !== undefined
   const turned = toTextEdits(store.state.page, id, store.registry, newId)
   if (!turned)
-    return store.dispatch({ type: 'tell', words: 'Only headings and quotes become text', tone: 'refused' })
+    return store.dispatch({
+      type: 'tell',
+      words: 'Only headings and quotes can become text',
+      tone: 'refused',
+    })
   store.do(`Turned the ${title.toLowerCase()} into text`, turned.edits, { select: turned.madeId })
   if (isTyping) startTyping(store, turned.madeId)
 }
@@ -372,7 +389,7 @@ export function paste(store: EditorStore, copied = readClipboard(localStorage, s
   if (copied.length === 0)
     return store.dispatch({
       type: 'tell',
-      words: 'Nothing to paste: what is on the clipboard is no block, text or picture',
+      words: 'Nothing to paste: the clipboard has no block, text or picture',
       tone: 'refused',
     })
   const fragments = copied.map((one) => copyFragment(one, one.rootId, newId))

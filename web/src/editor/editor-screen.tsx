@@ -45,7 +45,7 @@ import { SiteViewProvider, viewSite } from './site-view.ts'
 import { Spine } from './spine/spine.tsx'
 import { Bar, TopBar } from './top-bar.tsx'
 import { UnsavedGuard } from './unsaved-guard.tsx'
-import { useKeptFocus } from './use-kept-focus.ts'
+import { useFocusOnCanvas } from './focus-canvas.ts'
 import { useSave } from './use-save.ts'
 
 /** What opening a page does not need comes when it is asked for. */
@@ -53,7 +53,9 @@ const ConflictsDialog = lazy(async () => ({
   default: (await import('./conflicts-dialog.tsx')).ConflictsDialog,
 }))
 const PublishDialog = lazy(async () => ({ default: (await import('./publish-dialog.tsx')).PublishDialog }))
-const KeptDialog = lazy(async () => ({ default: (await import('./kept-dialog.tsx')).KeptDialog }))
+const JournaledDialog = lazy(async () => ({
+  default: (await import('./journaled-dialog.tsx')).JournaledDialog,
+}))
 const UploadPanel = lazy(async () => ({ default: (await import('./upload-panel.tsx')).UploadPanel }))
 
 const Screen = styled.div`
@@ -120,10 +122,16 @@ function OpenPage(props: OpenPageProps) {
       return <Waiting title="Opening the page…" />
     case 'ask': {
       const { found, trouble, goOn, drop } = opening
-      const isOlder = found.kept.newest !== props.opened.summary.version
+      const isOlder = found.journaled.newest !== props.opened.summary.version
       return (
         <Suspense fallback={<Waiting title="Opening the page…" />}>
-          <KeptDialog kept={found.kept} isOlder={isOlder} trouble={trouble} onGoOn={goOn} onDrop={drop} />
+          <JournaledDialog
+            journaled={found.journaled}
+            isOlder={isOlder}
+            trouble={trouble}
+            onGoOn={goOn}
+            onDrop={drop}
+          />
         </Suspense>
       )
     }
@@ -204,7 +212,7 @@ function Editor({ store, sender, site, pages, summary }: EditorProps) {
   const wasThere = usePainted(inner !== undefined)
   const shelf = useShelfControl()
   const saving = useSave(store, summary.id, sender)
-  useKeptFocus()
+  useFocusOnCanvas()
   const others = useOthers(summary.id, store.journal.owner.tab)
   const { save, deleted } = saving
   const { isDeleted } = others
@@ -226,7 +234,12 @@ function Editor({ store, sender, site, pages, summary }: EditorProps) {
       const path = new URL(href, 'http://site').pathname
       const target = href.startsWith('/') ? pages.find((page) => page.path === path) : undefined
       if (target) void navigate(`/pages/${target.id}`)
-      else store.dispatch({ type: 'tell', words: `${href} leads out of this site’s pages`, tone: 'refused' })
+      else
+        store.dispatch({
+          type: 'tell',
+          words: `${href} is not an address of a page of this site`,
+          tone: 'refused',
+        })
     },
     [navigate, pages, store],
   )
@@ -306,10 +319,10 @@ function Editor({ store, sender, site, pages, summary }: EditorProps) {
                   <AfterFirst instead={<nav />}>
                     <Spine inner={inner} />
                   </AfterFirst>
-                  <Canvas width={width} onDocument={setInner} onKeyDown={onKeyDown} onFollow={follow} />
+                  <Canvas width={width} onDocument={setInner} onKeyDown={onKeyDown} onNavigate={follow} />
                   {isFolded ? (
                     <Unfold>
-                      <IconButton label="Unfold details" onPress={() => setFolded(false)}>
+                      <IconButton label="Show details" onPress={() => setFolded(false)}>
                         <PanelRightOpen size={16} strokeWidth={1.75} />
                       </IconButton>
                     </Unfold>

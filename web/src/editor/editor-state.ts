@@ -134,7 +134,7 @@ function doTransaction(
 function stepHistory(state: EditorState, direction: 'undo' | 'redo', registry: Registry): EditorState {
   const result = (direction === 'undo' ? undo : redo)(state.history, state.page, registry)
   if (!result) return tell(state, direction === 'undo' ? 'Nothing to undo' : 'Nothing to redo', 'refused')
-  const verb = direction === 'undo' ? 'Undone' : 'Done again'
+  const verb = direction === 'undo' ? 'Undone' : 'Redone'
   const next = { ...state, page: result.page, history: result.history }
   return dropWhatIsGone(tell(next, `${verb}: ${result.step.transaction.label}`, 'done'), state.page)
 }
@@ -163,7 +163,7 @@ function stretchSelected(state: EditorState, id: NodeId): EditorState {
   return { ...state, selection: id, also: [...all], typing: undefined }
 }
 
-const ONLY_SIBLINGS = 'Only blocks that stand beside each other can be selected together'
+const ONLY_SIBLINGS = 'Only blocks next to each other in one parent can be selected together'
 
 function areSiblings(page: Page, a: NodeId, b: NodeId): boolean {
   const [placeA, placeB] = [findPlace(page, a), findPlace(page, b)]

@@ -2,7 +2,7 @@ import { createContext, useCallback, useContext, useSyncExternalStore } from 're
 import {
   changedIds,
   findNode,
-  heldRefusal,
+  lockRefusal,
   ID_BYTES,
   idFrom,
   type Edit,
@@ -36,7 +36,7 @@ interface ActOptions {
 const CHANGES: ReadonlySet<EditorAction['type']> = new Set(['do', 'undo', 'redo', 'start-typing'])
 const NOT_ALLOWED: EditorAction = {
   type: 'tell',
-  words: 'Reviewers look at pages and publish them; changing them is for editors',
+  words: 'Reviewers can preview and publish pages. Changing a page needs the role of editor',
   tone: 'refused',
 }
 
@@ -48,7 +48,7 @@ export class EditorStore {
   readonly mayChange: boolean
   #state: EditorState
   readonly #listeners = new Set<() => void>()
-  readonly #followers = new Set<() => void>()
+  readonly #afterPaint = new Set<() => void>()
   readonly #pageListeners = new Set<() => void>()
   readonly #nodeListeners = new Map<NodeId, Set<() => void>>()
   readonly #onKept: () => void
@@ -56,7 +56,7 @@ export class EditorStore {
   /** The state that listeners know, while they have not been told of what is drawn already. */
   #known: EditorState | undefined
   #callOff: (() => void) | undefined
-  #isFollowing = false
+  #isTelling = false
 
   /** `onKept` is called for every act that went into the journal; `later` is how to wait until something was painted. */
   constructor(state: EditorState, registry: Registry, journal: Journal, more: StoreOptions = {}) {
@@ -97,18 +97,18 @@ export class EditorStore {
     this.#callOff?.()
     this.#callOff = this.#known = undefined
     if (!before) return
-    if (this.#followers.size > 0 && !this.#isFollowing) {
-      this.#isFollowing = true
-      this.#later(this.#follow)
+    if (this.#afterPaint.size > 0 && !this.#isTelling) {
+      this.#isTelling = true
+      this.#later(this.#tellAfterPaint)
     }
     for (const listener of this.#listeners) listener()
     if (before.page !== next.page) for (const listener of this.#pageListeners) listener()
     this.#tellNodes(before, next)
   }
 
-  #follow = (): void => {
-    this.#isFollowing = false
-    for (const listener of this.#followers) listener()
+  #tellAfterPaint = (): void => {
+    this.#isTelling = false
+    for (const listener of this.#afterPaint) listener()
   }
 
   subscribe = (listener: () => void): (() => void) => {
@@ -118,8 +118,8 @@ export class EditorStore {
 
   /** Calls `listener` once a change has been painted: for what stands beside the page, and may follow it by a frame. */
   subscribeAfterPaint = (listener: () => void): (() => void) => {
-    this.#followers.add(listener)
-    return () => this.#followers.delete(listener)
+    this.#afterPaint.add(listener)
+    return () => this.#afterPaint.delete(listener)
   }
 
   /** Calls `listener` when the page changed: most of what stands on the canvas has nothing to do with what is selected. */
@@ -188,7 +188,7 @@ export class EditorStore {
   /** Why a person can't make these edits because of a lock, or undefined. */
   lockRefusal(edits: readonly Edit[]): string | undefined {
     for (const edit of edits) {
-      const refusal = heldRefusal(this.#state.page, edit, this.registry)
+      const refusal = lockRefusal(this.#state.page, edit, this.registry)
       if (refusal !== undefined) return refusal
     }
     return undefined

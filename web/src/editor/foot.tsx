@@ -1,7 +1,8 @@
 import { useSyncExternalStore } from 'react'
 import styled from 'styled-components'
 import { Keys } from '../ui/controls.tsx'
-import { keysOf, useRunCommand, type CommandId } from './commands.ts'
+import { keysOf, type CommandId } from './command-list.ts'
+import { useRunCommand } from './commands.ts'
 import { unsavedCount } from './editor-state.ts'
 import { useEditor, useStore } from './editor-store.ts'
 import type { JournalSender, SenderState } from './journal-sender.ts'
@@ -36,7 +37,7 @@ const AllCommands = styled.button`
   background: none;
 `
 
-const Kept = styled.span`
+const State = styled.span`
   &[data-tone='trouble'] {
     color: var(--clay);
     font-weight: 550;
@@ -84,7 +85,7 @@ function JournalState({ sender }: { sender: JournalSender }) {
   const unsaved = useEditor(unsavedCount)
   if (unsaved === 0) return null
   const { words, isTrouble } = journalWords(state, journal.isOverfull)
-  return <Kept data-tone={isTrouble ? 'trouble' : undefined}>{words}</Kept>
+  return <State data-tone={isTrouble ? 'trouble' : undefined}>{words}</State>
 }
 
 /** What is told of the draft: what is said here and what is so must never differ. */

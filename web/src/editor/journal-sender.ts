@@ -25,7 +25,7 @@ export class JournalSender {
   #failures = 0
   #timer: ReturnType<typeof setTimeout> | undefined
   #underWay: Promise<void> | undefined
-  #isHeld = false
+  #isPaused = false
 
   constructor(journal: Journal, send: (entries: readonly JournalEntry[]) => Promise<void>) {
     this.#journal = journal
@@ -49,7 +49,7 @@ export class JournalSender {
   }
 
   #schedule(): void {
-    if (this.#isHeld || this.#timer !== undefined) return
+    if (this.#isPaused || this.#timer !== undefined) return
     const pause = Math.min(LONGEST_PAUSE_MS, PAUSE_MS * 2 ** this.#failures)
     this.#timer = setTimeout(() => void this.flush(), pause)
   }
@@ -58,7 +58,7 @@ export class JournalSender {
   flush = async (): Promise<void> => {
     clearTimeout(this.#timer)
     this.#timer = undefined
-    if (this.#isHeld || this.#underWay) return
+    if (this.#isPaused || this.#underWay) return
     this.#underWay = this.#sendAll()
     await this.#underWay
     this.#underWay = undefined
@@ -68,14 +68,14 @@ export class JournalSender {
 
   /** Waits for what is under way and sends nothing more until `release`: a save drops entries on the server, and none may arrive after it. */
   async hold(): Promise<void> {
-    this.#isHeld = true
+    this.#isPaused = true
     clearTimeout(this.#timer)
     this.#timer = undefined
     await this.#underWay
   }
 
   release(): void {
-    this.#isHeld = false
+    this.#isPaused = false
     if (this.#hasMore()) {
       this.#become('waiting')
       this.#schedule()
@@ -83,13 +83,13 @@ export class JournalSender {
   }
 
   stop(): void {
-    this.#isHeld = true
+    this.#isPaused = true
     clearTimeout(this.#timer)
   }
 
   async #sendAll(): Promise<void> {
     try {
-      while (this.#hasMore() && !this.#isHeld) {
+      while (this.#hasMore() && !this.#isPaused) {
         const entries = this.#journal.entries(this.#sent).slice(0, MOST_AT_ONCE)
         // Set before: a letter typed while this is under way sets it back to the entry that it went into.
         const before = this.#sent

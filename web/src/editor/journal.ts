@@ -7,6 +7,7 @@ import {
   applyEdits,
   checkEditShape,
   mergePair,
+  migrateEdit,
   type Edit,
   type JournalEntry,
   type Page,
@@ -25,7 +26,7 @@ export interface JournalOwner {
 }
 
 /** What was journaled of a page, as what it takes to go on from there. */
-export interface Kept {
+export interface Journaled {
   /** Number of the version that the first edit was made on. */
   readonly base: number
   /** Number of the version that the last edit stands on: what others saved up to there is among the edits. */
@@ -104,8 +105,8 @@ export class Journal {
   }
 
   /** What is journaled, or undefined when that is nothing. */
-  read(): Kept | undefined {
-    return keptFrom(this.#entries)
+  read(): Journaled | undefined {
+    return journaledFrom(this.#entries)
   }
 
   #store(entry: JournalEntry): boolean {
@@ -165,7 +166,7 @@ export function joinEntries(
 }
 
 /** What entries amount to, or undefined when there are none. */
-export function keptFrom(entries: readonly JournalEntry[]): Kept | undefined {
+export function journaledFrom(entries: readonly JournalEntry[]): Journaled | undefined {
   const [first, last] = [entries[0], entries.at(-1)]
   if (!first || !last) return undefined
   return { base: first.base, newest: last.base, at: last.at, entries, acts: entries.length }
@@ -219,25 +220,26 @@ export interface Resumed {
  * undone as one, and counts as not saved. An entry that is malformed or does not fit the page is set aside, and the
  * notice says so; the others are done. Never throws.
  */
-export function goOnFrom(base: Page, kept: Kept, registry: Registry): Resumed {
-  const state = openEditor(base, kept.newest)
+export function goOnFrom(base: Page, journaled: Journaled, registry: Registry): Resumed {
+  const state = openEditor(base, journaled.newest)
   const edits: Edit[] = []
   const setAside: JournalEntry[] = []
   let inverse: readonly Edit[] = []
   let page = base
-  for (const entry of kept.entries) {
-    const result = tryEdits(page, entry.edits, registry)
+  for (const entry of journaled.entries) {
+    const migrated = entry.edits.map(migrateEdit) as Edit[]
+    const result = tryEdits(page, migrated, registry)
     if (!result) {
       setAside.push(entry)
       continue
     }
     page = result.page
-    edits.push(...entry.edits)
+    edits.push(...migrated)
     inverse = [...result.inverse, ...inverse]
   }
-  const transaction = { label: 'Unsaved edits from last time', origin: 'journal', at: kept.at, edits }
+  const transaction = { label: 'Unsaved edits from last time', origin: 'journal', at: journaled.at, edits }
   const history = edits.length === 0 ? state.history : { done: [{ transaction, inverse }], undone: [] }
-  return { state: { ...state, page, history, ...noticeFor(setAside, kept) }, setAside }
+  return { state: { ...state, page, history, ...noticeFor(setAside, journaled) }, setAside }
 }
 
 function tryEdits(page: Page, edits: readonly Edit[], registry: Registry) {
@@ -246,7 +248,7 @@ function tryEdits(page: Page, edits: readonly Edit[], registry: Registry) {
   return result.ok ? result : undefined
 }
 
-function noticeFor(setAside: readonly JournalEntry[], { acts }: Kept): Partial<EditorState> {
+function noticeFor(setAside: readonly JournalEntry[], { acts }: Journaled): Partial<EditorState> {
   if (setAside.length === 0) return {}
   const words = `${setAside.length} of ${acts} unsaved edits could not be restored, because they no longer fit this page. Their text is under “Set aside”.`
   return { notice: { words, tone: 'refused', count: 1 } }

@@ -52,7 +52,7 @@ export function mergeIn(store: EditorStore, newer: Newer, choose: Choose): boole
     choose(conflict) === 'ours' ? 'theirs' : 'ours',
   )
   const hasChoice = chosen.conflicts.length > 0 && diffPages(other.page, chosen.page, registry).length > 0
-  const label = `Merged what ${current.savedBy} saved`
+  const label = `Merged the version of ${current.savedBy}`
   if (!bring(store, hasChoice ? other.page : chosen.page, label)) return false
   if (hasChoice && !bring(store, chosen.page, 'Chose between two versions')) return false
   resume(store, { selection, also, typing })

@@ -11,7 +11,14 @@ import {
 import { request } from '../api/client.ts'
 import { messageOf } from '../ui/message-of.ts'
 import { openEditor, type EditorState } from './editor-state.ts'
-import { goOnFrom, joinEntries, Journal, journalsInBrowser, keptFrom, type Kept } from './journal.ts'
+import {
+  goOnFrom,
+  joinEntries,
+  Journal,
+  journalsInBrowser,
+  journaledFrom,
+  type Journaled,
+} from './journal.ts'
 import { setAsideEntries } from './set-aside.ts'
 import { claimTab, openTabs } from './tab.ts'
 
@@ -19,7 +26,7 @@ import { claimTab, openTabs } from './tab.ts'
 export interface FoundJournal {
   readonly tab: string
   readonly entries: readonly JournalEntry[]
-  readonly kept: Kept
+  readonly journaled: Journaled
 }
 
 export type Opening =
@@ -63,9 +70,9 @@ export function useOpening({ summary, document }: PageDocument, me: Person): Ope
   if (start) return { type: 'open', start, journal }
   if (!first) return { type: 'open', start: openEditor(document, version), journal }
   const goOn = async (): Promise<void> => {
-    const { base } = first.kept
+    const { base } = first.journaled
     const page = base === version ? document : await request<Page>(`/api/pages/${id}/versions/${base}`)
-    const { state, setAside } = goOnFrom(page, first.kept, defaultRegistry)
+    const { state, setAside } = goOnFrom(page, first.journaled, defaultRegistry)
     if (!setAsideEntries(owner, setAside))
       throw new Error(
         'Some of these edits no longer fit the page, and this browser’s storage is too full to set them aside. Make room in it, then try again.',
@@ -109,10 +116,10 @@ async function findJournals(personId: string, pageId: string, own: string): Prom
   return found
     .filter(({ tab }) => tab === own || !isOpen(tab))
     .flatMap(({ tab, entries }): FoundJournal[] => {
-      const kept = keptFrom(entries)
-      return kept ? [{ tab, entries, kept }] : []
+      const journaled = journaledFrom(entries)
+      return journaled ? [{ tab, entries, journaled }] : []
     })
-    .sort((a, b) => b.kept.at - a.kept.at)
+    .sort((a, b) => b.journaled.at - a.journaled.at)
 }
 
 function entriesOf(

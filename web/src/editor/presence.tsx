@@ -87,7 +87,7 @@ export function OthersHere({ others: { people, saved }, onTakeIn }: OthersHerePr
         <Faces aria-label="Also on this page">
           {people.map(({ tab, name }) => (
             <li key={tab}>
-              <Face role="img" aria-label={name} title={`${name} has this page open, too`}>
+              <Face role="img" aria-label={name} title={`${name} also has this page open`}>
                 {initialsOf(name)}
               </Face>
             </li>

@@ -55,9 +55,9 @@ export function PublishDialog({ summary, saving, onClose }: PublishDialogProps) 
   }
   if (result) {
     return (
-      <Dialog title="Published" onClose={onClose} acts={<Button onPress={onClose}>Go on editing</Button>}>
+      <Dialog title="Published" onClose={onClose} acts={<Button onPress={onClose}>Close</Button>}>
         <p>
-          Visitors see it now at{' '}
+          The page is live at{' '}
           <a href={result.url} target="_blank" rel="noreferrer">
             {result.url}
           </a>
@@ -68,11 +68,15 @@ export function PublishDialog({ summary, saving, onClose }: PublishDialogProps) 
   if (errors.length > 0) {
     return (
       <Dialog
-        title={errors.length === 1 ? 'One thing to mend first' : `${errors.length} things to mend first`}
+        title={
+          errors.length === 1
+            ? '1 problem to fix before publishing'
+            : `${errors.length} problems to fix before publishing`
+        }
         onClose={onClose}
-        acts={<Button onPress={onClose}>Go on editing</Button>}
+        acts={<Button onPress={onClose}>Close</Button>}
       >
-        <p>A page with errors can be saved, and can’t go live. Visitors go on seeing what they see now.</p>
+        <p>You can save this page, but not publish it yet. Visitors still see the live version.</p>
         <Errors>
           {errors.slice(0, MOST_ERRORS).map(({ message, nodeId }, i) => (
             <li key={i}>
@@ -103,7 +107,7 @@ export function PublishDialog({ summary, saving, onClose }: PublishDialogProps) 
           <Button onPress={onClose}>Cancel</Button>
           {unsaved > 0 && (
             <Button isDisabled={isBusy} onPress={() => void publish(false)}>
-              Publish what was saved
+              Publish saved version
             </Button>
           )}
           <MainButton isDisabled={isBusy} onPress={() => void publish(unsaved > 0)}>

@@ -4,7 +4,8 @@ import { Menu, MenuTrigger } from 'react-aria-components'
 import styled from 'styled-components'
 import { MenuLine as Line, MenuPop as Pop, MenuRow as Item, MenuOpener } from '../ui/menu.tsx'
 import { frameToWindow } from './canvas/frame-geometry.ts'
-import { keysOf, useRunCommand, type CommandId } from './commands.ts'
+import { keysOf, type CommandId } from './command-list.ts'
+import { useRunCommand } from './commands.ts'
 import { useStore } from './editor-store.ts'
 
 const Spot = styled.span`
@@ -29,7 +30,7 @@ function SelectionCommands({ onDone }: { onDone?: () => void }) {
   const run = useRunCommand()
   return (
     <Menu
-      aria-label="Acts on what is selected"
+      aria-label="Actions on the selection"
       onAction={(id) => {
         onDone?.()
         run(id as CommandId)
@@ -54,7 +55,7 @@ function SelectionCommands({ onDone }: { onDone?: () => void }) {
 export function SelectionMenuButton() {
   return (
     <MenuTrigger>
-      <MenuOpener aria-label="All acts on what is selected">
+      <MenuOpener aria-label="More actions">
         <Ellipsis size={16} strokeWidth={1.75} />
       </MenuOpener>
       <Pop placement="bottom end">

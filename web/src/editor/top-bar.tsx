@@ -7,7 +7,8 @@ import { Button, IconButton, MainButton } from '../ui/controls.tsx'
 import { Chip } from '../ui/chip.tsx'
 import { Mark } from '../ui/mark.tsx'
 import { when } from '../ui/when.ts'
-import { keysOf, useRunCommand } from './commands.ts'
+import { keysOf } from './command-list.ts'
+import { useRunCommand } from './commands.ts'
 import { unsavedCount } from './editor-state.ts'
 import { useDrafts } from '../ui/drafts.ts'
 import { useEditor, usePage, useStore } from './editor-store.ts'
@@ -24,7 +25,7 @@ export const Bar = styled.header`
   border-bottom: 1px solid var(--line);
   background: var(--paper);
 `
-export const Crumbs = styled.nav`
+const Crumbs = styled.nav`
   display: flex;
   align-items: center;
   gap: 6px;
@@ -61,7 +62,7 @@ interface TopBarProps {
   readonly isLineUp: boolean
 }
 
-/** Where you are, what state it is in, and the few acts on it. */
+/** The path to the page, its state, and the commands on all of it. */
 export function TopBar({ siteName, summary, saving, others, isLineUp }: TopBarProps) {
   const run = useRunCommand()
   const { mayChange } = useStore()
@@ -69,7 +70,7 @@ export function TopBar({ siteName, summary, saving, others, isLineUp }: TopBarPr
   return (
     <Bar>
       <Mark />
-      <Crumbs aria-label="Where you are">
+      <Crumbs aria-label="Breadcrumb">
         <Link to="/">{siteName}</Link>
         <ChevronRight size={15} color="var(--quiet)" aria-hidden="true" />
         <PageTitle />
@@ -86,9 +87,9 @@ export function TopBar({ siteName, summary, saving, others, isLineUp }: TopBarPr
           {isLineUp ? 'Back to the page' : 'Line-up'}
         </Button>
         {mayChange && <SaveButton />}
-        <Button onPress={() => run('publish')} isDisabled={isBusy}>
+        <MainButton onPress={() => run('publish')} isDisabled={isBusy}>
           Publish
-        </Button>
+        </MainButton>
       </Right>
     </Bar>
   )
@@ -124,9 +125,9 @@ function SaveButton() {
   const isSaved = useEditor((state) => unsavedCount(state) === 0)
   const hasDrafts = useDrafts().length > 0
   return (
-    <MainButton onPress={() => run('save')} isDisabled={isSaved && !hasDrafts}>
+    <Button onPress={() => run('save')} isDisabled={isSaved && !hasDrafts}>
       Save
-    </MainButton>
+    </Button>
   )
 }
 
@@ -160,7 +161,7 @@ function StateChip({ saveState }: { saveState: SaveState }) {
 }
 
 function liveWords(summary: PageSummary): string {
-  if (summary.liveSince === null) return 'never published'
+  if (summary.liveSince === null) return 'Draft'
   const since = when(summary.liveSince, new Date())
-  return summary.state === 'live' ? `live since ${since}` : `an older version is live since ${since}`
+  return summary.state === 'live' ? `Live since ${since}` : `Live since ${since} (older version)`
 }

@@ -1,26 +1,41 @@
 import { useState } from 'react'
+import { useLocation, useSearchParams } from 'react-router'
 import styled from 'styled-components'
 import type { Picture, SiteInfo } from '@gullyline/core'
 import { useSite } from '../api/hooks.ts'
-import { SiteScreen } from '../pages/site-screen.tsx'
 import { useMe } from '../people/sign-in-gate.tsx'
-import { FindBox, mono } from '../ui/controls.tsx'
+import { SiteScreen } from '../site/site-screen.tsx'
+import { FindBox, mono, Tabs } from '../ui/controls.tsx'
 import { Waiting } from '../ui/waiting.tsx'
+import { FileTable, findFiles } from './file-table.tsx'
 import { findPictures, PictureGrid } from './picture-grid.tsx'
-import { PictureWords, UploadArea } from './upload-area.tsx'
 import { ReplaceButton } from './replace-button.tsx'
+import { PictureWords, UploadArea } from './upload-area.tsx'
 import { placesOf, Uses, useUses } from './uses.tsx'
 
 const Work = styled.main`
   display: grid;
-  grid-template-columns: minmax(0, 1fr) 380px;
+  grid-template-columns: minmax(0, 1fr) minmax(280px, 340px);
   min-height: 0;
+  &[data-single] {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  @media (max-width: 1000px) {
+    grid-template-columns: minmax(0, 1fr);
+    overflow: auto;
+  }
 `
 const Pane = styled.section`
   padding: 24px 28px;
   overflow: auto;
-  h2 {
-    margin-bottom: 14px;
+`
+const Top = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 18px;
+  align-items: center;
+  margin-bottom: 14px;
+  h1 {
     font-size: 18px;
   }
 `
@@ -38,22 +53,15 @@ const Side = styled.aside`
     object-fit: contain;
     background: var(--panel);
   }
-  h3 {
+  h2 {
     font-size: 14px;
     overflow-wrap: anywhere;
   }
-  h4 {
+  h3 {
     margin: 6px 0 -6px;
     color: var(--quiet);
     font-size: 12px;
     font-weight: 450;
-  }
-  ul {
-    display: grid;
-    gap: 4px;
-    margin: 0;
-    padding: 0;
-    list-style: none;
   }
 `
 const Measures = styled.p`
@@ -63,61 +71,75 @@ const Measures = styled.p`
 const Note = styled.p`
   color: var(--quiet);
   font-size: 12px;
-  &[role='alert'] {
-    color: var(--clay);
-  }
 `
 
-/** All pictures of the site: added, found, described, replaced, and where each is used. */
+/** All pictures and files of the site: added, found, described, replaced, and where each is used. */
 export function MediaScreen() {
   const { data, error } = useSite()
-  if (error && !data) return <Waiting title="The pictures can’t be shown">{error.message}</Waiting>
-  if (!data) return <Waiting title="Reading the pictures…" />
-  return <Library site={data} />
+  const { search } = useLocation()
+  return (
+    <SiteScreen title="Media">
+      {data ? (
+        <Library key={search} site={data} />
+      ) : (
+        <Waiting title={error ? 'The media can’t be shown' : 'Reading the media…'}>{error?.message}</Waiting>
+      )}
+    </SiteScreen>
+  )
 }
 
 function Library({ site }: { site: SiteInfo }) {
   const mayChange = useMe().role !== 'reviewer'
-  const [search, setSearch] = useState('')
-  const [chosenId, setChosenId] = useState<string>()
-  const found = findPictures(site.pictures, search)
-  const chosen = chosenId === undefined ? undefined : site.pictures[chosenId]
-  const find = (
-    <FindBox label="Find a picture" placeholder="Find by name or words" value={search} onChange={setSearch} />
+  // Of its own from then on: choosing a picture or typing is no going to another screen.
+  const [params] = useSearchParams()
+  const [isFiles, setFiles] = useState(params.get('show') === 'files')
+  const [search, setSearch] = useState(params.get('search') ?? '')
+  const [chosenId, setChosenId] = useState(params.get('picture') ?? undefined)
+  const pictures = findPictures(site.pictures, search)
+  const files = findFiles(site.files, search)
+  const find = <FindBox label="Search media" placeholder="Search media" value={search} onChange={setSearch} />
+  const content = isFiles ? (
+    <FileTable files={files} search={search} mayChange={mayChange} />
+  ) : pictures.length > 0 ? (
+    <PictureGrid pictures={pictures} chosenId={chosenId} onChoose={setChosenId} />
+  ) : (
+    <Note>{search === '' ? 'No pictures yet. Drop pictures here.' : `No picture matches “${search}”.`}</Note>
   )
-  const grid =
-    found.length > 0 ? (
-      <PictureGrid pictures={found} chosenId={chosenId} onChoose={setChosenId} />
-    ) : (
-      <Note>
-        {search === '' ? 'There are no pictures yet: drop some here.' : `No picture is called “${search}”.`}
-      </Note>
-    )
+  const chosen = chosenId === undefined ? undefined : site.pictures[chosenId]
   return (
-    <SiteScreen siteName={site.name} title="Pictures">
-      <Work>
-        <Pane aria-label="Library">
-          <h2>Pictures</h2>
-          {mayChange ? (
-            <UploadArea beside={find}>{grid}</UploadArea>
-          ) : (
-            <>
-              {find}
-              {grid}
-            </>
-          )}
-        </Pane>
-        <Side aria-label="The chosen picture">
+    <Work data-single={isFiles ? '' : undefined}>
+      <Pane aria-label="Library">
+        <Top>
+          <h1>Media</h1>
+          <Tabs
+            label="Show"
+            value={isFiles ? 'files' : 'pictures'}
+            options={[
+              ['pictures', `Pictures ${pictures.length}`],
+              ['files', `Files ${files.length}`],
+            ]}
+            onChange={(value) => setFiles(value === 'files')}
+          />
+        </Top>
+        {mayChange ? (
+          <UploadArea beside={find}>{content}</UploadArea>
+        ) : (
+          <>
+            {find}
+            {content}
+          </>
+        )}
+      </Pane>
+      {!isFiles && (
+        <Side aria-label="Selected picture">
           {chosen ? (
             <ChosenPicture key={`${chosen.id} ${chosen.fallback}`} picture={chosen} mayChange={mayChange} />
           ) : (
-            <Note>
-              Choose a picture to see where it is used, to describe it, or to replace it everywhere.
-            </Note>
+            <Note>Select a picture to see where it is used, describe it, or replace it everywhere.</Note>
           )}
         </Side>
-      </Work>
-    </SiteScreen>
+      )}
+    </Work>
   )
 }
 
@@ -126,23 +148,21 @@ function ChosenPicture({ picture, mayChange }: { picture: Picture; mayChange: bo
   return (
     <>
       <img src={picture.fallback} alt={picture.alt} />
-      <h3>{picture.name}</h3>
+      <h2>{picture.name}</h2>
       <Measures>
         {picture.width} × {picture.height} px{picture.sources.length === 0 ? ', drawing' : ''}
       </Measures>
       {mayChange && (
         <>
-          <h4>Alternative text, wherever a page gives none of its own</h4>
+          <h3>Default alternative text</h3>
           <PictureWords picture={picture} />
         </>
       )}
-      <h4>Where it is used</h4>
+      <h3>Used on</h3>
       <Uses uses={uses} />
       {mayChange && (
         <>
-          <h4>
-            {!uses || uses.length === 0 ? 'Another file for it' : `Another file for it, ${placesOf(uses)}`}
-          </h4>
+          <h3>{!uses || uses.length === 0 ? 'Replace file' : `Replace file (used ${placesOf(uses)})`}</h3>
           <ReplaceButton
             path={`/api/media/${picture.id}/file`}
             label="Replace everywhere"

@@ -31,10 +31,11 @@ export function PictureDialog({ pictures, chosenId, onChoose, onClose }: Picture
       }
     >
       <UploadArea
+        to="pictures"
         beside={
           <FindBox
-            label="Find a picture"
-            placeholder="Find by name or words"
+            label="Search pictures"
+            placeholder="Search pictures"
             value={search}
             onChange={setSearch}
             autoFocus

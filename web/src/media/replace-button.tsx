@@ -35,7 +35,7 @@ export function ReplaceButton({ path, label, accept, afterSending }: ReplaceButt
   return (
     <>
       <Button isDisabled={share !== undefined} aria-label={label} onPress={() => input.current?.click()}>
-        {share === undefined ? 'Replace everywhere…' : share < 1 ? 'Sending…' : afterSending}
+        {share === undefined ? 'Replace everywhere…' : share < 1 ? 'Uploading…' : afterSending}
       </Button>
       <input
         ref={input}

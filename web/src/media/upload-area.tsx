@@ -95,7 +95,8 @@ const Choice = styled.div`
 `
 
 interface UploadAreaProps {
-  readonly to?: Shelf
+  /** Undefined sorts them by their type. */
+  readonly to?: Shelf | undefined
   readonly children: ReactNode
   /** Controls beside the button that chooses files. */
   readonly beside?: ReactNode
@@ -104,19 +105,21 @@ interface UploadAreaProps {
 const WORDS = {
   pictures: { add: 'Add pictures', files: 'Picture files', accept: 'image/*,.svg' },
   files: { add: 'Add files', files: 'Files to add', accept: undefined },
+  both: { add: 'Upload', files: 'Files to upload', accept: undefined },
 } as const
 
 /** A place where pictures or files can be added to the library: chosen, dropped or pasted, several at once. */
-export function UploadArea({ children, beside, to = 'pictures' }: UploadAreaProps) {
+export function UploadArea({ children, beside, to }: UploadAreaProps) {
   const [isOver, setOver] = useState(false)
   const input = useRef<HTMLInputElement>(null)
-  const uploads = useUploads().filter((upload) => upload.to === to)
+  const uploads = useUploads().filter((upload) => to === undefined || upload.to === to)
+  const words = WORDS[to ?? 'both']
   useEffect(() => {
     const paste = (event: ClipboardEvent): void => {
       const files = filesOf(event.clipboardData)
       if (files.length === 0) return
       event.preventDefault()
-      startUploads(to, files)
+      addFiles(to, files)
     }
     document.addEventListener('paste', paste)
     return () => document.removeEventListener('paste', paste)
@@ -132,23 +135,23 @@ export function UploadArea({ children, beside, to = 'pictures' }: UploadAreaProp
       onDrop={(event) => {
         event.preventDefault()
         setOver(false)
-        startUploads(to, filesOf(event.dataTransfer))
+        addFiles(to, filesOf(event.dataTransfer))
       }}
     >
       <div style={{ display: 'flex', gap: 10, alignItems: 'center' }}>
         {beside}
         <Button onPress={() => input.current?.click()}>
-          <UploadIcon size={15} strokeWidth={1.75} /> {WORDS[to].add}
+          <UploadIcon size={15} strokeWidth={1.75} /> {words.add}
         </Button>
         <input
           ref={input}
           hidden
           type="file"
           multiple
-          accept={WORDS[to].accept}
-          aria-label={WORDS[to].files}
+          accept={words.accept}
+          aria-label={words.files}
           onChange={(event) => {
-            startUploads(to, [...(event.target.files ?? [])])
+            addFiles(to, [...(event.target.files ?? [])])
             event.target.value = ''
           }}
         />
@@ -157,6 +160,20 @@ export function UploadArea({ children, beside, to = 'pictures' }: UploadAreaProp
       {children}
     </Area>
   )
+}
+
+function addFiles(to: Shelf | undefined, files: readonly File[]): void {
+  if (to) return void startUploads(to, files)
+  startUploads('pictures', files.filter(isPictureFile))
+  startUploads(
+    'files',
+    files.filter((file) => !isPictureFile(file)),
+  )
+}
+
+/** Told by what the browser takes the file for; the server looks at its bytes. */
+function isPictureFile({ type }: File): boolean {
+  return type.startsWith('image/')
 }
 
 /** One line for each upload: how far it is, how to cancel it, and why it was refused. */
@@ -187,28 +204,28 @@ function UploadLine({ upload: { id, name, state } }: { upload: Upload }) {
       )}
       <div>
         <strong>{name}</strong>
-        {state.type === 'waiting' && <small>Waiting its turn</small>}
+        {state.type === 'waiting' && <small>Waiting</small>}
         {state.type === 'sending' && (
           <>
-            <progress value={state.share} aria-label={`Sending ${name}`} />
+            <progress value={state.share} aria-label={`Uploading ${name}`} />
             <small>
-              {state.share < 1 ? `${Math.round(state.share * 100)} % sent` : 'Sent; making its sizes'}
+              {state.share < 1 ? `${Math.round(state.share * 100)} % uploaded` : 'Uploaded; making its sizes'}
             </small>
           </>
         )}
         {state.type === 'refused' && <small role="alert">{state.message}</small>}
         {state.type === 'done' &&
-          (isPicture(state.item) ? <PictureWords picture={state.item} /> : <small>In the library</small>)}
+          (isPicture(state.item) ? <PictureWords picture={state.item} /> : <small>Added</small>)}
       </div>
       {state.type === 'refused' && !state.isFinal ? (
-        <IconButton label={`Send ${name} again`} onPress={() => sendAgain(id)}>
+        <IconButton label={`Upload ${name} again`} onPress={() => sendAgain(id)}>
           <RotateCcw size={15} strokeWidth={1.75} />
         </IconButton>
       ) : (
         <span />
       )}
       <IconButton
-        label={isDone ? `Take ${name} off this list` : `Cancel ${name}`}
+        label={isDone ? `Remove ${name} from this list` : `Cancel ${name}`}
         onPress={() => dropUpload(id)}
       >
         <X size={15} strokeWidth={1.75} />
@@ -251,7 +268,7 @@ export function PictureWords({ picture }: { picture: Picture }) {
         <input
           type="text"
           aria-label={label}
-          placeholder="What can be seen, in a few words"
+          placeholder="Describe the picture in a few words"
           disabled={isDecoration}
           value={draft.text}
           onChange={(event) => draft.setText(event.target.value)}
@@ -291,12 +308,12 @@ interface OvertakenProps {
   readonly onTheirs: () => void
 }
 
-/** Somebody else changed the same text meanwhile: the person chooses. */
+/** Someone else changed the same text meanwhile: the person chooses. */
 function Overtaken({ theirs, onMine, onTheirs }: OvertakenProps) {
   return (
     <Choice role="alert">
       <small>
-        {theirs === '' ? 'Somebody else removed this text.' : `Somebody else changed it to “${theirs}”.`}
+        {theirs === '' ? 'Someone else removed this text.' : `Someone else changed it to “${theirs}”.`}
       </small>
       <Button onPress={onMine}>Use mine</Button>
       <Button onPress={onTheirs}>Use theirs</Button>

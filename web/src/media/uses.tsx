@@ -24,7 +24,7 @@ export function useUses(path: string): readonly MediaUse[] | undefined {
 /** Where something of the library is used, each page a way to go there. */
 export function Uses({ uses }: { uses: readonly MediaUse[] | undefined }) {
   if (!uses) return null
-  if (uses.length === 0) return <None>On no page yet.</None>
+  if (uses.length === 0) return <None>Not used on any page.</None>
   return (
     <List>
       {uses.map((use) => (

@@ -15,11 +15,12 @@ import { request } from '../api/client.ts'
 import { meantAddress } from '../editor/details/meant-address.ts'
 import { useDraft } from '../ui/drafts.ts'
 import { usePages, useSite } from '../api/hooks.ts'
-import { fieldBox, IconButton, LineField, MainButton, mono } from '../ui/controls.tsx'
+import { IconButton, LineField, MainButton, mono } from '../ui/controls.tsx'
 import { messageOf } from '../ui/message-of.ts'
 import { Waiting } from '../ui/waiting.tsx'
 import { inTreeOrder } from './page-order.ts'
-import { SiteScreen } from './site-screen.tsx'
+import { SiteScreen } from '../site/site-screen.tsx'
+import { Picker } from '../ui/picker.tsx'
 
 const Work = styled.main`
   display: grid;
@@ -28,12 +29,16 @@ const Work = styled.main`
   align-content: start;
   padding: 28px;
   overflow: auto;
-  h2 {
+  h1 {
     margin-bottom: 4px;
     font-size: 18px;
   }
-  h3 {
+  h2 {
     font-size: 14px;
+  }
+  @media (max-width: 1000px) {
+    grid-template-columns: minmax(0, 640px);
+    gap: 28px;
   }
 `
 const Note = styled.p`
@@ -96,27 +101,24 @@ const Panel = styled.section`
   display: grid;
   gap: 10px;
   align-content: start;
-  label {
-    display: grid;
-    gap: 4px;
-    color: var(--quiet);
-    font-size: 12px;
-  }
-  select {
-    ${fieldBox}
-  }
 `
 
-/** The order of the site's navigation, apart from the tree, and its lines that lead elsewhere. */
+/** The order of the site's navigation, apart from the tree, and its links that are no pages. */
 export function NavigationScreen() {
   const site = useSite()
   const pages = usePages()
   const error = site.error ?? pages.error
-  if (!site.data || !pages.data) {
-    if (error) return <Waiting title="The navigation can’t be shown">{error.message}</Waiting>
-    return <Waiting title="Reading the navigation…" />
-  }
-  return <Navigation site={site.data} pages={pages.data} />
+  return (
+    <SiteScreen title="Navigation">
+      {site.data && pages.data ? (
+        <Navigation site={site.data} pages={pages.data} />
+      ) : (
+        <Waiting title={error ? 'The navigation can’t be shown' : 'Reading the navigation…'}>
+          {error?.message}
+        </Waiting>
+      )}
+    </SiteScreen>
+  )
 }
 
 function Navigation({ site, pages }: { site: SiteInfo; pages: readonly PageSummary[] }) {
@@ -152,43 +154,41 @@ function Navigation({ site, pages }: { site: SiteInfo; pages: readonly PageSumma
     },
   })
   return (
-    <SiteScreen siteName={site.name} title="Navigation">
-      <Work>
-        <section aria-label="Lines of the navigation">
-          <h2>Navigation</h2>
-          <Note>
-            Drag lines into order, or press Enter on a handle and go with the arrow keys. Visitors see it at
-            once. Which pages are in it is set on each page.
-          </Note>
-          <List
-            aria-label="Lines in their order"
-            selectionMode="none"
-            dragAndDropHooks={dragAndDropHooks}
-            renderEmptyState={() => <Note>No page is in the navigation yet.</Note>}
-          >
-            {lines.map(({ item, label, path }, i) => (
-              <Row key={`${i} ${label} ${path}`} id={i} textValue={label}>
-                <Handle slot="drag" aria-label={`Drag ${label}`}>
-                  <GripVertical size={15} strokeWidth={1.75} />
-                </Handle>
-                <strong>{label}</strong>
-                <small>{path}</small>
-                {!isWholePage(item) && (
-                  <IconButton
-                    label={`Remove ${label}`}
-                    onPress={() => void keep(lines.filter((_line, at) => at !== i).map((line) => line.item))}
-                  >
-                    <Trash2 size={15} strokeWidth={1.75} />
-                  </IconButton>
-                )}
-              </Row>
-            ))}
-          </List>
-          {trouble && <Note role="alert">{trouble}</Note>}
-        </section>
-        <AddLine pages={pages} onAdd={(item) => keep([...lines.map((line) => line.item), item])} />
-      </Work>
-    </SiteScreen>
+    <Work>
+      <section aria-label="Navigation links">
+        <h1>Navigation</h1>
+        <Note>
+          Drag links into order, or press Enter on a handle and use the arrow keys. Changes are live at once.
+          A page is added in its own settings.
+        </Note>
+        <List
+          aria-label="Navigation links in order"
+          selectionMode="none"
+          dragAndDropHooks={dragAndDropHooks}
+          renderEmptyState={() => <Note>No links in the navigation yet.</Note>}
+        >
+          {lines.map(({ item, label, path }, i) => (
+            <Row key={`${i} ${label} ${path}`} id={i} textValue={label}>
+              <Handle slot="drag" aria-label={`Drag ${label}`}>
+                <GripVertical size={15} strokeWidth={1.75} />
+              </Handle>
+              <strong>{label}</strong>
+              <small>{path}</small>
+              {!isWholePage(item) && (
+                <IconButton
+                  label={`Delete ${label}`}
+                  onPress={() => void keep(lines.filter((_line, at) => at !== i).map((line) => line.item))}
+                >
+                  <Trash2 size={15} strokeWidth={1.75} />
+                </IconButton>
+              )}
+            </Row>
+          ))}
+        </List>
+        {trouble && <Note role="alert">{trouble}</Note>}
+      </section>
+      <AddLine pages={pages} onAdd={(item) => keep([...lines.map((line) => line.item), item])} />
+    </Work>
   )
 }
 
@@ -234,10 +234,7 @@ function useLineDraft(name: string, label: string) {
 function AddLine({ pages, onAdd }: AddLineProps) {
   const [page, setPage] = useState(ELSEWHERE)
   const isPlace = page !== ELSEWHERE
-  const [label, address] = [
-    useLineDraft('label', 'Text of the link'),
-    useLineDraft('address', 'Address of the link'),
-  ]
+  const [label, address] = [useLineDraft('label', 'Link text'), useLineDraft('address', 'Link address')]
   const meant = meantAddress(address.text)
   const anchor = address.text.replace(/^#/, '').trim()
   const isReady =
@@ -251,29 +248,32 @@ function AddLine({ pages, onAdd }: AddLineProps) {
     address.reset()
   }
   return (
-    <Panel aria-label="Add a line">
-      <h3>Add a line that is no page</h3>
-      <LineField label="Words" value={label.text} onChange={label.setText} />
-      <label>
-        Leads to
-        <select value={page} onChange={(event) => setPage(event.target.value)}>
-          <option value={ELSEWHERE}>An address elsewhere</option>
-          {inTreeOrder(pages).map(({ page: one }) => (
-            <option key={one.id} value={one.id}>
-              A place on {one.title}
-            </option>
-          ))}
-        </select>
-      </label>
+    <Panel aria-label="Add a link">
+      <h2>Add a link</h2>
+      <LineField label="Text" value={label.text} onChange={label.setText} />
+      <Picker
+        label="Link"
+        isLabelShown
+        options={[
+          { id: ELSEWHERE, title: 'Web address', synonyms: ['URL', 'external', 'https'] },
+          ...inTreeOrder(pages).map(({ page: one }) => ({
+            id: one.id,
+            title: `Heading on ${one.title}`,
+            detail: one.path,
+          })),
+        ]}
+        value={page}
+        onChange={setPage}
+      />
       <LineField
-        label={isPlace ? 'Anchor of the place' : 'Address'}
+        label={isPlace ? 'Anchor' : 'Address'}
         placeholder={isPlace ? 'opening-hours' : 'https://…, mailto: or tel:'}
         value={address.text}
         onChange={address.setText}
       />
       <div>
         <MainButton isDisabled={!isReady} onPress={() => void add()}>
-          Add the line
+          Add link
         </MainButton>
       </div>
     </Panel>

@@ -8,8 +8,7 @@ import { viewSite } from '../editor/site-view.ts'
 const SCREEN = 1280
 
 const Sheet = styled.div`
-  position: absolute;
-  inset: 28px 28px 0;
+  min-height: 0;
   overflow: hidden;
   background: #fff;
   box-shadow:

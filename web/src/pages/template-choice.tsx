@@ -2,7 +2,7 @@ import { useMemo } from 'react'
 import styled from 'styled-components'
 import {
   defaultRegistry,
-  frameOf,
+  layoutOf,
   getNode,
   TEMPLATES,
   type Page,
@@ -82,7 +82,7 @@ export function PictureChoice({ label, options, site, context, value, onChange }
           <LivePicture
             page={page}
             header={site.header}
-            context={frameOf(getNode(page, page.root).content).header === 'bare' ? bare : context}
+            context={layoutOf(getNode(page, page.root).content).header === 'bare' ? bare : context}
             title={title}
             screen={SCREEN}
             size={SIZE}

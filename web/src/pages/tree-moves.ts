@@ -1,24 +1,14 @@
 /** Where a page can be moved in the tree. Pure. */
 import type { PageSummary, PlacePageRequest } from '@gullyline/core'
+import { subPagesOf } from './page-order.ts'
 
 export type MoveDirection = 'up' | 'down' | 'in' | 'out'
-
-/** The siblings of a page in their order, itself among them. */
-function siblingsOf(pages: readonly PageSummary[], parentId: string | null): PageSummary[] {
-  return pages.filter((page) => page.parentId === parentId).sort((a, b) => a.position - b.position)
-}
 
 /** The page and all under it. */
 export function withSubPages(pages: readonly PageSummary[], id: string): ReadonlySet<string> {
   const ids = new Set([id])
-  const add = (parentId: string): void => {
-    for (const page of pages) {
-      if (page.parentId !== parentId || ids.has(page.id)) continue
-      ids.add(page.id)
-      add(page.id)
-    }
-  }
-  add(id)
+  // What is added while the set is walked is walked, too.
+  for (const above of ids) for (const page of subPagesOf(pages, above)) ids.add(page.id)
   return ids
 }
 
@@ -33,7 +23,7 @@ export function stepPlace(
   homeId: string,
 ): PlacePageRequest | undefined {
   if (page.id === homeId) return undefined
-  const siblings = siblingsOf(pages, page.parentId)
+  const siblings = subPagesOf(pages, page.parentId)
   const at = siblings.findIndex((one) => one.id === page.id)
   const before = siblings[at - 1]
   switch (direction) {
@@ -43,7 +33,7 @@ export function stepPlace(
       return at < siblings.length - 1 ? { parentId: page.parentId, position: at + 1 } : undefined
     case 'in':
       return before && before.id !== homeId
-        ? { parentId: before.id, position: siblingsOf(pages, before.id).length }
+        ? { parentId: before.id, position: subPagesOf(pages, before.id).length }
         : undefined
     case 'out': {
       const parent = pages.find((one) => one.id === page.parentId)
@@ -60,11 +50,11 @@ export function dropPlace(
   where: 'after' | 'inside',
 ): PlacePageRequest {
   if (where === 'after') return { parentId: on.parentId, position: positionAfter(pages, on, moving) }
-  const inside = siblingsOf(pages, on.id).filter((one) => one.id !== moving)
+  const inside = subPagesOf(pages, on.id).filter((one) => one.id !== moving)
   return { parentId: on.id, position: inside.length }
 }
 
 function positionAfter(pages: readonly PageSummary[], page: PageSummary, moving: string): number {
-  const siblings = siblingsOf(pages, page.parentId).filter((one) => one.id !== moving)
+  const siblings = subPagesOf(pages, page.parentId).filter((one) => one.id !== moving)
   return siblings.findIndex((one) => one.id === page.id) + 1
 }

@@ -64,7 +64,7 @@ export function PasswordDialog({ onClose }: { onClose: () => void }) {
       <Form onSubmit={(event) => void change(event)}>
         <LineField
           autoFocus
-          label="Present password"
+          label="Current password"
           type="password"
           autoComplete="current-password"
           value={present}

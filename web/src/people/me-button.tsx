@@ -12,9 +12,10 @@ const PasswordDialog = lazy(async () => ({ default: (await import('./account-dia
 const DevicesDialog = lazy(async () => ({ default: (await import('./account-dialogs.tsx')).DevicesDialog }))
 
 const MAY: Readonly<Record<Role, string>> = {
-  editor: 'As an editor you change pages, save them and publish them.',
-  reviewer: 'As a reviewer you look at pages at every width and publish them. Changing them is for editors.',
-  keeper: 'As an administrator you may do all that editors and reviewers may.',
+  editor: 'Editors can change, save and publish pages.',
+  reviewer:
+    'Reviewers can preview pages at every width and publish them. Changing a page needs the role of editor.',
+  keeper: 'Administrators can do everything, including settings and accounts.',
 }
 
 const FaceButton = styled(Button)`

@@ -62,8 +62,8 @@ export function SignInGate({ children }: { children: ReactNode }) {
     <PersonContext value={me}>
       {children}
       {hasEnded && (
-        <Dialog title="Sign in to go on" onClose={() => undefined} mustAnswer acts={null}>
-          <p>Your session has ended. Everything on the screen is kept; sign in, and go on.</p>
+        <Dialog title="Sign in to continue" onClose={() => undefined} mustAnswer acts={null}>
+          <p>Your session has ended. Nothing on the screen is lost. Sign in to continue.</p>
           <SignInForm login={me.login} />
         </Dialog>
       )}
@@ -79,7 +79,7 @@ function SignInScreen() {
           <Mark /> Sign in to Gullyline
         </Name>
         <SignInForm />
-        <Foot>Accounts are made by the site’s keeper.</Foot>
+        <Foot>Ask your site’s administrator for an account.</Foot>
       </Card>
     </Screen>
   )

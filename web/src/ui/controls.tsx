@@ -230,3 +230,41 @@ export function LineField({
     </TextField>
   )
 }
+
+const TabRow = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px;
+  button {
+    padding: 4px 9px 5px;
+    border: 0;
+    border-bottom: 2px solid transparent;
+    background: none;
+    color: var(--quiet);
+    font-weight: 550;
+  }
+  button[aria-pressed='true'] {
+    border-color: var(--accent);
+    color: var(--accent);
+  }
+`
+
+interface TabsProps<T extends string> {
+  readonly label: string
+  readonly value: T
+  readonly options: readonly (readonly [value: T, title: string])[]
+  readonly onChange: (value: T) => void
+}
+
+/** A few kinds of things, of which one is shown. */
+export function Tabs<T extends string>({ label, value, options, onChange }: TabsProps<T>) {
+  return (
+    <TabRow role="group" aria-label={label}>
+      {options.map(([one, title]) => (
+        <button key={one} type="button" aria-pressed={one === value} onClick={() => onChange(one)}>
+          {title}
+        </button>
+      ))}
+    </TabRow>
+  )
+}

@@ -17,7 +17,7 @@ export function Waiting({ title, children }: { title: string; children?: ReactNo
     <Middle>
       <h1 style={{ fontSize: 15 }}>{title}</h1>
       {children && <p role="alert">{children}</p>}
-      {children && <a href="/">Go to the pages</a>}
+      {children && <a href="/">Go to Pages</a>}
     </Middle>
   )
 }

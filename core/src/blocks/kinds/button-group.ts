@@ -14,16 +14,18 @@ export const buttonGroup = defineBlock<object, object, Values>({
   kind: 'button-group',
   version: 1,
   title: 'Button group',
-  about: 'Buttons side by side, in lines where there is no room',
+  about: 'Buttons side by side; they wrap where there is no space',
+  synonyms: ['buttons', 'actions', 'links'],
   group: 'flow',
+  purpose: 'links',
   content: fields({}),
   look: fields({}),
   arrangement: fields({
-    direction: choice('Direction', 'across', { across: 'Across', down: 'Down' }),
-    gap: step('Between buttons', 'space', 's'),
-    justify: choice('Along the width', 'start', {
+    direction: choice('Direction', 'across', { across: 'Horizontal', down: 'Vertical' }),
+    gap: step('Gap', 'space', 's'),
+    justify: choice('Align horizontally', 'start', {
       start: 'Left',
-      center: 'Middle',
+      center: 'Centre',
       end: 'Right',
       'space-between': 'Spread',
     }),

@@ -26,11 +26,15 @@ export const button = defineBlock<Content, LookValues, Values>({
   kind: 'button',
   version: 1,
   title: 'Button',
-  about: 'A link that stands out: the one thing to do next',
+  about: 'A link that stands out, for the next thing to do',
+  synonyms: ['link', 'CTA', 'call to action', 'action'],
   group: 'flow',
-  content: fields({ text: asked('Read more', line('Words')), link: link('Leads to') }, ['text']),
-  look: fields({ variant: choice('Variant', 'solid', { solid: 'Solid', line: 'Line', quiet: 'Quiet' }) }),
-  arrangement: fields({ fill: toggle('Fill the width', false) }),
+  purpose: 'links',
+  content: fields({ text: asked('Read more', line('Text')), link: link('Link') }, ['text']),
+  look: fields({
+    variant: choice('Variant', 'solid', { solid: 'Solid', line: 'Outline', quiet: 'Text only' }),
+  }),
+  arrangement: fields({ fill: toggle('Full width', false) }),
   rules: [
     {
       selector: '.button',

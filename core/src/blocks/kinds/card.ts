@@ -4,7 +4,7 @@ import { isWordless } from '../prompts.ts'
 import { richTextLinks, richTextWords, type RichText } from '../../page/rich-text.ts'
 import type { Json } from '../../page/json.ts'
 import type { Link } from '../../page/link.ts'
-import { croppedShare, filledFrame, focusStyle, frameShape, type Focused } from '../../render/crop.ts'
+import { croppedShare, filledBox, focusStyle, ratioOf, type Focused } from '../../render/crop.ts'
 import { boxLook, boxLookFields, type BoxLook } from '../../render/box-look.ts'
 import { el } from '../../render/element.ts'
 import { altOf, pictureElement } from '../../render/picture-element.ts'
@@ -37,29 +37,35 @@ export const card = defineBlock<Content, LookValues, Values>({
   kind: 'card',
   version: 1,
   title: 'Card',
-  about: 'A picture, a heading and a few words that lead somewhere: the whole card can be pressed',
+  about: 'A picture, a heading and some text; the whole card is one link',
+  synonyms: ['teaser', 'tile', 'box', 'panel', 'linked card'],
   group: 'flow',
+  purpose: 'links',
   usesSpot: ['width', 'early'],
   content: fields(
     {
       heading: asked('New card', line('Heading')),
-      level: level('Level', 3),
-      words: asked('Two or three lines on what this is.', words('Words')),
-      link: link('Leads to'),
-      action: line('Words of the link'),
+      level: level('Heading level', 3),
+      words: asked('Two or three lines on what this is.', words('Text')),
+      link: link('Link'),
+      action: line('Link text'),
       media: media('Picture'),
       alt: { ...line('Alternative text'), isLong: true, unless: 'decoration' },
-      decoration: toggle('Only decoration', false),
+      decoration: toggle('Decorative (no alternative text)', false),
     },
     ['heading', 'level', 'words'],
   ),
   look: fields({
-    variant: choice('Variant', 'upright', { upright: 'Upright', lying: 'Lying', over: 'Over the picture' }),
+    variant: choice('Variant', 'upright', {
+      upright: 'Vertical',
+      lying: 'Horizontal',
+      over: 'Text over picture',
+    }),
     surface: surface('Background'),
     ...boxLookFields(),
   }),
   arrangement: fields({
-    ratio: choice('Frame of the picture', '3/2', {
+    ratio: choice('Picture ratio', '3/2', {
       '1/1': '1 : 1',
       '4/3': '4 : 3',
       '3/2': '3 : 2',
@@ -129,7 +135,7 @@ export const card = defineBlock<Content, LookValues, Values>({
         '>picture': { flex: '0 0 38%' },
         '>picture img': focusStyle(shown),
       }
-    const { box, picture } = filledFrame(shown, frameShape(values.ratio))
+    const { box, picture } = filledBox(shown, ratioOf(values.ratio))
     return {
       '': { ...card, 'flex-direction': 'column' },
       '>picture': { 'aspect-ratio': values.ratio, ...box },
@@ -137,7 +143,7 @@ export const card = defineBlock<Content, LookValues, Values>({
     }
   },
   pictureShare({ values, content, look: { variant = 'upright' } }) {
-    if (variant === 'upright') return croppedShare(content.media ?? {}, frameShape(values.ratio))
+    if (variant === 'upright') return croppedShare(content.media ?? {}, ratioOf(values.ratio))
     return variant === 'lying' ? 0.38 : 1
   },
   render({ content }, context) {

@@ -29,26 +29,32 @@ interface Values {
 export const feature = defineBlock<Content, LookValues, Values>({
   kind: 'feature',
   version: 1,
-  title: 'Icon with words',
-  plural: 'icons with words',
-  about: 'A drawn sign with a heading and a few words',
+  title: 'Icon and text',
+  plural: 'icons and texts',
+  about: 'An icon with a heading and some text',
+  synonyms: ['feature', 'benefit', 'icon box', 'service', 'USP'],
   group: 'flow',
+  purpose: 'text',
   content: fields(
     {
       icon: icon('Icon', 'star'),
       heading: asked('New point', line('Heading')),
-      level: level('Level', 3),
-      words: asked('Say it in a line or two.', words('Words')),
-      link: link('Heading leads to'),
+      level: level('Heading level', 3),
+      words: asked('Say it in a line or two.', words('Text')),
+      link: link('Link'),
     },
     ['icon', 'heading', 'level', 'words'],
   ),
   look: fields({
-    variant: choice('Variant', 'beside', { beside: 'Beside', above: 'Above', disc: 'On a disc' }),
+    variant: choice('Variant', 'beside', {
+      beside: 'Icon at the side',
+      above: 'Icon on top',
+      disc: 'Icon in a circle',
+    }),
     surface: surface('Background'),
     ...boxLookFields(),
   }),
-  arrangement: fields({ align: choice('Alignment', 'start', { start: 'Left', center: 'Middle' }) }),
+  arrangement: fields({ align: choice('Alignment', 'start', { start: 'Left', center: 'Centre' }) }),
   rules: [
     { selector: '.feature', declarations: { display: 'flex', gap: '.5em 1em', 'min-width': '0' } },
     {

@@ -1,6 +1,6 @@
 import { defineBlock } from '../define-block.ts'
 import { choice, fields, line, step } from '../fields.ts'
-import { frameShape } from '../../render/crop.ts'
+import { ratioOf } from '../../render/crop.ts'
 import { el } from '../../render/element.ts'
 import { radius, space } from '../../render/token-css.ts'
 
@@ -16,20 +16,22 @@ interface Values {
   readonly ratio: string
 }
 
-/** Pictures in a grid of equal frames, each with its own alternative text and caption. */
+/** Pictures in a grid, all of one ratio, each with its own alternative text and caption. */
 export const gallery = defineBlock<Content, LookValues, Values>({
   kind: 'gallery',
   version: 1,
   title: 'Gallery',
   plural: 'galleries',
-  about: 'Pictures in a grid of equal frames',
+  about: 'Pictures in an even grid',
+  synonyms: ['images', 'photos', 'image grid', 'photo grid', 'thumbnails', 'pictures'],
   group: 'flow',
-  content: fields({ label: line('What it shows, for screen readers') }),
+  purpose: 'pictures',
+  content: fields({ label: line('Accessible name') }),
   look: fields({ radius: step('Corners', 'radius', 'none') }),
   arrangement: fields({
-    columns: choice('Side by side', '3', { 1: '1', 2: '2', 3: '3', 4: '4', 6: '6' }),
-    gap: step('Between pictures', 'space', 's'),
-    ratio: choice('Frame', '3/2', { '1/1': '1 : 1', '4/3': '4 : 3', '3/2': '3 : 2', '16/9': '16 : 9' }),
+    columns: choice('Columns', '3', { 1: '1', 2: '2', 3: '3', 4: '4', 6: '6' }),
+    gap: step('Gap', 'space', 's'),
+    ratio: choice('Ratio', '3/2', { '1/1': '1 : 1', '4/3': '4 : 3', '3/2': '3 : 2', '16/9': '16 : 9' }),
   }),
   slots: { pictures: { title: 'Pictures', allow: ['picture'] } },
   rules: [
@@ -37,7 +39,7 @@ export const gallery = defineBlock<Content, LookValues, Values>({
     // Weaker than what a picture says of a part of it that is shown.
     {
       selector: ':where(.gallery>* img)',
-      declarations: { 'aspect-ratio': 'var(--frame)', 'object-fit': 'cover' },
+      declarations: { 'aspect-ratio': 'var(--ratio)', 'object-fit': 'cover' },
     },
   ],
   arrange: ({ values, look }) => ({
@@ -45,13 +47,13 @@ export const gallery = defineBlock<Content, LookValues, Values>({
       'grid-template-columns': `repeat(${values.columns},minmax(0,1fr))`,
       gap: space(values.gap),
     },
-    // Stronger than the frames that pictures have of their own.
-    '>:nth-child(n)': { '--frame': String(frameShape(values.ratio)) },
+    // Stronger than the ratios of the pictures themselves.
+    '>:nth-child(n)': { '--ratio': String(ratioOf(values.ratio)) },
     ...(look.radius && look.radius !== 'none'
       ? { '>:nth-child(n) :is(picture,img)': { 'border-radius': radius(look.radius) } }
       : {}),
   }),
-  childFrame: ({ ratio }) => frameShape(ratio),
+  childRatio: ({ ratio }) => ratioOf(ratio),
   childWidth: ({ width, values }) =>
     values.columns === '1'
       ? undefined

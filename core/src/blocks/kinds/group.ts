@@ -18,12 +18,14 @@ export const group = defineBlock<Content, BoxLook, Values>({
   version: 1,
   title: 'Group',
   about: 'Blocks that belong together and move as one',
+  synonyms: ['container', 'div', 'wrapper', 'box'],
   group: 'flow',
-  content: fields({ label: line('What it is, for screen readers') }),
+  purpose: 'layout',
+  content: fields({ label: line('Accessible name') }),
   look: fields({ surface: surface('Background'), ...boxLookFields() }),
   arrangement: fields({
     ...insetFields(),
-    gap: step('Between blocks', 'space', 's'),
+    gap: step('Gap', 'space', 's'),
   }),
   slots: { blocks: { title: 'Blocks', allow: ['flow'] } },
   rules: [

@@ -15,20 +15,22 @@ interface Values {
 export const jumpList = defineBlock<Content, object, Values>({
   kind: 'jump-list',
   version: 1,
-  title: 'Jump list',
-  about: 'Links to the headings of this page, made from the headings as they are',
+  title: 'Table of contents',
+  about: 'Links to the headings of this page, always up to date',
+  synonyms: ['TOC', 'contents', 'jump links', 'anchors', 'on this page', 'outline'],
   group: 'flow',
+  purpose: 'lists',
   usesSpot: ['outline'],
   isDerived: true,
   content: fields(
     {
       label: line('Label', 'On this page'),
-      depth: choice('Down to level', '2', { 2: '2', 3: '3' }),
+      depth: choice('Deepest heading level', '2', { 2: '2', 3: '3' }),
     },
     ['label'],
   ),
   look: fields({}),
-  arrangement: fields({ direction: choice('Direction', 'down', { down: 'Down', across: 'Across' }) }),
+  arrangement: fields({ direction: choice('Direction', 'down', { down: 'Vertical', across: 'Horizontal' }) }),
   rules: [
     {
       selector: '.jump-list p',

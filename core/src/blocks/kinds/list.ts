@@ -23,15 +23,22 @@ export const list = defineBlock<Content, LookValues, Values>({
   kind: 'list',
   version: 1,
   title: 'List',
-  about: 'Points or steps, with signs, ticks, dashes or lines',
+  about: 'Points or steps with bullets, numbers, check marks or lines',
+  synonyms: ['bullets', 'bullet points', 'checklist', 'numbered list', 'ul', 'ol', 'steps'],
   group: 'flow',
+  purpose: 'lists',
   content: fields({ words: asked('First point', listField('Items')) }, ['words']),
   look: fields({
-    variant: choice('Variant', 'signs', { signs: 'Signs', ticks: 'Ticks', dashes: 'Dashes', lines: 'Lines' }),
+    variant: choice('Variant', 'signs', {
+      signs: 'Bullets or numbers',
+      ticks: 'Check marks',
+      dashes: 'Dashes',
+      lines: 'Lines',
+    }),
   }),
   arrangement: fields({
-    gap: step('Between items', 'space', 'xs'),
-    columns: choice('In columns', '1', { 1: '1', 2: '2', 3: '3' }),
+    gap: step('Gap', 'space', 'xs'),
+    columns: choice('Columns', '1', { 1: '1', 2: '2', 3: '3' }),
   }),
   rules: [
     { selector: '.list', declarations: typeStyle('body') },

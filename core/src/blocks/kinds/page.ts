@@ -5,11 +5,11 @@ import { el, type Element } from '../../render/element.ts'
 import { CONTENT_ID } from '../../render/ids.ts'
 import { longDate } from '../../render/long-date.ts'
 import { typeStyle } from '../../render/token-css.ts'
-import { frameOf, FRAMES, type FrameName } from '../../site/frames.ts'
+import { layoutOf, LAYOUTS, type LayoutName } from '../../site/layouts.ts'
 import { SETTING_FIELDS } from '../../site/page-settings.ts'
 
 interface Content {
-  readonly frame?: FrameName
+  readonly layout?: LayoutName
   readonly title?: string
   readonly author?: string
   /** As in HTML's valid date strings: 2026-11-27. */
@@ -17,9 +17,9 @@ interface Content {
   readonly summary?: string
 }
 
-const frameTitles = Object.fromEntries(Object.entries(FRAMES).map(([name, { title }]) => [name, title]))
+const layoutTitles = Object.fromEntries(Object.entries(LAYOUTS).map(([name, { title }]) => [name, title]))
 
-/** The root of every page. Its frame says which of its slots are shown, and how. */
+/** The root of every page. Its layout says which of its slots are shown, and how. */
 export const page = defineBlock<Content>({
   kind: 'page',
   version: 2,
@@ -27,8 +27,8 @@ export const page = defineBlock<Content>({
   about: 'Holds the sections of the page',
   group: 'root',
   content: fields({
-    frame: { ...choice('Template', 'plain', frameTitles), hidden: true },
-    title: line('Heading of the article'),
+    layout: { ...choice('Template', 'plain', layoutTitles), hidden: true },
+    title: line('Article heading'),
     author: line('Author'),
     date: date('Date'),
     summary: line('Summary'),
@@ -41,7 +41,7 @@ export const page = defineBlock<Content>({
     side: { title: 'Side column', allow: ['flow'] },
     aside: { title: 'Aside', allow: ['section', 'flow'] },
   },
-  shows: (content) => Object.keys(frameOf({ ...content }).slots),
+  shows: (content) => Object.keys(layoutOf({ ...content }).slots),
   rules: [
     ...bandRules('page-columns'),
     {
@@ -87,13 +87,13 @@ export const page = defineBlock<Content>({
   childWidth: ({ width, slot, content, size }) => {
     const broad = `min(${width} - 2*var(--gutter),var(--width-broad))`
     if (slot !== 'main' && slot !== 'side') return undefined
-    if (content.frame === 'article') return `min(${width} - 2*var(--gutter),var(--width-reading))`
+    if (content.layout === 'article') return `min(${width} - 2*var(--gutter),var(--width-reading))`
     if (size === 'narrow') return broad
     return `(${broad} - var(--space-l))*${slot === 'main' ? 2 : 1}/3`
   },
   render({ content }, context) {
     const slots: Element[] = []
-    if (content.frame === 'article') {
+    if (content.layout === 'article') {
       const { title, author, date: when, summary } = content
       const head = el(
         'header',
@@ -115,7 +115,7 @@ export const page = defineBlock<Content>({
       )
     } else {
       slots.push(context.slot('sections'))
-      if (content.frame === 'side')
+      if (content.layout === 'side')
         slots.push(
           el(
             'div',
@@ -131,10 +131,10 @@ export const page = defineBlock<Content>({
     }
     return el('main', { id: CONTENT_ID, className: ['page'] }, slots)
   },
-  typedFields: ({ frame }) => (frame === 'article' ? ['title', 'summary', 'author'] : []),
-  words: ({ frame, title, author, summary }) =>
-    frame === 'article' ? [title, summary, author].flatMap((words) => words || []) : [],
-  facts: ({ frame, title = '' }) => (frame === 'article' ? { heading: { level: 1, text: title } } : {}),
+  typedFields: ({ layout }) => (layout === 'article' ? ['title', 'summary', 'author'] : []),
+  words: ({ layout, title, author, summary }) =>
+    layout === 'article' ? [title, summary, author].flatMap((words) => words || []) : [],
+  facts: ({ layout, title = '' }) => (layout === 'article' ? { heading: { level: 1, text: title } } : {}),
 })
 
 function flowDown(gap: string) {

@@ -15,13 +15,15 @@ interface Values {
 export const panel = defineBlock<Content, object, Values>({
   kind: 'panel',
   version: 1,
-  title: 'Panel',
-  about: 'One labelled part, with blocks of its own',
+  title: 'Item',
+  plural: 'items',
+  about: 'One accordion item or tab, with blocks inside',
+  synonyms: ['accordion item', 'tab', 'question'],
   group: 'item',
   usesSpot: ['holder'],
-  content: fields({ label: asked('New panel', line('Label')) }, ['label']),
+  content: fields({ label: asked('New item', line('Label')) }, ['label']),
   look: fields({}),
-  arrangement: fields({ gap: step('Between blocks', 'space', 's') }),
+  arrangement: fields({ gap: step('Gap', 'space', 's') }),
   slots: { blocks: { title: 'Blocks', allow: ['flow'] } },
   rules: [
     {

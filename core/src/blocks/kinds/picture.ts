@@ -1,13 +1,6 @@
 import { defineBlock, type ArrangedRules } from '../define-block.ts'
 import { choice, fields, line, media, step, toggle } from '../fields.ts'
-import {
-  cropStyles,
-  croppedShare,
-  focusStyle,
-  frameShape,
-  wholeInFrame,
-  type Focused,
-} from '../../render/crop.ts'
+import { cropStyles, croppedShare, focusStyle, ratioOf, wholeInBox, type Focused } from '../../render/crop.ts'
 import type { Declarations } from '../../render/css-rules.ts'
 import { el } from '../../render/element.ts'
 import { altOf, pictureElement } from '../../render/picture-element.ts'
@@ -32,30 +25,32 @@ export const picture = defineBlock<Content, LookValues, Values>({
   kind: 'picture',
   version: 1,
   title: 'Picture',
-  about: 'A picture with alternative text and, if you like, a caption',
+  about: 'One picture, with an optional caption',
+  synonyms: ['image', 'photo', 'img', 'illustration', 'figure', 'graphic'],
   group: 'flow',
+  purpose: 'pictures',
   usesSpot: ['width', 'early'],
   content: fields({
     media: media('Picture'),
     alt: { ...line('Alternative text'), isLong: true, unless: 'decoration' },
-    decoration: toggle('Only decoration', false),
+    decoration: toggle('Decorative (no alternative text)', false),
     caption: { ...line('Caption'), isLong: true },
   }),
   look: fields({ radius: step('Corners', 'radius', 'none') }),
   arrangement: fields({
-    ratio: choice('Frame', 'natural', {
-      natural: 'Own',
+    ratio: choice('Ratio', 'natural', {
+      natural: 'Original',
       '1/1': '1 : 1',
       '4/3': '4 : 3',
       '3/2': '3 : 2',
       '16/9': '16 : 9',
       '5/2': '5 : 2',
     }),
-    fit: choice('In the frame', 'cover', { cover: 'Fill', contain: 'Whole' }),
+    fit: choice('Fit', 'cover', { cover: 'Fill (crop)', contain: 'Show whole' }),
   }),
   rules: [
     { selector: '.picture', declarations: { 'min-width': '0' } },
-    // The height attribute keeps the room while the picture loads; the frame alone says how high it is.
+    // The height attribute keeps the space while the picture loads; the ratio alone says how high it is.
     { selector: '.picture img', declarations: { width: '100%', height: 'auto' } },
     {
       selector: '.picture figcaption',
@@ -66,34 +61,34 @@ export const picture = defineBlock<Content, LookValues, Values>({
   arrange({ values, content, look }): ArrangedRules {
     const corners: Declarations =
       look.radius && look.radius !== 'none' ? { 'border-radius': radius(look.radius) } : {}
-    const frame = values.ratio === 'natural' ? undefined : frameShape(values.ratio)
-    const isWhole = frame !== undefined && values.fit === 'contain'
-    const framed: Declarations = frame === undefined ? {} : { '--frame': String(frame) }
+    const ratio = values.ratio === 'natural' ? undefined : ratioOf(values.ratio)
+    const isWhole = ratio !== undefined && values.fit === 'contain'
+    const withRatio: Declarations = ratio === undefined ? {} : { '--ratio': String(ratio) }
     const { crop, focus } = content.media ?? {}
     if (crop) {
       const { box, picture: inside } = cropStyles(crop, focus)
       return {
-        '': isWhole ? { display: 'flow-root' } : framed,
-        ' picture': { ...box, ...(isWhole ? wholeInFrame(crop, frame) : {}), ...corners },
+        '': isWhole ? { display: 'flow-root' } : withRatio,
+        ' picture': { ...box, ...(isWhole ? wholeInBox(crop, ratio) : {}), ...corners },
         ' img': inside,
       }
     }
     return {
-      '': framed,
+      '': withRatio,
       ' img': {
-        ...(frame === undefined ? {} : { 'aspect-ratio': 'var(--frame)', 'object-fit': values.fit }),
-        // A gallery gives frames to pictures that have none of their own.
+        ...(ratio === undefined ? {} : { 'aspect-ratio': 'var(--ratio)', 'object-fit': values.fit }),
+        // A gallery gives ratios to pictures that have none of their own.
         ...(content.media ? focusStyle(content.media) : {}),
         ...corners,
       },
     }
   },
-  pictureShare({ values, content: { media: shown = {} }, frame }) {
-    const own = values.ratio === 'natural' ? undefined : frameShape(values.ratio)
-    if (frame !== undefined || own === undefined || values.fit === 'cover')
-      return croppedShare(shown, frame ?? own)
+  pictureShare({ values, content: { media: shown = {} }, ratio }) {
+    const own = values.ratio === 'natural' ? undefined : ratioOf(values.ratio)
+    if (ratio !== undefined || own === undefined || values.fit === 'cover')
+      return croppedShare(shown, ratio ?? own)
     return shown.crop
-      ? (Number.parseFloat(wholeInFrame(shown.crop, own).width!) / 100) * croppedShare(shown)
+      ? (Number.parseFloat(wholeInBox(shown.crop, own).width!) / 100) * croppedShare(shown)
       : 1
   },
   render(node, context) {

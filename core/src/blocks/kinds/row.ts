@@ -27,31 +27,33 @@ export const row = defineBlock<object, object, Values>({
   version: 1,
   title: 'Row',
   about: 'Blocks side by side',
+  synonyms: ['horizontal', 'side by side', 'flex', 'inline'],
   group: 'flow',
+  purpose: 'layout',
   content: fields({}),
   look: fields({}),
   arrangement: fields({
-    direction: choice('Direction', 'across', { across: 'Across', down: 'Down' }),
+    direction: choice('Direction', 'across', { across: 'Horizontal', down: 'Vertical' }),
     share: choice('Widths', 'equal', {
-      equal: 'Alike',
+      equal: 'Equal',
       first: '2 : 1',
       last: '1 : 2',
-      own: 'Own',
+      own: 'By content',
     }),
-    gap: step('Between blocks', 'space', 'l'),
-    align: choice('Along the height', 'stretch', {
+    gap: step('Gap', 'space', 'l'),
+    align: choice('Align vertically', 'stretch', {
       start: 'Top',
       center: 'Middle',
       end: 'Bottom',
-      stretch: 'Fill',
+      stretch: 'Stretch',
     }),
-    justify: choice('Along the width', 'start', {
+    justify: choice('Align horizontally', 'start', {
       start: 'Left',
-      center: 'Middle',
+      center: 'Centre',
       end: 'Right',
-      'space-between': 'Spread',
+      'space-between': 'Spread evenly',
     }),
-    wrap: toggle('Wrap into lines', false),
+    wrap: toggle('Wrap', false),
   }),
   slots: { blocks: { title: 'Blocks', allow: ['flow'] } },
   rules: [

@@ -8,7 +8,7 @@ export const siteFooter = defineBlock({
   kind: 'site-footer',
   version: 1,
   title: 'Footer',
-  about: 'Stands at the foot of every page',
+  about: 'At the bottom of every page',
   group: 'root',
   content: fields({}),
   look: fields({ surface: surface('Background') }),

@@ -15,7 +15,7 @@ export const siteHeader = defineBlock<Content>({
   title: 'Header',
   about: "The site's name and its navigation, on every page",
   group: 'root',
-  content: fields({ brand: line('Name of the site', 'New site') }, ['brand']),
+  content: fields({ brand: line('Site name', 'New site') }, ['brand']),
   look: fields({ surface: surface('Background') }),
   rules: [
     ...bandRules('site-header'),

@@ -1,7 +1,7 @@
 import { defineBlock, type ArrangedRules } from '../define-block.ts'
 import { fields, line, link, media, toggle } from '../fields.ts'
 import type { Link } from '../../page/link.ts'
-import { croppedShare, filledFrame, frameShape, type Focused } from '../../render/crop.ts'
+import { croppedShare, filledBox, ratioOf, type Focused } from '../../render/crop.ts'
 import { el } from '../../render/element.ts'
 import { linked } from '../../render/linked.ts'
 import { altOf, pictureElement } from '../../render/picture-element.ts'
@@ -16,7 +16,7 @@ interface Content {
   readonly link?: Link
 }
 
-const FRAME = frameShape('16/9')
+const RATIO = ratioOf('16/9')
 
 /** One picture of several, with a title and a caption. */
 export const slide = defineBlock<Content>({
@@ -24,15 +24,16 @@ export const slide = defineBlock<Content>({
   version: 1,
   title: 'Slide',
   about: 'One picture of several, with a title and a caption',
+  synonyms: ['carousel item', 'slider item'],
   group: 'item',
   usesSpot: ['width', 'early'],
   content: fields({
     media: media('Picture'),
     alt: { ...line('Alternative text'), isLong: true, unless: 'decoration' },
-    decoration: toggle('Only decoration', false),
+    decoration: toggle('Decorative (no alternative text)', false),
     title: line('Title'),
     caption: { ...line('Caption'), isLong: true },
-    link: link('Title leads to'),
+    link: link('Link'),
   }),
   look: fields({}),
   rules: [
@@ -42,7 +43,7 @@ export const slide = defineBlock<Content>({
       declarations: {
         width: '100%',
         height: 'auto',
-        'aspect-ratio': String(FRAME),
+        'aspect-ratio': String(RATIO),
         'object-fit': 'cover',
         'border-radius': 'var(--radius-m)',
       },
@@ -59,10 +60,10 @@ export const slide = defineBlock<Content>({
   ],
   arrangedBy: ['media'],
   arrange({ content: { media: shown } }): ArrangedRules {
-    const { box, picture } = filledFrame(shown ?? {}, FRAME, 'var(--radius-m)')
+    const { box, picture } = filledBox(shown ?? {}, RATIO, 'var(--radius-m)')
     return { ' picture': box, ' img': picture }
   },
-  pictureShare: ({ content }) => croppedShare(content.media ?? {}, FRAME),
+  pictureShare: ({ content }) => croppedShare(content.media ?? {}, RATIO),
   render({ content }, context) {
     const { media: reference, alt, decoration, title, caption } = content
     const shown = reference && context.picture(reference.id)

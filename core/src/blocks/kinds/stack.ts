@@ -18,16 +18,18 @@ export const stack = defineBlock<object, LookValues, Values>({
   kind: 'stack',
   version: 1,
   title: 'Stack',
-  about: 'Blocks one under another; with a background it makes a panel',
+  about: 'Blocks one below the other',
+  synonyms: ['vertical', 'container', 'box', 'panel', 'spacer'],
   group: 'flow',
+  purpose: 'layout',
   content: fields({}),
   look: fields({ surface: surface('Background'), radius: step('Corners', 'radius', 'none') }),
   arrangement: fields({
-    gap: step('Between blocks', 'space', 's'),
-    align: choice('Along the width', 'stretch', {
-      stretch: 'Fill',
+    gap: step('Gap', 'space', 's'),
+    align: choice('Align horizontally', 'stretch', {
+      stretch: 'Stretch',
       start: 'Left',
-      center: 'Middle',
+      center: 'Centre',
       end: 'Right',
     }),
     ...insetFields(),

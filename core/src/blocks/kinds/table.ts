@@ -25,13 +25,15 @@ export const table = defineBlock<Content, LookValues, Values>({
   kind: 'table',
   version: 1,
   title: 'Table',
-  about: 'Words in rows and columns, with headings and a caption',
+  about: 'Text in rows and columns, with headings and a caption',
+  synonyms: ['grid', 'spreadsheet', 'data', 'prices', 'opening hours'],
   group: 'flow',
+  purpose: 'lists',
   content: fields(
     {
       rows: tableField('Rows', START),
       caption: { ...line('Caption'), isLong: true },
-      heads: choice('Headings', 'row', {
+      heads: choice('Header cells', 'row', {
         row: 'First row',
         column: 'First column',
         both: 'Both',
@@ -44,7 +46,7 @@ export const table = defineBlock<Content, LookValues, Values>({
     variant: choice('Variant', 'lines', { lines: 'Lines', stripes: 'Stripes', plain: 'Plain' }),
   }),
   arrangement: fields({
-    align: choice('Words in cells', 'start', { start: 'Left', center: 'Middle', end: 'Right' }),
+    align: choice('Align cell text', 'start', { start: 'Left', center: 'Centre', end: 'Right' }),
   }),
   rules: [
     { selector: '.table', declarations: { ...typeStyle('body'), 'overflow-x': 'auto', 'max-width': '100%' } },

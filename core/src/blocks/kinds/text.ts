@@ -1,6 +1,6 @@
 import { defineBlock } from '../define-block.ts'
 import { isWordless } from '../prompts.ts'
-import { asked, choice, fields, stepOr, words, type Follows } from '../fields.ts'
+import { asked, choice, fields, stepOr, words, type Inherits } from '../fields.ts'
 import { hasEmptyItem, richTextLinks, richTextWords, type RichText } from '../../page/rich-text.ts'
 import type { Json } from '../../page/json.ts'
 import { el } from '../../render/element.ts'
@@ -29,7 +29,7 @@ const VARIANTS = {
   label: { step: 'note', weight: 'strong', colour: 'accent' },
 } as const satisfies Readonly<Record<string, Usual>>
 
-function byVariant(key: keyof Usual): Follows {
+function byVariant(key: keyof Usual): Inherits {
   const gives = Object.entries<Usual>(VARIANTS).flatMap(([variant, usual]) => {
     const value = usual[key]
     return value === undefined ? [] : [[variant, value] as const]
@@ -43,15 +43,22 @@ export const text = defineBlock<Content, LookValues, Values>({
   version: 1,
   title: 'Text',
   about: 'Paragraphs and lists, with bold, italic and links',
+  synonyms: ['paragraph', 'body', 'rich text', 'copy', 'words'],
   group: 'flow',
-  content: fields({ words: asked('Write here.', words('Words')) }, ['words']),
+  purpose: 'text',
+  content: fields({ words: asked('Write here.', words('Text')) }, ['words']),
   look: fields({
-    variant: choice('Variant', 'plain', { plain: 'Plain', lead: 'Lead', note: 'Note', label: 'Label' }),
+    variant: choice('Variant', 'plain', {
+      plain: 'Plain',
+      lead: 'Lead',
+      note: 'Small print',
+      label: 'Label',
+    }),
     ...typeLookFields({ weight: byVariant('weight'), colour: byVariant('colour') }),
   }),
   arrangement: fields({
-    step: stepOr('Type size', 'type', ['variant', 'By variant'], byVariant('step')),
-    align: choice('Alignment', 'start', { start: 'Left', center: 'Middle', end: 'Right' }),
+    step: stepOr('Text size', 'type', ['variant', 'Default'], byVariant('step')),
+    align: choice('Alignment', 'start', { start: 'Left', center: 'Centre', end: 'Right' }),
   }),
   rules: [
     { selector: '.text', declarations: { 'max-width': '68ch' } },

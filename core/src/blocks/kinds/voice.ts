@@ -1,6 +1,6 @@
 import { defineBlock, type ArrangedRules } from '../define-block.ts'
 import { asked, fields, line, media, surface } from '../fields.ts'
-import { croppedShare, filledFrame, type Focused } from '../../render/crop.ts'
+import { croppedShare, filledBox, type Focused } from '../../render/crop.ts'
 import { el } from '../../render/element.ts'
 import { pictureElement } from '../../render/picture-element.ts'
 import { typeStyle } from '../../render/token-css.ts'
@@ -17,14 +17,16 @@ export const voice = defineBlock<Content>({
   kind: 'voice',
   version: 1,
   title: 'Testimonial',
-  about: 'What one person said, with their name and, if you like, their face',
+  about: 'What one person said, with name, role and photo',
+  synonyms: ['review', 'quote', 'customer', 'reference'],
   group: 'item',
+  purpose: 'text',
   content: fields(
     {
-      said: asked('What they said.', line('What they said')),
+      said: asked('What they said.', line('Quote')),
       who: line('Name'),
-      role: line('Who they are'),
-      media: media('Face'),
+      role: line('Role'),
+      media: media('Photo'),
     },
     ['said'],
   ),
@@ -61,7 +63,7 @@ export const voice = defineBlock<Content>({
   ],
   arrangedBy: ['media'],
   arrange({ content, look }): ArrangedRules {
-    const { box, picture } = filledFrame(content.media ?? {}, 1, '50%')
+    const { box, picture } = filledBox(content.media ?? {}, 1, '50%')
     return {
       '': 'surface' in look ? {} : { border: '1px solid var(--line)' },
       ' picture': box,

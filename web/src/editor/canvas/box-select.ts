@@ -26,8 +26,8 @@ export function useDrawnBox(): Box | undefined {
   )
 }
 
-/** Follows a press with Shift: a drag draws a box and selects what is in it; a press without one is a click. */
-export function followBox(inner: Document, store: EditorStore, start: Point, onClick: () => void): void {
+/** Tracks a press with Shift: a drag draws a box and selects what is in it; a press without one is a click. */
+export function trackBox(inner: Document, store: EditorStore, start: Point, onClick: () => void): void {
   const frame = inner.defaultView?.frameElement as HTMLIFrameElement | null
   if (!frame) return
   let box: Box | undefined
@@ -51,7 +51,11 @@ export function followBox(inner: Document, store: EditorStore, start: Point, onC
     const { page } = store.state
     const [select, ...also] = insideOf(page, page.root, box, (id) => boxOf(inner, id))
     if (select === undefined)
-      return store.dispatch({ type: 'tell', words: 'No block stands wholly in that box', tone: 'refused' })
+      return store.dispatch({
+        type: 'tell',
+        words: 'No block is completely inside that area',
+        tone: 'refused',
+      })
     store.dispatch({ type: 'select', id: select, also })
     const words = also.length === 0 ? 'One block selected' : `${also.length + 1} blocks selected`
     store.dispatch({ type: 'tell', words, tone: 'done' })

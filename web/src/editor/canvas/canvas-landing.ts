@@ -1,4 +1,4 @@
-import { frameOf, getNode } from '@gullyline/core'
+import { layoutOf, getNode } from '@gullyline/core'
 import type { DragItem, ShownLanding } from '../drag/drag-store.ts'
 import { findLanding, type Axis } from '../drag/landing.ts'
 import type { EditorStore } from '../editor-store.ts'
@@ -29,7 +29,7 @@ export function landingOnCanvas(
     return {
       landing: undefined,
       mark: undefined,
-      refusal: `The ${hit.band} belongs to the site, not to this page`,
+      refusal: `The ${hit.band} is the same on every page. It is not part of this page`,
     }
   }
   const { page } = store.state
@@ -52,7 +52,7 @@ export function landingOnCanvas(
 function wantedKind(item: DragItem, store: EditorStore): string {
   const { page } = store.state
   const { slots, content } = getNode(page, page.root)
-  const isEmpty = slots.sections?.length === 0 && frameOf(content).slots.main === undefined
+  const isEmpty = slots.sections?.length === 0 && layoutOf(content).slots.main === undefined
   return item.type === 'starter' && isEmpty ? 'section' : item.kind
 }
 

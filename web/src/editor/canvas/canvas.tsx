@@ -46,11 +46,11 @@ interface CanvasProps {
   readonly width: number
   readonly onDocument: (document: Document) => void
   readonly onKeyDown: (event: KeyboardEvent) => void
-  readonly onFollow: (href: string) => void
+  readonly onNavigate: (href: string) => void
 }
 
 /** The page itself, at the ruler's width, scaled down when there is less room. */
-export function Canvas({ width, onDocument, onKeyDown, onFollow }: CanvasProps) {
+export function Canvas({ width, onDocument, onKeyDown, onNavigate }: CanvasProps) {
   const store = useStore()
   const { site } = useSiteView()
   const { ref: setArea, element: area, room } = useRoom()
@@ -65,8 +65,8 @@ export function Canvas({ width, onDocument, onKeyDown, onFollow }: CanvasProps) 
   )
   // Before the frame is given the focus, a frame after it is there: a key that nobody hears is lost.
   useLayoutEffect(
-    () => (inner ? listenToFrame(inner, store, { onKeyDown, onFollow }) : undefined),
-    [inner, store, onKeyDown, onFollow],
+    () => (inner ? listenToFrame(inner, store, { onKeyDown, onNavigate }) : undefined),
+    [inner, store, onKeyDown, onNavigate],
   )
   useClipboard(store, inner)
   useFileDrop(store, inner)

@@ -1,15 +1,15 @@
 import { describeNode, findNode, getKind, getNode, type NodeId, type PageNode } from '@gullyline/core'
-import { followPress } from '../drag/drag-session.ts'
+import { trackPress } from '../drag/drag-session.ts'
 import type { TypingStart } from '../editor-state.ts'
 import type { EditorStore } from '../editor-store.ts'
 import { selectWordAt, whenTyping } from './active-editor.ts'
-import { followBox } from './box-select.ts'
+import { trackBox } from './box-select.ts'
 import { frameToWindow } from './frame-geometry.ts'
 
 export interface FrameHandlers {
   readonly onKeyDown: (event: KeyboardEvent) => void
   /** A link was pressed with Ctrl: it is followed, inside the editor. */
-  readonly onFollow: (href: string) => void
+  readonly onNavigate: (href: string) => void
 }
 
 /**
@@ -19,7 +19,7 @@ export interface FrameHandlers {
 export function listenToFrame(
   inner: Document,
   store: EditorStore,
-  { onKeyDown, onFollow }: FrameHandlers,
+  { onKeyDown, onNavigate }: FrameHandlers,
 ): () => void {
   let last: PointerEvent | undefined
   const press = (event: PointerEvent): void => {
@@ -28,7 +28,7 @@ export function listenToFrame(
     const href = event.ctrlKey || event.metaKey ? target.closest('a[href]')?.getAttribute('href') : undefined
     if (href) {
       event.preventDefault()
-      return onFollow(href)
+      return onNavigate(href)
     }
     const typing = store.state.typing
     if (
@@ -83,7 +83,7 @@ function startPress(
   if (band !== undefined) {
     store.dispatch({
       type: 'tell',
-      words: `The ${band} belongs to the site, and stands on every page`,
+      words: `The ${band} is the same on every page. It is not part of this page`,
       tone: 'refused',
     })
     return
@@ -95,11 +95,11 @@ function startPress(
   if (!frame) return
   if (event.shiftKey) {
     const isBlock = id !== undefined && id !== store.state.page.root
-    return followBox(inner, store, { x: event.clientX, y: event.clientY }, () => {
+    return trackBox(inner, store, { x: event.clientX, y: event.clientY }, () => {
       if (isBlock) store.dispatch({ type: 'toggle', id })
     })
   }
-  followPress({
+  trackPress({
     store,
     source: inner,
     toWindow: (point) => frameToWindow(frame, point),

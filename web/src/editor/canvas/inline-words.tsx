@@ -43,7 +43,7 @@ export function InlineWords({ tag, node: id, field, ...attributes }: InlineWords
     const started = startTextEditor({
       element: element.current,
       words: wordsOf(control, readField(node.content, field)),
-      label: `Words of the ${title}`,
+      label: `Text of the ${title}`,
       onEdgeKey: (key) => crossEdge(store, id, key),
       start: store.state.typing?.start,
       onPaste: (running, event) => pasteWhileTyping(store, running, event),

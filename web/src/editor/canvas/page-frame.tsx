@@ -1,7 +1,7 @@
 import { useLayoutEffect, useRef, useState, type ReactNode } from 'react'
 import { createPortal } from 'react-dom'
 import styled from 'styled-components'
-import { FOCUS_HOME } from '../use-kept-focus.ts'
+import { TAKES_FOCUS } from '../focus-canvas.ts'
 
 const EMPTY_DOCUMENT =
   '<!DOCTYPE html><html lang="en"><head><meta charset="utf-8"><title>Page</title></head><body></body></html>'
@@ -22,7 +22,7 @@ export interface PageFrameProps {
   /** What goes into the document's head: its stylesheet. */
   readonly head: ReactNode
   readonly children: ReactNode
-  /** Where the focus goes when nothing else has it; see `useKeptFocus`. */
+  /** Where the focus goes when nothing else has it; see `useFocusOnCanvas`. */
   readonly isFocusHome?: boolean
   /** Called with the frame's document as soon as it is there. */
   readonly onDocument?: (document: Document) => void
@@ -57,7 +57,7 @@ export function PageFrame({
       title={title}
       sandbox="allow-same-origin"
       // A frame without its document hears no keys: until then they stay with the editor's own window.
-      {...(isFocusHome && inner ? { [FOCUS_HOME]: '' } : {})}
+      {...(isFocusHome && inner ? { [TAKES_FOCUS]: '' } : {})}
       width={width}
       height={height}
       style={{ transform: scale === 1 ? undefined : `scale(${scale})` }}

@@ -4,7 +4,7 @@ import { toJsxRuntime } from 'hast-util-to-jsx-runtime'
 import {
   ANY_SPOT,
   changedIds,
-  frameOf,
+  layoutOf,
   getKind,
   getNode,
   isArrangedAlike,
@@ -34,7 +34,7 @@ const COMPONENTS = { [SLOT_TAG]: SlotOutlet, [TYPING_TAG]: InlineWords }
 /** The page with its site's header and footer, as the visitor will see it. Only what an edit changed is rendered again. */
 export function PageView() {
   const root = usePage((page) => page.root)
-  const isBare = usePage((page) => frameOf(getNode(page, page.root).content).header === 'bare')
+  const isBare = usePage((page) => layoutOf(getNode(page, page.root).content).header === 'bare')
   const { site } = useSiteView()
   return (
     <>

@@ -19,7 +19,7 @@ export async function pasteBlocks(
     if (fragments.length > 0) paste(store, fragments)
     if (leftOut > 0)
       tell(
-        `${fragments.length > 0 ? 'Pasted without' : 'Not pasted:'} ${leftOut === 1 ? 'a picture' : `${leftOut} pictures`} of another site. Save it there, then drop it here`,
+        `${fragments.length > 0 ? 'Pasted without' : 'Not pasted:'} ${leftOut === 1 ? 'a picture' : `${leftOut} pictures`} from another site. Save it to your device, then drop it here`,
       )
     else if (fragments.length === 0) tell('Nothing pasted: what was copied has no text')
   } catch {

@@ -18,7 +18,8 @@ const Outline = styled.div`
   width: var(--w);
   height: var(--h);
   outline: 2px solid var(--accentBright);
-  outline-offset: -1px;
+  /* Off the letters, which may stand at the very edge of the box. */
+  outline-offset: 3px;
   pointer-events: none;
   &[data-parent] {
     outline: 1px dashed color-mix(in srgb, var(--accentBright) 65%, transparent);
@@ -27,8 +28,8 @@ const Outline = styled.div`
 
 const Tag = styled.span`
   position: absolute;
-  left: -2px;
-  top: -22px;
+  left: -5px;
+  top: -26px;
   max-width: 260px;
   overflow: hidden;
   text-overflow: ellipsis;
@@ -52,8 +53,9 @@ const Tag = styled.span`
 
 const AddSpot = styled.div`
   position: absolute;
-  left: calc(var(--x) - 12px);
-  top: calc(var(--y) + var(--h) - 10px);
+  /* Beside the block, where it covers no word of it or of the next one. */
+  left: max(2px, calc(var(--x) - 32px));
+  top: calc(var(--y) + var(--h) - 12px);
   pointer-events: auto;
 `
 
@@ -111,7 +113,7 @@ export function SelectionLayer({ inner, area }: { inner: Document; area: HTMLEle
       {also.map((id) => (
         <AlsoSelected key={id} id={id} inner={inner} area={area} />
       ))}
-      <Outline style={place(box)}>{!isTyping && <NameTag id={selection} inside={box.top < 22} />}</Outline>
+      <Outline style={place(box)}>{!isTyping && <NameTag id={selection} inside={box.top < 26} />}</Outline>
       {isTyping ? (
         <TextBar box={box} />
       ) : (
@@ -149,11 +151,11 @@ function NameTag({ id, inside }: { id: NodeId; inside: boolean }) {
   )
 }
 
-const LOCKED = { all: 'Locked', words: 'Locked, all but its text' } as const
+const LOCKED = { all: 'Locked', text: 'Locked, all but its text' } as const
 
 /** How a block is locked, by itself or by what holds it; undefined when it is not. */
-function lockOf(page: Page, id: NodeId): 'all' | 'words' | undefined {
-  const locks = ancestry(page, id).flatMap((one) => findNode(page, one)?.held ?? [])
+function lockOf(page: Page, id: NodeId): 'all' | 'text' | undefined {
+  const locks = ancestry(page, id).flatMap((one) => findNode(page, one)?.lock ?? [])
   return locks.includes('all') ? 'all' : locks[0]
 }
 

@@ -106,21 +106,21 @@ export function TextBar({ box }: { box: Box }) {
       run: () => editor.chain().focus().toggleItalic().run(),
     },
     {
-      label: 'Struck through',
+      label: 'Strikethrough',
       keys: 'Ctrl+Shift+S',
       Icon: Strikethrough,
       pressed: editor.isActive('strike'),
       run: () => editor.chain().focus().toggleStrike().run(),
     },
     {
-      label: 'Below the line',
+      label: 'Subscript',
       keys: undefined,
       Icon: Subscript,
       pressed: editor.isActive('subscript'),
       run: () => editor.chain().focus().toggleMark('subscript').run(),
     },
     {
-      label: 'Above the line',
+      label: 'Superscript',
       keys: undefined,
       Icon: Superscript,
       pressed: editor.isActive('superscript'),
@@ -159,12 +159,12 @@ export function TextBar({ box }: { box: Box }) {
     if (!isOpen) editor.view.focus()
   }
   const colours = [
-    { name: 'accent', label: 'In the accent colour' },
-    { name: 'quiet', label: 'In the quiet colour' },
+    { name: 'accent', label: 'Accent colour' },
+    { name: 'quiet', label: 'Muted colour' },
   ]
   return (
     <Line style={{ '--x': `${Math.max(0, box.left - 4)}px`, '--y': `${top}px` }}>
-      <Bar aria-label="Words">
+      <Bar aria-label="Text formatting">
         {toggles.map(({ label, keys, Icon, pressed, run }) => (
           <Toggle
             key={label}
@@ -188,14 +188,14 @@ export function TextBar({ box }: { box: Box }) {
             <Baseline {...icon} color={name === 'accent' ? 'var(--clay)' : 'var(--control)'} />
           </Toggle>
         ))}
-        <Toggle aria-label="Make it a heading" aria-keyshortcuts="Alt+1" onPress={() => run('to-heading')}>
+        <Toggle aria-label="Turn into heading" aria-keyshortcuts="Alt+1" onPress={() => run('to-heading')}>
           <Heading {...icon} />
         </Toggle>
-        <Toggle aria-label="Make it a quote" aria-keyshortcuts="Alt+9" onPress={() => run('to-quote')}>
+        <Toggle aria-label="Turn into quote" aria-keyshortcuts="Alt+9" onPress={() => run('to-quote')}>
           <Quote {...icon} />
         </Toggle>
         <Toggle
-          aria-label="Plain words"
+          aria-label="Clear formatting"
           onPress={() => editor.chain().focus().unsetAllMarks().run()}
           preventFocusOnPress
         >
@@ -207,7 +207,7 @@ export function TextBar({ box }: { box: Box }) {
           </Toggle>
           <LinkPop placement="bottom start">
             <Dialog aria-label="Link">
-              <LinkField label="Leads to" value={link} onChange={setLink} />
+              <LinkField label="Link" value={link} onChange={setLink} />
             </Dialog>
           </LinkPop>
         </DialogTrigger>

@@ -2,12 +2,12 @@ import { useMemo, useState } from 'react'
 import {
   applyEdits,
   ASIDE,
-  changeFrameEdits,
-  FRAMES,
-  frameOf,
+  changeLayoutEdits,
+  LAYOUTS,
+  layoutOf,
   getNode,
   type Edit,
-  type FrameName,
+  type LayoutName,
   type Page,
 } from '@gullyline/core'
 import { PictureChoice } from '../../pages/template-choice.tsx'
@@ -28,27 +28,27 @@ export function ChangeTemplateDialog({ onClose }: { onClose: () => void }) {
   const store = useStore()
   const { site, renderer } = useSiteView()
   const [page] = useState(() => store.state.page)
-  const now = frameName(page)
-  const [chosen, setChosen] = useState<FrameName>(now)
+  const now = layoutName(page)
+  const [chosen, setChosen] = useState<LayoutName>(now)
   const results = useMemo(() => {
-    const entries = Object.keys(FRAMES).map((name): readonly [string, Result] => {
-      const frame = name as FrameName
-      const edits = frame === now ? [] : changeFrameEdits(page, frame, store.registry, newId)
+    const entries = Object.keys(LAYOUTS).map((name): readonly [string, Result] => {
+      const layout = name as LayoutName
+      const edits = layout === now ? [] : changeLayoutEdits(page, layout, store.registry, newId)
       const applied = applyEdits(page, edits, store.registry)
       const next = applied.ok ? applied.page : page
-      return [frame, { page: next, edits, aside: asideCount(next) - asideCount(page) }]
+      return [layout, { page: next, edits, aside: asideCount(next) - asideCount(page) }]
     })
     return new Map(entries)
   }, [page, now, store])
   const { edits, aside } = results.get(chosen)!
   const apply = (): void => {
-    store.do(`Changed the template to ${FRAMES[chosen].title.toLowerCase()}`, edits)
+    store.do(`Changed the template to ${LAYOUTS[chosen].title.toLowerCase()}`, edits)
     store.dispatch({ type: 'select', id: undefined })
     onClose()
   }
   return (
     <Dialog
-      title="Template of this page"
+      title="Page template"
       isWide
       onClose={onClose}
       acts={
@@ -61,8 +61,8 @@ export function ChangeTemplateDialog({ onClose }: { onClose: () => void }) {
       }
     >
       <PictureChoice
-        label="Template of this page"
-        options={Object.entries(FRAMES).map(([id, { title, about }]) => ({
+        label="Page template"
+        options={Object.entries(LAYOUTS).map(([id, { title, about }]) => ({
           id,
           title: id === now ? `${title} (now)` : title,
           about,
@@ -71,16 +71,16 @@ export function ChangeTemplateDialog({ onClose }: { onClose: () => void }) {
         site={site}
         context={renderer.context}
         value={chosen}
-        onChange={(id) => setChosen(id as FrameName)}
+        onChange={(id) => setChosen(id as LayoutName)}
       />
       <p role="status">{asideWords(aside)}</p>
     </Dialog>
   )
 }
 
-function frameName(page: Page): FrameName {
-  const frame = frameOf(getNode(page, page.root).content)
-  return (Object.entries(FRAMES).find(([, one]) => one === frame)?.[0] ?? 'plain') as FrameName
+function layoutName(page: Page): LayoutName {
+  const layout = layoutOf(getNode(page, page.root).content)
+  return (Object.entries(LAYOUTS).find(([, one]) => one === layout)?.[0] ?? 'plain') as LayoutName
 }
 
 function asideCount(page: Page): number {
@@ -88,6 +88,6 @@ function asideCount(page: Page): number {
 }
 
 function asideWords(aside: number): string {
-  if (aside <= 0) return 'Everything on the page has a place in it.'
+  if (aside <= 0) return 'Everything on the page fits this template.'
   return `${aside === 1 ? 'One part of the page has' : `${aside} parts of the page have`} no place in it: kept aside, in the spine, and not published.`
 }

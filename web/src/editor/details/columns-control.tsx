@@ -59,7 +59,7 @@ const Presets = styled.div`
   }
 `
 
-/** Ready divisions by number of columns, in %. */
+/** Presets by number of columns, in %. */
 const PRESETS: Readonly<Record<number, readonly (readonly number[])[]>> = {
   1: [[100]],
   2: [
@@ -84,7 +84,7 @@ const COUNTS = Object.fromEntries(
 )
 
 /**
- * How many columns there are, and how wide each is at the size that is shown: by number, by a ready division, or (on the
+ * Number columns there are, and how wide each is at the size that is shown: by number, by a ready division, or (on the
  * page) by dragging.
  */
 export function ColumnsControl({ id, size }: { id: NodeId; size: SizeKey }) {
@@ -104,20 +104,20 @@ export function ColumnsControl({ id, size }: { id: NodeId; size: SizeKey }) {
     )
   return (
     <Group aria-label="Columns">
-      <GroupTitle>How many</GroupTitle>
+      <GroupTitle>Number</GroupTitle>
       <SegmentControl
         label="Number of columns"
         value={String(count)}
         options={COUNTS}
         onChange={(next) =>
           store.do(
-            next === '1' ? 'Made it one column' : `Made it ${next} columns`,
+            next === '1' ? 'Changed to one column' : `Changed to ${next} columns`,
             columnCountEdits(page, id, Number(next), store.registry, newId),
           )
         }
       />
-      <GroupTitle>How wide{at}</GroupTitle>
-      <Presets role="group" aria-label="Ready divisions">
+      <GroupTitle>Widths{at}</GroupTitle>
+      <Presets role="group" aria-label="Presets">
         {(PRESETS[count] ?? []).map((preset) => (
           <button
             key={preset.join()}
@@ -143,17 +143,15 @@ export function ColumnsControl({ id, size }: { id: NodeId; size: SizeKey }) {
         ))}
       </Widths>
       {!isAcross && (
-        <Quiet>
-          The columns stand one under another{at}: how wide they are shows where they stand side by side.
-        </Quiet>
+        <Quiet>The columns are stacked{at}: how wide they are shows where they stand side by side.</Quiet>
       )}
       {hasOwn && (
         <Button
           onPress={() =>
-            store.do(`Put back the widths of ${count} columns${at}`, putBackSharesEdits(page, id, size))
+            store.do(`Reset the widths of ${count} columns${at}`, putBackSharesEdits(page, id, size))
           }
         >
-          As wider
+          Inherited
         </Button>
       )}
     </Group>

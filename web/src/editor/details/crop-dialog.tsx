@@ -66,7 +66,7 @@ export function CropDialog({ picture, value, onKeep, onClose }: CropDialogProps)
   const keep = (): void => onKeep({ ...(focus ? { focus } : {}), ...(crop ? { crop } : {}) })
   return (
     <Dialog
-      title="What of the picture is shown here"
+      title="Crop and focus"
       isWide
       onClose={onClose}
       acts={
@@ -77,19 +77,19 @@ export function CropDialog({ picture, value, onKeep, onClose }: CropDialogProps)
               setFocus(undefined)
             }}
           >
-            Show all of it
+            Show the whole picture
           </Button>
           <Button onPress={onClose}>Cancel</Button>
-          <MainButton onPress={keep}>Keep</MainButton>
+          <MainButton onPress={keep}>Apply</MainButton>
         </>
       }
     >
-      <Tabs role="group" aria-label="What to choose">
+      <Tabs role="group" aria-label="Crop or focus">
         <Button aria-pressed={what === 'crop'} onPress={() => setWhat('crop')}>
-          Part that is shown
+          Crop
         </Button>
         <Button aria-pressed={what === 'focus'} onPress={() => setWhat('focus')}>
-          Point that stays in view
+          Focus point
         </Button>
       </Tabs>
       <Row>
@@ -160,7 +160,7 @@ function FocusChooser({ picture, focus, onChange }: FocusChooserProps) {
   return (
     <Focusable
       type="button"
-      aria-label={`Point that stays in view: ${focus.x} % from the left, ${focus.y} % from the top`}
+      aria-label={`Focus point: ${focus.x} % from the left, ${focus.y} % from the top`}
       onClick={(event) => {
         // Pressed by a key, it has no point.
         if (event.detail === 0) return

@@ -5,10 +5,11 @@ import styled from 'styled-components'
 import { getKind, type NodeId, type SizeKey } from '@gullyline/core'
 import { TYPING_PAUSE_MS, useLater } from '../../ui/use-later.ts'
 import { IconButton } from '../../ui/controls.tsx'
-import { keysOf, useRunCommand, type CommandId } from '../commands.ts'
+import { keysOf, type CommandId } from '../command-list.ts'
+import { useRunCommand } from '../commands.ts'
 import { selectedIds } from '../editor-state.ts'
 import { useEditor, useEditorAfterPaint, useNode, usePage, useStore } from '../editor-store.ts'
-import { goHome } from '../use-kept-focus.ts'
+import { focusCanvas } from '../focus-canvas.ts'
 import { SelectionMenuButton } from '../selection-menu.tsx'
 import { KindIcon } from '../kind-icon.ts'
 import { NodeProblems } from '../problems/node-problems.tsx'
@@ -88,7 +89,7 @@ export function Details({ size, onFold }: DetailsProps) {
         // Fields mean by Escape what was there before (see `useTyped`), and a dialog over the pane, whose keys React lets through here, closes.
         const target = event.target as Element
         const isLeft = event.currentTarget.contains(target) && target.matches('button, select, [type="date"]')
-        if (event.key === 'Escape' && isLeft) goHome()
+        if (event.key === 'Escape' && isLeft) focusCanvas()
       }}
     >
       {node && (
@@ -126,7 +127,7 @@ function NodeHead({ id, kind: name, isPage, onFold }: NodeHeadProps) {
       </Title>
       {count > 1 && (
         <Quiet role="note">
-          {count} blocks are selected. The acts below are done to all of them; settings are this one’s.
+          {count} blocks are selected. The commands below change all of them; the settings change this one.
         </Quiet>
       )}
       <Quiet>{isPage ? 'Select a block on the page or in the spine to change it.' : kind.about}</Quiet>
@@ -137,7 +138,7 @@ function NodeHead({ id, kind: name, isPage, onFold }: NodeHeadProps) {
 
 const FoldButton = memo(function FoldButton({ onFold }: { onFold: () => void }) {
   return (
-    <IconButton label="Fold details away" onPress={onFold} style={{ marginLeft: 'auto' }}>
+    <IconButton label="Hide details" onPress={onFold} style={{ marginLeft: 'auto' }}>
       <PanelRightClose size={16} strokeWidth={1.75} />
     </IconButton>
   )
@@ -155,7 +156,7 @@ const NodeActs = memo(function NodeActs({ canType }: { canType: boolean }) {
   const run = useRunCommand()
   const acts = canType ? [{ id: 'type' as const, Icon: Type }, ...ACTS] : ACTS
   return (
-    <Acts role="group" aria-label="Acts on this block">
+    <Acts role="group" aria-label="Commands for this block">
       {acts.map(({ id, Icon }) => (
         <IconButton key={id} label={keysOf(id).title} keys={keysOf(id).keys} onPress={() => run(id)}>
           <Icon size={16} strokeWidth={1.75} />

@@ -1,11 +1,11 @@
 import styled from 'styled-components'
 import { STEP_WORDS, type FieldSchema, type Json, type JsonObject, type Link } from '@gullyline/core'
 import { fieldBox } from '../../ui/controls.tsx'
-import { useSiteView } from '../site-view.ts'
 import { LinkField } from './link-field.tsx'
 import { IconField } from './icon-field.tsx'
 import { MediaField } from './media-field.tsx'
 import { OwnSelect } from './own-select.tsx'
+import { SurfaceField } from './surface-field.tsx'
 import { TableControl } from './table-control.tsx'
 import { useTyped } from './use-typed.ts'
 
@@ -68,7 +68,6 @@ interface FieldControlProps {
 
 /** The control for one field, by what its schema says it is. */
 export function FieldControl({ label, field, value, prompt, onChange }: FieldControlProps) {
-  const { look } = useSiteView().renderer.context
   switch (field.control) {
     case 'line':
     case 'anchor':
@@ -83,7 +82,7 @@ export function FieldControl({ label, field, value, prompt, onChange }: FieldCon
       )
     case 'words':
     case 'list':
-      return <Words>Typed on the page itself: press Enter on the block.</Words>
+      return <Words>Edited on the page: press Enter on the block.</Words>
     case 'table':
       return <TableControl value={value} onChange={onChange} />
     case 'icon':
@@ -124,21 +123,15 @@ export function FieldControl({ label, field, value, prompt, onChange }: FieldCon
           onChange={(next) => onChange(Number(next))}
         />
       )
-    case 'surface': {
-      const options = Object.fromEntries(
-        Object.entries(look.surfaces).map(([name, surface]) => [name, surface.title]),
-      )
+    case 'surface':
       return (
-        <OwnSelect
-          as={Choice}
+        <SurfaceField
           label={label}
           field={field}
           value={typeof value === 'string' ? value : ''}
-          options={{ '': 'As around it', ...options }}
           onChange={(next) => onChange(next === '' ? undefined : next)}
         />
       )
-    }
     case 'choice':
     case 'step': {
       const options = optionsOf(field)
@@ -170,7 +163,7 @@ export function choiceOf(value: Json | undefined): string {
 
 /** The words for the values that a choice or a step can have. */
 export function optionsOf(field: FieldSchema): Readonly<Record<string, string>> {
-  return field.words ?? (field.scale ? STEP_WORDS[field.scale] : { true: 'yes', false: 'no' })
+  return field.words ?? (field.scale ? STEP_WORDS[field.scale] : { true: 'Yes', false: 'No' })
 }
 
 interface LineControlProps {

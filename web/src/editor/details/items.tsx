@@ -151,7 +151,7 @@ export function Items({ id, kind }: { id: NodeId; kind: string }) {
                     <IconButton label={`Duplicate ${label}`} onPress={() => duplicate(one)}>
                       <Copy size={14} strokeWidth={1.75} />
                     </IconButton>
-                    <IconButton label={`Remove ${label}`} onPress={() => remove(one)}>
+                    <IconButton label={`Delete ${label}`} onPress={() => remove(one)}>
                       <Trash2 size={14} strokeWidth={1.75} />
                     </IconButton>
                   </>

@@ -14,8 +14,9 @@ import { request } from '../../api/client.ts'
 import { usePage, useStore } from '../editor-store.ts'
 import { sendFile } from '../../media/uploads.ts'
 import { Button, fieldBox } from '../../ui/controls.tsx'
+import { Picker, type PickerOption } from '../../ui/picker.tsx'
 import { useSiteView } from '../site-view.ts'
-import { goHome } from '../use-kept-focus.ts'
+import { focusCanvas } from '../focus-canvas.ts'
 import { MAIN_SETTING } from './main-setting.ts'
 import { meantAddress } from './meant-address.ts'
 
@@ -49,6 +50,15 @@ interface LinkFieldProps {
 const ELSEWHERE = 'elsewhere'
 const NOWHERE = 'nowhere'
 const NEW_FILE = 'new file'
+/** Before an address that was typed where a page is looked for. */
+const ADDRESS = 'href '
+
+/** An address that was typed is offered as the link, if a browser can read it. */
+function offerAddress(typed: string): readonly PickerOption[] {
+  const href = meantAddress(typed)
+  const isAddress = /[:/.@#]/.test(typed) && hrefFault(href) === undefined
+  return isAddress ? [{ id: ADDRESS + href, title: href, detail: 'Web address' }] : []
+}
 
 /** Where a link leads: a page of the site or a file of the library, by name, or an address elsewhere. */
 export function LinkField({ label, value, onChange }: LinkFieldProps) {
@@ -60,44 +70,31 @@ export function LinkField({ label, value, onChange }: LinkFieldProps) {
   const choose = (option: string): void => {
     setWanted(option === ELSEWHERE || option === NEW_FILE ? option : undefined)
     if (option === NOWHERE) onChange(undefined)
+    if (option.startsWith(ADDRESS)) return onChange({ href: option.slice(ADDRESS.length) })
     const [type, id] = option.split(' ', 2) as [string, string]
     if (type === 'page') onChange({ page: id })
     if (type === 'file') onChange({ file: id })
   }
+  const options = [
+    { id: NOWHERE, title: 'No link', synonyms: ['none', 'remove'] },
+    ...pages.map((page) => ({ id: `page ${page.id}`, title: page.title, detail: page.path })),
+    ...files.map((file) => ({ id: `file ${file.id}`, title: file.name, detail: 'File' })),
+    { id: ELSEWHERE, title: 'Web address…', synonyms: ['URL', 'external', 'e-mail', 'phone'] },
+    { id: NEW_FILE, title: 'Upload a file…', synonyms: ['PDF', 'document', 'download'] },
+    ...(isUnknown(value, site.files) ? [{ id: chosen, title: 'Deleted file' }] : []),
+  ]
   return (
     <Group>
-      <label>
-        {label}
-        <select
-          {...MAIN_SETTING}
-          aria-label={label}
-          value={chosen}
-          onChange={(event) => choose(event.target.value)}
-        >
-          <option value={NOWHERE}>Nowhere yet</option>
-          <optgroup label="Pages">
-            {pages.map((page) => (
-              <option key={page.id} value={`page ${page.id}`}>
-                {page.title}
-              </option>
-            ))}
-          </optgroup>
-          {files.length > 0 && (
-            <optgroup label="Files">
-              {files.map((file) => (
-                <option key={file.id} value={`file ${file.id}`}>
-                  {file.name}
-                </option>
-              ))}
-            </optgroup>
-          )}
-          <optgroup label="Others">
-            <option value={ELSEWHERE}>An address elsewhere…</option>
-            <option value={NEW_FILE}>A file to add…</option>
-          </optgroup>
-          {isUnknown(value, site.files) && <option value={chosen}>A file that is gone</option>}
-        </select>
-      </label>
+      <Picker
+        label={label}
+        isLabelShown
+        options={options}
+        value={chosen}
+        onChange={choose}
+        offer={offerAddress}
+        inputProps={MAIN_SETTING}
+        onLeave={focusCanvas}
+      />
       {!wanted && value && isPageLink(value) && <PlaceOnPage link={value} onChange={onChange} />}
       {chosen === ELSEWHERE && (
         <AddressBox value={value && 'href' in value ? value.href : ''} onChange={onChange} />
@@ -142,13 +139,13 @@ function AddFile({ onAdded }: { onAdded: (id: string) => void }) {
   return (
     <>
       <Button isDisabled={share !== undefined} onPress={() => input.current?.click()}>
-        {share === undefined ? 'Choose a file…' : `Sending, ${Math.round(share * 100)} %`}
+        {share === undefined ? 'Choose a file…' : `Uploading, ${Math.round(share * 100)} %`}
       </Button>
       <input
         ref={input}
         hidden
         type="file"
-        aria-label="File to add and link to"
+        aria-label="File to upload and link to"
         onChange={(event) => {
           const [file] = event.target.files ?? []
           if (file) void add(file)
@@ -181,16 +178,16 @@ function PlaceOnPage({
   const isKnown = link.anchor === undefined || named.includes(link.anchor)
   return (
     <label>
-      Place on that page
+      Heading on that page
       <select
-        aria-label="Place on that page"
+        aria-label="Heading on that page"
         value={link.anchor ?? ''}
         onChange={(event) =>
           onChange({ page: link.page, ...(event.target.value ? { anchor: event.target.value } : {}) })
         }
       >
-        <option value="">Its beginning</option>
-        {!isKnown && <option value={link.anchor}>{link.anchor} (not there)</option>}
+        <option value="">Top of page</option>
+        {!isKnown && <option value={link.anchor}>{link.anchor} (missing)</option>}
         {headings.map(({ id, text, anchor }) => (
           <option key={id} value={anchor}>
             {text}
@@ -225,7 +222,7 @@ function AddressBox({ value, onChange }: { value: string; onChange: LinkFieldPro
           const href = meantAddress(event.target.value)
           if (href !== '' && faultOf(href) === undefined) onChange({ href }, true)
         }}
-        onKeyDown={(event) => event.key === 'Escape' && goHome()}
+        onKeyDown={(event) => event.key === 'Escape' && focusCanvas()}
       />
       {refused !== undefined && <Refusal id={problem}>{refused}</Refusal>}
     </label>
@@ -236,11 +233,11 @@ function AddressBox({ value, onChange }: { value: string; onChange: LinkFieldPro
 function faultOf(href: string): string | undefined {
   switch (hrefFault(href)) {
     case 'not-allowed':
-      return 'This kind of address can’t be linked to. Web, e-mail and phone addresses can.'
+      return 'This kind of address can’t be used. Use a web, e-mail or phone address.'
     case 'incomplete':
-      return 'The address is not complete: begin with https://, or with / for a page of this site. The link is not changed yet.'
+      return 'This address is not complete, so the link is not changed yet. Start with https://, or with / for a page of this site.'
     case 'not-an-address':
-      return 'No browser can read this address: look for a slip in its first part. The link is not changed yet.'
+      return 'Browsers can’t read this address, so the link is not changed yet. Check the part before the first slash.'
     case undefined:
       return undefined
   }

@@ -14,7 +14,7 @@ export function openMainSetting(id: NodeId | undefined, frames = 0): void {
     return
   }
   const main = pane.querySelector<HTMLElement>('[data-main-setting]')
-  const control = main ?? pane.querySelector<HTMLElement>('input[aria-label="Find a setting"]')
+  const control = main ?? pane.querySelector<HTMLElement>('input[aria-label="Search settings"]')
   control?.focus()
   // A button has its choices behind it; a list has them in it.
   if (control instanceof HTMLButtonElement) control.click()

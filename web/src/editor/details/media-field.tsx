@@ -53,9 +53,9 @@ export function MediaField({ label, value, onChange, hasFocus = false }: MediaFi
         <Button
           {...MAIN_SETTING}
           onPress={() => setOpen(true)}
-          aria-label={`${label}: ${picture ? 'change' : 'choose'}`}
+          aria-label={`${label}: ${picture ? 'replace' : 'choose'}`}
         >
-          {picture ? 'Change' : 'Choose…'}
+          {picture ? 'Replace' : 'Choose…'}
         </Button>
         {picture && hasFocus && (
           <Button onPress={() => setFocusing(true)} aria-label={`${label}: crop and focus`}>

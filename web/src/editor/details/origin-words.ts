@@ -18,7 +18,7 @@ import { ownWords } from './own-select.tsx'
 /** For a value that is not set, as the end of a sentence: "Headline, by level 2". */
 export function unsetWords(node: PageNode, field: FieldSchema, size: SizeKey, registry: Registry): string {
   const origin = unsetOrigin(node, field, size, registry)
-  if (origin.from === 'kind') return 'as the kind has it'
+  if (origin.from === 'kind') return 'default'
   const by = `${origin.field.title.toLowerCase()} ${wordFor(origin.field, choiceOf(origin.value))}`
   return `${wordFor(field, choiceOf(origin.gives))}, by ${by}`
 }

@@ -47,7 +47,7 @@ export const OwnSelect = memo(function OwnSelect(props: OwnSelectProps) {
         ))}
         {isOwn && <option value={value}>{ownWords(value)}</option>}
         {canBeOwn && (
-          <option value={ANOTHER}>{field.control === 'step' ? 'Another measure…' : 'Another colour…'}</option>
+          <option value={ANOTHER}>{field.control === 'step' ? 'Custom size…' : 'Custom colour…'}</option>
         )}
         {children}
       </Select>
@@ -71,11 +71,11 @@ export const OwnSelect = memo(function OwnSelect(props: OwnSelectProps) {
 
 /** Own values say that they are: what is not of the look is never mistaken for it. */
 export function ownWords(value: string): string {
-  return isOwnMeasure(value) ? `${value.slice(0, -2)} px, own` : `${value}, own`
+  return isOwnMeasure(value) ? `${value.slice(0, -2)} px, custom` : `${value}, custom`
 }
 
 /** What the look has there now, as a value to go on from. */
-function startOf(look: Look, field: FieldSchema, value: string): string {
+export function startOf(look: Look, field: FieldSchema, value: string): string {
   if (field.control === 'surface')
     return (look.surfaces[value] ?? look.surfaces[look.pageSurface])?.background ?? '#ffffff'
   const length = field.scale === 'type' ? typeSize(look, value) : (lengthsOf(look, field)[value] ?? 0)

@@ -91,12 +91,12 @@ export function OwnValueDialog({ label, look, value, onKeep, onClose }: OwnValue
   const [chosen, setChosen] = useState(value)
   return (
     <Dialog
-      title={`${label}, outside the look`}
+      title={`${label}: custom value`}
       onClose={onClose}
       acts={
         <>
           <Button onPress={onClose}>Cancel</Button>
-          <MainButton onPress={() => onKeep(chosen)}>Set it</MainButton>
+          <MainButton onPress={() => onKeep(chosen)}>Apply</MainButton>
         </>
       }
     >
@@ -105,7 +105,7 @@ export function OwnValueDialog({ label, look, value, onKeep, onClose }: OwnValue
       ) : (
         <Colour look={look} value={chosen} onChange={setChosen} />
       )}
-      <Note>When the look changes, this stays as it is. It is marked, and listed as a warning.</Note>
+      <Note>A custom value does not change with the look of the site. It is listed as a warning.</Note>
     </Dialog>
   )
 }
@@ -127,7 +127,7 @@ function Measure({ value, onChange }: ValueProps) {
       }}
     >
       <Field>
-        <Label>Pixels, at the usual size of text</Label>
+        <Label>Pixels (px)</Label>
         <Input />
       </Field>
     </NumberField>
@@ -167,12 +167,12 @@ function Colour({ look, value, onChange }: ValueProps & { readonly look: Look })
             </Field>
           </ColorField>
           <Sample style={{ '--background': surface.background, '--on-background': surface.ink }}>
-            Words on it
+            Text colour
           </Sample>
           <Note data-poor={isPoor ? '' : undefined}>
             {isPoor
-              ? `The least contrast on it is ${least.toFixed(1)}. A page goes live with ${LEAST} or more.`
-              : `The least contrast on it is ${least.toFixed(1)}: all can be read.`}
+              ? `The lowest contrast of text on it is ${least.toFixed(1)}. A page can be published with ${LEAST} or more.`
+              : `The lowest contrast of text on it is ${least.toFixed(1)}: readable.`}
           </Note>
         </Stack>
       </Picker>

@@ -2,7 +2,7 @@ import { lazy, Suspense, useState } from 'react'
 import { mutate } from 'swr'
 import styled from 'styled-components'
 import {
-  frameOf,
+  layoutOf,
   getNode,
   LONGEST_DESCRIPTION,
   LONGEST_NAVIGATION_LABEL,
@@ -18,7 +18,7 @@ import { usePage, useStore } from '../editor-store.ts'
 import { useDraft } from '../../ui/drafts.ts'
 import { messageOf } from '../../ui/message-of.ts'
 import { useSiteView } from '../site-view.ts'
-import { goHome } from '../use-kept-focus.ts'
+import { focusCanvas } from '../focus-canvas.ts'
 import { MediaField } from './media-field.tsx'
 import { useTyped } from './use-typed.ts'
 
@@ -212,7 +212,7 @@ function Address({ isLocked }: { isLocked: boolean }) {
           onChange={(event) => draft.setText(event.target.value)}
           onKeyDown={(event) => {
             if (event.key === 'Enter') void draft.save()
-            if (event.key === 'Escape') goHome()
+            if (event.key === 'Escape') focusCanvas()
           }}
         />
       </Field>
@@ -237,7 +237,7 @@ function Address({ isLocked }: { isLocked: boolean }) {
 /** The template in use, and the way to another. */
 function TemplateButton() {
   const [isOpen, setOpen] = useState(false)
-  const title = usePage((page) => frameOf(getNode(page, page.root).content).title)
+  const title = usePage((page) => layoutOf(getNode(page, page.root).content).title)
   return (
     <>
       <Button onPress={() => setOpen(true)}>Template: {title}…</Button>

@@ -46,7 +46,7 @@ const Dot = styled.button`
     background: var(--accent);
   }
   /* Half a dot: not set here, and not the kind's either. */
-  &[data-follows]::before {
+  &[data-inherits]::before {
     background: linear-gradient(90deg, var(--control) 50%, transparent 50%);
   }
 `
@@ -159,9 +159,9 @@ function FieldOrigin({ id, field, isSet, onPutBack }: OriginProps) {
   const { registry } = useStore()
   const node = useNode(id)
   const words = node && !isSet ? unsetWords(node, field, 'base', registry) : ''
-  const isFollowing = node !== undefined && unsetOrigin(node, field, 'base', registry).from === 'field'
+  const isInherited = node !== undefined && unsetOrigin(node, field, 'base', registry).from === 'field'
   return (
-    <OriginDot field={field} isSet={isSet} words={words} onPutBack={onPutBack} isFollowing={isFollowing} />
+    <OriginDot field={field} isSet={isSet} words={words} onPutBack={onPutBack} isInherited={isInherited} />
   )
 }
 
@@ -172,26 +172,26 @@ function SurfaceOrigin({ id, field, surface, isSet, onPutBack }: OriginProps & {
   const around = usePage((page) => (isSet ? '' : surfaceAroundWords(page, id, view, registry)))
   const theme = isSet ? themeFor(surface, view) : undefined
   const words = theme === undefined ? around : `in the colours of the theme ${theme}`
-  return <OriginDot field={field} isSet={isSet} words={words} onPutBack={onPutBack} isFollowing />
+  return <OriginDot field={field} isSet={isSet} words={words} onPutBack={onPutBack} isInherited />
 }
 
 interface OriginDotProps extends Omit<OriginProps, 'id'> {
   /** What else there is to say of where the value comes from. */
   readonly words: string
-  readonly isFollowing?: boolean
+  readonly isInherited?: boolean
 }
 
-function OriginDot({ field, isSet, words, onPutBack, isFollowing = false }: OriginDotProps) {
-  const set = words === '' ? 'set here' : `set here, ${words}`
+function OriginDot({ field, isSet, words, onPutBack, isInherited = false }: OriginDotProps) {
+  const set = words === '' ? 'changed' : `changed, ${words}`
   const said = isSet ? set : words
   return (
     <Dot
       type="button"
       data-own={isSet ? '' : undefined}
-      data-follows={!isSet && isFollowing ? '' : undefined}
+      data-inherits={!isSet && isInherited ? '' : undefined}
       disabled={!isSet}
-      aria-label={`${field.title}: ${said}${isSet ? '. Put back' : ''}`}
-      title={isSet ? `${capital(said)}. Press to put back.` : capital(said)}
+      aria-label={`${field.title}: ${said}${isSet ? '. Reset' : ''}`}
+      title={isSet ? `${capital(said)}. Press to reset.` : capital(said)}
       onClick={onPutBack}
     />
   )

@@ -3,7 +3,7 @@ import { useState } from 'react'
 import { Button as AriaButton, Disclosure, DisclosurePanel } from 'react-aria-components'
 import styled from 'styled-components'
 import {
-  frameOf,
+  layoutOf,
   getKind,
   partSchema,
   readValue,
@@ -13,7 +13,7 @@ import {
 } from '@gullyline/core'
 import { FindBox } from '../../ui/controls.tsx'
 import { useStore } from '../editor-store.ts'
-import { goHome } from '../use-kept-focus.ts'
+import { focusCanvas } from '../focus-canvas.ts'
 import { Group, GroupTitle, Quiet } from './group.tsx'
 import { Setting, type SettingEntry } from './setting.tsx'
 import { SizeTable } from './size-table.tsx'
@@ -65,17 +65,19 @@ interface SettingsProps {
   readonly onLookOpen: (isOpen: boolean) => void
 }
 
-/** All settings of a block. What was set when it was selected stands first. */
+/** All settings of a block: what it says and where it leads, its background, its layout, then its style. */
 export function Settings({ id, node, size, isLookOpen, onLookOpen }: SettingsProps) {
   const { registry } = useStore()
   const kind = getKind(registry, node.kind)
-  const [shown, setShown] = useState(() => ({ id, search: '', wasSet: setKeys(kind, node) }))
+  const [shown, setShown] = useState(() => ({ id, search: '' }))
   // Another block in the same pane: what can stay on the screen does, which is most of what takes time to draw.
-  if (shown.id !== id) setShown({ id, search: '', wasSet: setKeys(kind, node) })
-  const { search, wasSet } = shown
+  if (shown.id !== id) setShown({ id, search: '' })
+  const { search } = shown
   const fields = fieldsOf(kind, node, search)
-  const own = fields.filter((one) => wasSet.has(keyOf(one)))
-  const rest = fields.filter((one) => !wasSet.has(keyOf(one)))
+  const first = fields.filter(
+    ({ part, key, field }) => part === 'content' || field.control === 'surface' || isVariant(key),
+  )
+  const style = fields.filter((one) => !first.includes(one))
   const arranged = Object.entries(kind.arrangement.properties).filter(
     ([, field]) => !field.hidden && matches(field.title, search),
   )
@@ -84,40 +86,35 @@ export function Settings({ id, node, size, isLookOpen, onLookOpen }: SettingsPro
     <>
       {(!isNone || search !== '') && (
         <FindBox
-          label="Find a setting"
-          placeholder="Find a setting"
+          label="Search settings"
+          placeholder="Search settings"
           value={search}
           onChange={(typed) => setShown({ ...shown, search: typed })}
-          onLeave={goHome}
+          onLeave={focusCanvas}
         />
       )}
-      <Fields title="Set here" id={id} fields={own} />
+      <Fields title="Content" id={id} fields={first} />
       {arranged.length > 0 && (
-        <Group aria-label="At each size">
-          <GroupTitle>At each size</GroupTitle>
+        <Group aria-label="Layout">
+          <GroupTitle>Layout</GroupTitle>
           <SizeTable id={id} node={node} current={size} keys={arranged.map(([key]) => key)} />
         </Group>
       )}
-      <Fields title="Can be set" id={id} fields={rest.filter(({ part }) => part === 'content')} />
       <FoldedFields
-        title="Look"
+        title="Style"
         id={id}
-        fields={rest.filter(({ part }) => part === 'look')}
+        fields={style}
         isOpen={isLookOpen || search !== ''}
         onOpen={onLookOpen}
       />
-      {isNone && search !== '' && <Quiet>No setting of this block is called “{search}”.</Quiet>}
+      {isNone && search !== '' && <Quiet>No setting of this block matches “{search}”.</Quiet>}
     </>
   )
 }
 
-/** As it was when the block was selected: a setting that moves away while it is being set is lost to hand and keys. */
-function setKeys(kind: ReturnType<typeof getKind>, node: PageNode): ReadonlySet<string> {
-  return new Set(
-    fieldsOf(kind, node, '')
-      .filter((one) => one.isSet)
-      .map(keyOf),
-  )
+/** What a block is drawn as changes all the rest of it. */
+function isVariant(key: string): boolean {
+  return key === 'variant' || key === 'display'
 }
 
 function keyOf({ part, key }: SettingEntry): string {
@@ -133,7 +130,7 @@ function fieldsOf(kind: ReturnType<typeof getKind>, node: PageNode, search: stri
       const isHidden =
         field.hidden === true ||
         (field.unless !== undefined && node[part][field.unless] === true) ||
-        (node.kind === 'page' && !frameOf(node.content).fields.some((one) => one.key === key))
+        (node.kind === 'page' && !layoutOf(node.content).fields.some((one) => one.key === key))
       if (isHidden || !matches(field.title, search)) return []
       return [
         { part, key, field, value, isSet: value !== undefined, isRequired: schema.required.includes(key) },

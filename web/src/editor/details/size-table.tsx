@@ -1,4 +1,5 @@
-import { useCallback, useLayoutEffect, useRef } from 'react'
+import { Columns3 } from 'lucide-react'
+import { useCallback, useLayoutEffect, useRef, useState } from 'react'
 import styled from 'styled-components'
 import {
   cascadeValue,
@@ -16,38 +17,62 @@ import { choiceOf, optionsOf } from './field-control.tsx'
 import { unsetWords } from './origin-words.ts'
 import { OwnSelect, ownWords } from './own-select.tsx'
 
-const Table = styled.table`
-  width: 100%;
-  border: 1px solid var(--line);
-  border-radius: 5px;
-  border-spacing: 0;
-  table-layout: fixed;
-  th,
-  td {
-    height: 31px;
-    padding: 0;
-    border-top: 1px solid var(--line);
+const Rows = styled.div`
+  display: grid;
+  gap: 6px;
+`
+const Sizes = styled.div`
+  display: grid;
+  grid-template-columns: 92px minmax(0, 1fr) 20px;
+  gap: 8px;
+  color: var(--quiet);
+  font-size: 12px;
+  > span {
+    display: grid;
+    grid-template-columns: repeat(3, 1fr);
+    text-align: center;
+  }
+  [data-current] {
+    color: var(--accent);
+    font-weight: 650;
+  }
+`
+const Row = styled.div`
+  display: grid;
+  grid-template-columns: 92px minmax(0, 1fr) 20px;
+  gap: 8px;
+  align-items: center;
+`
+const Three = styled.div`
+  display: grid;
+  grid-template-columns: repeat(3, 1fr);
+  overflow: hidden;
+  border: 1px solid var(--control);
+  border-radius: 4px;
+  > span + span {
     border-left: 1px solid var(--line);
-    font-weight: 450;
-  }
-  thead th {
-    border-top: 0;
-    color: var(--quiet);
-    font-size: 12px;
-  }
-  td:first-child {
-    border: 0;
-  }
-  th:first-child {
-    width: 34%;
-    padding-left: 9px;
-    border-left: 0;
-    color: var(--quiet);
-    font-size: 12px;
-    text-align: left;
   }
   [data-current] {
     background: var(--accentTint);
+  }
+`
+const One = styled.div`
+  overflow: hidden;
+  border: 1px solid var(--control);
+  border-radius: 4px;
+`
+const PerSize = styled.button`
+  display: grid;
+  place-items: center;
+  width: 20px;
+  height: 28px;
+  padding: 0;
+  border: 0;
+  background: none;
+  color: var(--control);
+  &:hover,
+  &:focus-visible,
+  &[aria-expanded='true'] {
     color: var(--accent);
   }
 `
@@ -55,7 +80,7 @@ const Table = styled.table`
 const Cell = styled.select`
   width: 100%;
   font-size: 12px;
-  height: 30px;
+  height: 26px;
   padding: 0 2px;
   border: 0;
   background: none;
@@ -82,7 +107,7 @@ const Cell = styled.select`
 
 /** From narrow to wide, as the ruler runs. */
 const COLUMNS = [...SIZE_KEYS].reverse()
-const PUT_BACK = '(put back)'
+const PUT_BACK = '(reset)'
 
 interface SizeTableProps {
   readonly id: NodeId
@@ -91,35 +116,111 @@ interface SizeTableProps {
   readonly keys: readonly string[]
 }
 
-/** All values that may differ by size: sizes across, values down. Own values are marked; the others follow a wider size. */
+/**
+ * All values that may differ by size. A value that is the same at every size is one control; one that differs is three,
+ * narrow to wide, and any can be set per size.
+ */
 export function SizeTable({ id, node, current, keys }: SizeTableProps) {
   const { registry } = useStore()
+  const [opened, setOpened] = useState<{ readonly id: NodeId; readonly keys: ReadonlySet<string> }>({
+    id,
+    keys: new Set(),
+  })
+  const isOpened = (key: string): boolean => opened.id === id && opened.keys.has(key)
   const schema = getKind(registry, node.kind).arrangement
+  const rows = keys.map((key) => ({ key, field: schema.properties[key]!, differs: differsBySize(node, key) }))
+  const isSplit = rows.some(({ key, differs }) => differs || isOpened(key))
   return (
-    <Table aria-label="At each size">
-      <thead>
-        <tr>
-          <td />
-          {COLUMNS.map((size) => (
-            <th key={size} scope="col" data-current={size === current ? '' : undefined}>
-              {SIZE_WORDS[size]}
-            </th>
-          ))}
-        </tr>
-      </thead>
-      <tbody>
-        {keys.map((key) => (
-          <tr key={key}>
-            <th scope="row">{schema.properties[key]!.title}</th>
+    <Rows>
+      {isSplit && (
+        <Sizes aria-hidden="true">
+          <i />
+          <span>
             {COLUMNS.map((size) => (
-              <td key={size} data-current={size === current ? '' : undefined}>
-                <SizeCell id={id} node={node} size={size} name={key} field={schema.properties[key]!} />
-              </td>
+              <b key={size} data-current={size === current ? '' : undefined}>
+                {SIZE_WORDS[size]}
+              </b>
             ))}
-          </tr>
-        ))}
-      </tbody>
-    </Table>
+          </span>
+        </Sizes>
+      )}
+      {rows.map(({ key, field, differs }) => (
+        <SizeRow
+          key={key}
+          id={id}
+          node={node}
+          name={key}
+          field={field}
+          current={current}
+          differs={differs}
+          isOpened={differs || isOpened(key)}
+          onOpen={(isOpen) => {
+            const before = opened.id === id ? opened.keys : []
+            const next = new Set(before)
+            if (isOpen) next.add(key)
+            else next.delete(key)
+            setOpened({ id, keys: next })
+          }}
+        />
+      ))}
+    </Rows>
+  )
+}
+
+function differsBySize(node: PageNode, key: string): boolean {
+  return SIZE_KEYS.some((size) => size !== 'base' && node.sizes[size]?.[key] !== undefined)
+}
+
+interface SizeRowProps {
+  readonly id: NodeId
+  readonly node: PageNode
+  readonly name: string
+  readonly field: FieldSchema
+  readonly current: SizeKey
+  readonly differs: boolean
+  readonly isOpened: boolean
+  readonly onOpen: (isOpen: boolean) => void
+}
+
+function SizeRow({ id, node, name, field, current, differs, isOpened, onOpen }: SizeRowProps) {
+  const store = useStore()
+  const cell = { id, node, name, field }
+  /** Takes away what narrower sizes have of their own. */
+  const join = (): void => {
+    onOpen(false)
+    if (!differs) return
+    const own = SIZE_KEYS.filter((size) => size !== 'base' && node.sizes[size]?.[name] !== undefined)
+    store.do(
+      `Made ${field.title.toLowerCase()} the same at all sizes`,
+      own.map((size) => ({ edit: 'set', nodeId: id, at: ['sizes', size, name] })),
+    )
+  }
+  return (
+    <Row>
+      <span>{field.title}</span>
+      {isOpened ? (
+        <Three role="group" aria-label={`${field.title} at each size`}>
+          {COLUMNS.map((size) => (
+            <span key={size} data-current={size === current ? '' : undefined}>
+              <SizeCell {...cell} size={size} label={`${field.title} at ${SIZE_WORDS[size]}`} />
+            </span>
+          ))}
+        </Three>
+      ) : (
+        <One>
+          <SizeCell {...cell} size="base" label={field.title} />
+        </One>
+      )}
+      <PerSize
+        type="button"
+        aria-expanded={isOpened}
+        aria-label={isOpened ? `${field.title}: same at all sizes` : `${field.title}: set per size`}
+        title={isOpened ? 'Same at all sizes' : 'Set per size'}
+        onClick={() => (isOpened ? join() : onOpen(true))}
+      >
+        <Columns3 size={14} strokeWidth={1.75} aria-hidden="true" />
+      </PerSize>
+    </Row>
   )
 }
 
@@ -129,9 +230,10 @@ interface SizeCellProps {
   readonly size: SizeKey
   readonly name: string
   readonly field: FieldSchema
+  readonly label: string
 }
 
-function SizeCell({ id, node, size, name, field }: SizeCellProps) {
+function SizeCell({ id, node, size, name, field, label: cellLabel }: SizeCellProps) {
   const store = useStore()
   const { value, origin } = cascadeValue(node, getKind(store.registry, node.kind).arrangement, size, name)
   const own = origin.from === 'own'
@@ -140,20 +242,20 @@ function SizeCell({ id, node, size, name, field }: SizeCellProps) {
   const shown = options[choiceOf(value)] ?? ownWords(choiceOf(value))
   const from =
     origin.from === 'own'
-      ? `${shown}, set here`
+      ? `${shown}, changed`
       : origin.from === 'wider'
         ? `${shown}, as ${SIZE_WORDS[origin.size]}`
         : unsetWords(node, field, size, store.registry)
   const change = (chosen: string): void => {
     const at = ['sizes', size, name] as const
-    const label = chosen === PUT_BACK ? `Put back ${title}` : `Changed ${title} at ${SIZE_WORDS[size]}`
+    const label = chosen === PUT_BACK ? `Reset ${title}` : `Changed ${title} at ${SIZE_WORDS[size]}`
     const next = chosen === PUT_BACK ? {} : { value: parse(field, chosen) }
     store.do(label, [{ edit: 'set', nodeId: id, at, ...next }])
   }
   return (
     <OwnSelect
       as={Cell}
-      label={`${field.title} at ${SIZE_WORDS[size]}`}
+      label={cellLabel}
       field={field}
       data-own={own ? '' : undefined}
       value={choiceOf(value)}
@@ -161,7 +263,7 @@ function SizeCell({ id, node, size, name, field }: SizeCellProps) {
       title={`${field.title}: ${from}`}
       onChange={useSteady(change)}
     >
-      {own && <option value={PUT_BACK}>{size === 'base' ? 'Put back' : 'As wider'}</option>}
+      {own && <option value={PUT_BACK}>{size === 'base' ? 'Reset' : 'Inherited'}</option>}
     </OwnSelect>
   )
 }

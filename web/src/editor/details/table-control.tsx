@@ -31,14 +31,14 @@ export function TableControl({ value, onChange }: TableControlProps) {
   return (
     <>
       <Words>
-        {rows.length} rows of {width}. Words are typed in the table itself: press a cell twice.
+        {rows.length} rows of {width}. Edit the text on the page: double-click a cell.
       </Words>
-      <Acts role="group" aria-label="Size of the table">
+      <Acts role="group" aria-label="Table size">
         <Button
           isDisabled={rows.length >= MOST_ROWS}
           onPress={() => set([...rows, Array.from({ length: width }, () => '')])}
         >
-          Add a row
+          Add row
         </Button>
         <Button isDisabled={rows.length <= 1} onPress={() => set(rows.slice(0, -1))}>
           Take the last away
@@ -47,7 +47,7 @@ export function TableControl({ value, onChange }: TableControlProps) {
           isDisabled={width >= MOST_COLUMNS}
           onPress={() => set(rows.map((row) => [...filled(row, width), '']))}
         >
-          Add a column
+          Add column
         </Button>
         <Button
           isDisabled={width <= 1}

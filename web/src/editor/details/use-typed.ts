@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState, type ChangeEvent, type KeyboardEvent } from 'react'
-import { goHome } from '../use-kept-focus.ts'
+import { focusCanvas } from '../focus-canvas.ts'
 
 type Field = HTMLInputElement | HTMLTextAreaElement
 
@@ -37,7 +37,7 @@ export function useTyped(value: string, onType: (typed: string) => boolean | voi
         event.preventDefault()
         event.currentTarget.blur()
       }
-      if (event.key === 'Escape') goHome()
+      if (event.key === 'Escape') focusCanvas()
     },
   }
 }

@@ -100,5 +100,5 @@ function variantPage(
   const isSection = getKind(registry, nodes[id].kind).group === 'section'
   const root = newNode(getKind(registry, 'page'), { slots: { sections: [isSection ? id : 'around'] } })
   const around = newNode(getKind(registry, 'section'), { slots: { blocks: [id] } })
-  return { format: 2, root: 'root', nodes: { ...nodes, root, ...(isSection ? {} : { around }) } }
+  return { format: 3, root: 'root', nodes: { ...nodes, root, ...(isSection ? {} : { around }) } }
 }

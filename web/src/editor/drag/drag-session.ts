@@ -1,4 +1,5 @@
-import { besideEdits, describeNode, getNode, placeEdit } from '@gullyline/core'
+import { besideEdits, describeNode, getNode } from '@gullyline/core'
+import { placeStarter } from '../shelf/place-starter.ts'
 import type { Point } from '../canvas/boxes.ts'
 import { newId, type EditorStore } from '../editor-store.ts'
 import { dragStore, type DragItem, type ShownLanding } from './drag-store.ts'
@@ -29,8 +30,8 @@ interface DragStart {
   readonly onClick?: () => void
 }
 
-/** Follows a press until it is released or cancelled with Escape, and moves or places what was dragged. */
-export function followPress({ store, source, toWindow, start, item, onClick }: DragStart): void {
+/** Tracks a press until it is released or cancelled with Escape, and moves or places what was dragged. */
+export function trackPress({ store, source, toWindow, start, item, onClick }: DragStart): void {
   let dragged: DragItem | undefined
   const move = (event: PointerEvent): void => {
     const point = { x: event.clientX, y: event.clientY }
@@ -88,8 +89,7 @@ function drop(store: EditorStore, item: DragItem, { landing, refusal }: ShownLan
   const { target, beside } = landing
   if (beside) return dropBeside(store, item, beside)
   if (item.type === 'starter') {
-    const edit = placeEdit(page, target, item.starter.build(newId), store.registry, newId)
-    store.do(`Added ${item.starter.title.toLowerCase()}`, [edit], { select: edit.rootId, origin: 'pointer' })
+    placeStarter(store, item.starter, target, 'pointer')
     return
   }
   const label = `Moved ${describeNode(page, item.id, store.registry)}`
@@ -113,6 +113,6 @@ function dropBeside(
   const what = item.type === 'node' ? { moveId: item.id } : { fragment: item.starter.build(newId) }
   const edits = besideEdits(page, id, side, what, store.registry, newId)
   const select = 'moveId' in what ? what.moveId : what.fragment.rootId
-  const label = `Put ${item.title.toLowerCase()} beside ${describeNode(page, id, store.registry)}`
+  const label = `Added ${item.title.toLowerCase()} beside ${describeNode(page, id, store.registry)}`
   if (edits) store.do(label, edits, { select, origin: 'pointer' })
 }

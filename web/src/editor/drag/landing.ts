@@ -8,7 +8,7 @@
 import {
   ancestry,
   findPlace,
-  frameRefusal,
+  layoutRefusal,
   getKind,
   getNode,
   isWithin,
@@ -75,7 +75,7 @@ export function findLanding(query: LandingQuery): Landing | undefined {
 
 function refusedInside(query: LandingQuery, id: NodeId): Landing | undefined {
   const mark = query.boxOf(id)
-  const refusal = refusalIn(query, id) ?? 'A block can’t stand inside itself'
+  const refusal = refusalIn(query, id) ?? 'A block can’t be placed inside itself'
   return mark && { target: { parentId: id, slot: slotOf(query, id), index: 0 }, mark, refusal }
 }
 
@@ -98,7 +98,7 @@ function findBeside(query: LandingQuery): Landing | undefined {
     !box ||
     !takesColumns ||
     query.axisOf(place.parentId) !== 'y' ||
-    frameRefusal(page, 'columns', registry)
+    layoutRefusal(page, 'columns', registry)
   )
     return undefined
   const edge = Math.min(BESIDE_MOST, box.width * BESIDE_SHARE)
@@ -116,7 +116,7 @@ function findBeside(query: LandingQuery): Landing | undefined {
 /** Why a container does not take what is dragged. */
 function refusalIn(query: LandingQuery, containerId: NodeId): string | undefined {
   const { page, registry, kind, movingId } = query
-  const strange = movingId === undefined ? frameRefusal(page, kind, registry) : undefined
+  const strange = movingId === undefined ? layoutRefusal(page, kind, registry) : undefined
   if (strange !== undefined) return strange
   const target: Target = { parentId: containerId, slot: slotOf(query, containerId), index: 0 }
   const refusal =

@@ -3,7 +3,7 @@ import { useRoom } from '../../ui/use-room.ts'
 import { mono } from '../../ui/controls.tsx'
 import { contourBackdrop } from '../canvas/contours.ts'
 import { PageFrame } from '../canvas/page-frame.tsx'
-import { FOCUS_HOME } from '../use-kept-focus.ts'
+import { TAKES_FOCUS } from '../focus-canvas.ts'
 import { AsPublished, PageStyle, PageView } from '../canvas/page-view.tsx'
 import { rulerSizes, type RulerSize } from '../ruler/ruler-scale.ts'
 import { useSiteView } from '../site-view.ts'
@@ -62,7 +62,7 @@ export function LineUp({ onChoose }: { onChoose: (width: number) => void }) {
   const { ref: setArea, room } = useRoom()
   const sizes = rulerSizes(site.look)
   return (
-    <Area ref={setArea} aria-label="Line-up" tabIndex={-1} {...{ [FOCUS_HOME]: '' }}>
+    <Area ref={setArea} aria-label="Line-up" tabIndex={-1} {...{ [TAKES_FOCUS]: '' }}>
       {room.width > 0 &&
         sizes.map((size) => (
           <Shown

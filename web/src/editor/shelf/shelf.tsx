@@ -1,19 +1,22 @@
 import { useMemo, useRef, useState } from 'react'
 import styled from 'styled-components'
 import {
-  type NodeId,
-  frameRefusal,
+  layoutRefusal,
   createStarters,
+  PURPOSES,
   nodeLabel,
   placeAfter,
-  placeEdit,
+  type Purpose,
   type Starter,
   type Target,
 } from '@gullyline/core'
-import { FindBox, Keys } from '../../ui/controls.tsx'
+import { FindBox, Keys, Tabs } from '../../ui/controls.tsx'
 import { typeInNew } from '../canvas/frame-input.ts'
-import { followPress } from '../drag/drag-session.ts'
-import { newId, usePage, useStore, type EditorStore } from '../editor-store.ts'
+import { trackPress } from '../drag/drag-session.ts'
+import { usePage, useStore, type EditorStore } from '../editor-store.ts'
+import { findStarters } from './find-starters.ts'
+import { placeStarter } from './place-starter.ts'
+import { useRecent } from './use-recent.ts'
 import { useShelf } from './shelf-state.ts'
 import { StarterPicture } from './starter-picture.tsx'
 
@@ -41,7 +44,8 @@ const Tray = styled.section`
 const Top = styled.div`
   display: flex;
   align-items: center;
-  gap: 18px;
+  flex-wrap: wrap;
+  gap: 8px 18px;
 `
 
 const Title = styled.h2`
@@ -54,23 +58,6 @@ const Title = styled.h2`
 
 const Narrow = styled.div`
   width: 260px;
-`
-
-const Filters = styled.div`
-  display: flex;
-  gap: 4px;
-  button {
-    padding: 4px 9px 5px;
-    border: 0;
-    border-bottom: 2px solid transparent;
-    background: none;
-    color: var(--quiet);
-    font-weight: 550;
-  }
-  button[aria-pressed='true'] {
-    border-color: var(--accent);
-    color: var(--accent);
-  }
 `
 
 const Close = styled.div`
@@ -86,19 +73,26 @@ const Close = styled.div`
   }
 `
 
-const Row = styled.ul`
-  display: flex;
-  gap: 16px;
+const Grid = styled.ul`
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(148px, 1fr));
+  gap: 12px;
+  max-height: min(340px, 42vh);
   margin: 0 -18px;
   padding: 2px 18px 6px;
-  overflow-x: auto;
+  overflow-y: auto;
   list-style: none;
+`
+
+const None = styled.p`
+  color: var(--quiet);
 `
 
 const Card = styled.button`
   display: grid;
-  gap: 6px;
-  width: 186px;
+  gap: 3px;
+  align-content: start;
+  width: 100%;
   padding: 0;
   border: 0;
   background: none;
@@ -121,15 +115,14 @@ const About = styled.span`
   overflow: hidden;
   color: var(--quiet);
   font-size: 12px;
-  -webkit-line-clamp: 2;
+  -webkit-line-clamp: 1;
   -webkit-box-orient: vertical;
 `
 
-type Filter = 'all' | Starter['type']
-const FILTERS: readonly { readonly id: Filter; readonly title: string }[] = [
-  { id: 'all', title: 'Everything' },
-  { id: 'block', title: 'Blocks' },
-  { id: 'pattern', title: 'Patterns' },
+type Filter = 'all' | Purpose
+const FILTERS: readonly (readonly [Filter, string])[] = [
+  ['all', 'All'],
+  ...(Object.entries(PURPOSES) as [Purpose, string][]),
 ]
 
 /** The tray of things to add, with a live picture of each. Pressing one places it; dragging one places it anywhere. */
@@ -140,18 +133,24 @@ export function Shelf() {
   const page = usePage((page) => page)
   const [search, setSearch] = useState('')
   const [filter, setFilter] = useState<Filter>('all')
+  const [recent, remember] = useRecent()
   const list = useRef<HTMLUListElement>(null)
   const where = useWhere(shelf.after)
   if (shelf.after === undefined) return null
-  // What the page's template has no room for is not offered.
-  const matching = starters
-    .filter((starter) => matches(starter, search) && !frameRefusal(page, starter.kind, store.registry))
-    .sort(byTitle(search))
-  const shown = matching.filter((starter) => filter === 'all' || starter.type === filter)
+  // What the page's layout has no room for is not offered.
+  const fitting = starters.filter((starter) => !layoutRefusal(page, starter.kind, store.registry))
+  const matching = findStarters(fitting, search, recent)
+  const shown = matching.filter(({ purpose }) => filter === 'all' || purpose === filter)
   const place = (starter: Starter): void => {
-    const refusal = frameRefusal(page, starter.kind, store.registry)
+    const refusal = layoutRefusal(page, starter.kind, store.registry)
     if (refusal !== undefined) return store.dispatch({ type: 'tell', words: refusal, tone: 'refused' })
-    const placed = placeStarter(store, starter, targetFor(store, shelf.after ?? undefined, starter.kind))
+    const placed = placeStarter(
+      store,
+      starter,
+      targetFor(store, shelf.after ?? undefined, starter.kind),
+      'shelf',
+    )
+    remember(starter.id)
     shelf.close()
     if (placed !== undefined) typeInNew(store, placed)
   }
@@ -160,8 +159,7 @@ export function Shelf() {
       aria-label="Shelf"
       onKeyDown={(event) => {
         if (event.key === 'Escape') shelf.close()
-        if (event.key === 'ArrowRight' || event.key === 'ArrowLeft')
-          stepFocus(list.current, event.key === 'ArrowRight' ? 1 : -1, event)
+        if (event.key in STEPS) stepFocus(list.current, event)
       }}
     >
       <Top>
@@ -170,20 +168,14 @@ export function Shelf() {
           {/* The shelf is opened to type a name. */}
           <FindBox
             autoFocus
-            label="Find something to add"
-            placeholder="Find by name"
+            label="Search blocks and patterns"
+            placeholder="Search"
             value={search}
             onChange={setSearch}
             onEnter={() => shown[0] && place(shown[0])}
           />
         </Narrow>
-        <Filters role="group" aria-label="Show">
-          {FILTERS.map(({ id, title }) => (
-            <button key={id} type="button" aria-pressed={filter === id} onClick={() => setFilter(id)}>
-              {title} {matching.filter((starter) => id === 'all' || starter.type === id).length}
-            </button>
-          ))}
-        </Filters>
+        <Tabs label="Show" value={filter} options={FILTERS} onChange={setFilter} />
         <Close>
           <span>
             Place <Keys>Enter</Keys>
@@ -193,17 +185,18 @@ export function Shelf() {
           </button>
         </Close>
       </Top>
-      <Row ref={list}>
+      <Grid ref={list}>
         {shown.map((starter) => (
           <li key={starter.id}>
             <Card
               type="button"
               aria-label={`${starter.title}. ${starter.about}`}
+              title={starter.about}
               onClick={(event) => event.detail === 0 && place(starter)}
               onPointerDown={(event) => {
                 if (event.button !== 0) return
                 event.currentTarget.setPointerCapture(event.pointerId)
-                followPress({
+                trackPress({
                   store,
                   source: document,
                   toWindow: (point) => point,
@@ -215,43 +208,26 @@ export function Shelf() {
             >
               <StarterPicture starter={starter} />
               <Name>{starter.title}</Name>
-              <About>{starter.type === 'pattern' ? 'Pattern: your own copy' : starter.about}</About>
+              <About>
+                {search === '' && recent.includes(starter.id) ? 'Recently used' : TYPES[starter.type]}
+              </About>
             </Card>
           </li>
         ))}
-        {shown.length === 0 && <li>Nothing on the shelf is called “{search}”.</li>}
-      </Row>
+      </Grid>
+      {shown.length === 0 && (
+        <None role="status">
+          Nothing found for “{search}”{filter === 'all' ? '' : ` in ${PURPOSES[filter]}`}.
+        </None>
+      )}
     </Tray>
   )
 }
 
-/** Things whose name begins with what was typed come first, the shortest name before longer ones; else the order stays. */
-function byTitle(search: string): (a: Starter, b: Starter) => number {
-  const typed = search.trim().toLowerCase()
-  const rank = ({ title }: Starter) =>
-    typed !== '' && title.toLowerCase().startsWith(typed) ? title.length : Infinity
-  return (a, b) => (rank(a) === rank(b) ? 0 : rank(a) - rank(b))
-}
-
-function matches(starter: Starter, search: string): boolean {
-  const words = search.toLowerCase().split(/\s+/).filter(Boolean)
-  const text = `${starter.title} ${starter.about}`.toLowerCase()
-  return words.every((word) => text.includes(word))
-}
+const TYPES = { block: 'Block', pattern: 'Pattern', 'page-body': 'Whole page' } as const
 
 function targetFor(store: EditorStore, after: string | undefined, kind: string): Target {
   return placeAfter(store.state.page, after, kind, store.registry)
-}
-
-/** Gives the block that was added, not what had to be put around it; undefined when it was refused. */
-function placeStarter(store: EditorStore, starter: Starter, target: Target): NodeId | undefined {
-  const fragment = starter.build(newId)
-  const edit = placeEdit(store.state.page, target, fragment, store.registry, newId)
-  const isIn = store.do(`Added ${starter.title.toLowerCase()}`, [edit], {
-    select: fragment.rootId,
-    origin: 'shelf',
-  })
-  return isIn ? fragment.rootId : undefined
 }
 
 function useWhere(after: string | null | undefined): string {
@@ -263,10 +239,22 @@ function useWhere(after: string | null | undefined): string {
   })
 }
 
-function stepFocus(list: HTMLUListElement | null, step: number, event: React.KeyboardEvent): void {
+const STEPS: Readonly<Record<string, readonly [across: number, down: number]>> = {
+  ArrowRight: [1, 0],
+  ArrowLeft: [-1, 0],
+  ArrowDown: [0, 1],
+  ArrowUp: [0, -1],
+}
+
+/** To the next card in a direction; from the search field, down to the first. */
+function stepFocus(list: HTMLUListElement | null, event: React.KeyboardEvent): void {
   const cards = [...(list?.querySelectorAll('button') ?? [])]
   const at = cards.indexOf(document.activeElement as HTMLButtonElement)
-  if (at < 0) return
+  const [across, down] = STEPS[event.key]!
+  if (at < 0 && (down !== 1 || !(event.target instanceof HTMLInputElement))) return
   event.preventDefault()
-  cards[Math.min(cards.length - 1, Math.max(0, at + step))]?.focus()
+  const top = cards[0]?.getBoundingClientRect().top
+  const inRow = cards.filter((card) => card.getBoundingClientRect().top === top).length
+  const next = at < 0 ? 0 : at + across + down * inRow
+  cards[Math.min(cards.length - 1, Math.max(0, next))]?.focus()
 }

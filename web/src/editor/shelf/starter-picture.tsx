@@ -4,9 +4,9 @@ import { newId, useStore } from '../editor-store.ts'
 import { useSiteView } from '../site-view.ts'
 import { LivePicture } from './live-picture.tsx'
 
-const SIZE = { width: 186, height: 112 }
+const SIZE = { width: 148, height: 84 }
 /** Width in px of the screen that the picture shows: blocks are looked at closer than whole sections. */
-const SCREEN = { section: 760, block: 420 } as const
+const SCREEN = { pageBody: 1000, section: 760, block: 420 } as const
 
 /** A live picture of what would be placed. */
 export function StarterPicture({ starter }: { starter: Starter }) {
@@ -19,7 +19,7 @@ export function StarterPicture({ starter }: { starter: Starter }) {
       page={page}
       context={renderer.context}
       title={starter.title}
-      screen={isSection ? SCREEN.section : SCREEN.block}
+      screen={starter.type === 'page-body' ? SCREEN.pageBody : isSection ? SCREEN.section : SCREEN.block}
       size={SIZE}
       css={isSection ? '' : '.section{padding:24px 0!important}'}
     />
@@ -28,13 +28,14 @@ export function StarterPicture({ starter }: { starter: Starter }) {
 
 function pageAround(starter: Starter, registry: Parameters<typeof getKind>[0], isSection: boolean): Page {
   const built = starter.build(newId)
+  const rest = starter.buildRest(newId)
   const [root, around] = [newId(), newId()]
-  const sections = isSection ? [built.rootId] : [around]
+  const sections = isSection ? [built, ...rest].map(({ rootId }) => rootId) : [around]
   return {
-    format: 2,
+    format: 3,
     root,
     nodes: {
-      ...built.nodes,
+      ...rest.reduce((nodes, section) => ({ ...nodes, ...section.nodes }), built.nodes),
       [root]: newNode(getKind(registry, 'page'), { slots: { sections } }),
       ...(isSection
         ? {}

@@ -1,7 +1,7 @@
 /** Where a dragged thing would land in the spine. Pure but for reading where rows are. */
 import {
   findPlace,
-  frameRefusal,
+  layoutRefusal,
   getKind,
   getNode,
   moveRefusal,
@@ -63,7 +63,7 @@ function targetBeside(page: Page, id: NodeId, zone: 'before' | 'after', item: Dr
 function refusalOf(page: Page, registry: Registry, item: DragItem, target: Target): string | undefined {
   if (item.type === 'starter')
     return (
-      frameRefusal(page, item.kind, registry) ?? placingRefusal(page, target, item.kind, registry)?.message
+      layoutRefusal(page, item.kind, registry) ?? placingRefusal(page, target, item.kind, registry)?.message
     )
   const inside = getNode(page, target.parentId).slots[target.slot] ?? []
   const toIndex = Math.min(target.index, inside.filter((id) => id !== item.id).length)

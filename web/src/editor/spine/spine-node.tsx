@@ -15,7 +15,7 @@ import {
   type NodeId,
   type PageNode,
 } from '@gullyline/core'
-import { followPress } from '../drag/drag-session.ts'
+import { trackPress } from '../drag/drag-session.ts'
 import { useEditor, useNode, usePage, useStore } from '../editor-store.ts'
 import { afterPaint } from '../../ui/after-paint.ts'
 import { TYPING_PAUSE_MS, useLater } from '../../ui/use-later.ts'
@@ -57,7 +57,7 @@ const Row = styled.div`
   align-items: center;
   gap: 6px;
   min-height: 24px;
-  padding: 1px 8px 1px calc(14px + (var(--level) - 2) * 12px);
+  padding: 1px 8px 1px calc(10px + (var(--level) - 2) * 9px);
   border-radius: 3px;
   cursor: default;
   touch-action: none;
@@ -278,7 +278,7 @@ function SpineRow({ id, node, level, isOpen, onFold }: SpineRowProps) {
         }
         if (isSelected && !isLead) store.dispatch({ type: 'select', id })
         event.currentTarget.setPointerCapture(event.pointerId)
-        followPress({
+        trackPress({
           store,
           source: document,
           toWindow: (point) => point,
@@ -307,13 +307,13 @@ function SpineRow({ id, node, level, isOpen, onFold }: SpineRowProps) {
         <span>{label}</span>
       )}
       {level > 1 && Object.keys(node.sizes).length > 1 && (
-        <DiffersMark title="Arranged differently at a narrower size" />
+        <DiffersMark title="Different at a narrower size" />
       )}
-      {node.held && (
+      {node.lock && (
         <Lock
           size={12}
           strokeWidth={2}
-          aria-label={node.held === 'all' ? 'Held' : 'Held but for its words'}
+          aria-label={node.lock === 'all' ? 'Locked' : 'Locked, all but its text'}
         />
       )}
       {problem && <TroubleMark severity={problem.severity} title={problem.message} />}

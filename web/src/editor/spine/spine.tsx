@@ -1,12 +1,12 @@
 import { Plus } from 'lucide-react'
 import { Fragment, useEffect, useRef, useState } from 'react'
 import styled from 'styled-components'
-import { ancestry, ASIDE, frameOf, getNode, type NodeId } from '@gullyline/core'
+import { ancestry, ASIDE, layoutOf, getNode, type NodeId } from '@gullyline/core'
 import { Button, FindBox } from '../../ui/controls.tsx'
 import { registerLanding } from '../drag/drag-session.ts'
 import { useEditorAfterPaint, usePage, useStore } from '../editor-store.ts'
 import { useShelf } from '../shelf/shelf-state.ts'
-import { goHome } from '../use-kept-focus.ts'
+import { focusCanvas } from '../focus-canvas.ts'
 import { useHeights } from './section-heights.ts'
 import { landingOnRow } from './spine-landing.ts'
 import { SpineFound, SpineNode } from './spine-node.tsx'
@@ -80,20 +80,22 @@ export function Spine({ inner }: { inner: Document | undefined }) {
   const tree = useRef<HTMLUListElement>(null)
   const slots = usePage((page) => getNode(page, page.root).slots)
   const content = usePage((page) => getNode(page, page.root).content)
-  const frame = frameOf(content)
-  const parts = Object.entries({ ...frame.slots, [ASIDE]: 'Aside: not published' }).map(([slot, title]) => ({
-    slot,
-    title,
-    ids: slots[slot] ?? NONE,
-  }))
+  const layout = layoutOf(content)
+  const parts = Object.entries({ ...layout.slots, [ASIDE]: 'Not in this template: not published' }).map(
+    ([slot, title]) => ({
+      slot,
+      title,
+      ids: slots[slot] ?? NONE,
+    }),
+  )
   // What stands in slots that this template does not show is aside as well.
   const hidden = Object.entries(slots).flatMap(([slot, ids]) =>
-    slot === ASIDE || slot in frame.slots ? [] : ids,
+    slot === ASIDE || slot in layout.slots ? [] : ids,
   )
   const sections = slots.sections ?? NONE
-  const isSimple = Object.keys(frame.slots).length === 1
+  const isSimple = Object.keys(layout.slots).length === 1
   const [search, setSearch] = useState('')
-  // What is selected is painted first, on the page and in its row; that its section opens here may come a frame later.
+  // What is selected is painted first, on the page and in its row; that its section opens here may come a layout later.
   const openId = useEditorAfterPaint((state) =>
     state.selection === undefined ? undefined : ancestry(state.page, state.selection).at(-2),
   )
@@ -123,11 +125,11 @@ export function Spine({ inner }: { inner: Document | undefined }) {
         <span>{sections.length === 1 ? '1 section' : `${sections.length} sections`}</span>
       </Title>
       <FindBox
-        label="Find a block"
-        placeholder="Find a block"
+        label="Search blocks"
+        placeholder="Search blocks"
         value={search}
         onChange={setSearch}
-        onLeave={goHome}
+        onLeave={focusCanvas}
       />
       <Tree
         ref={tree}

@@ -1,37 +1,37 @@
 /**
- * Frames: how a page is put together. A frame names the slots of the page that it shows and what each takes, its fixed
- * parts and its fields. Content in a slot that the frame does not show stays with the page, aside, and is not published.
+ * Layouts: how a page is put together. A layout names the slots of the page that it shows and what each takes, its fixed
+ * parts and its fields. Content in a slot that the layout does not show stays with the page, aside, and is not published.
  */
 import type { Registry } from '../blocks/registry.ts'
 import type { JsonObject } from '../page/json.ts'
 import { getNode, type Page } from '../page/page.ts'
 
-export type FrameName = 'plain' | 'side' | 'landing' | 'article'
+export type LayoutName = 'plain' | 'side' | 'landing' | 'article'
 
-export interface FrameField {
+export interface LayoutField {
   readonly key: 'title' | 'author' | 'date' | 'summary'
   readonly title: string
   readonly required: boolean
 }
 
-export interface Frame {
+export interface Layout {
   readonly title: string
   readonly about: string
   /** The slots of the page that are shown, in their order on the page, with what each is called. */
   readonly slots: Readonly<Record<string, string>>
   /** Parts that are always there and can't be moved. */
   readonly fixed: readonly string[]
-  readonly fields: readonly FrameField[]
+  readonly fields: readonly LayoutField[]
   /** `bare` has the site's name and no navigation, so that nothing leads away. */
   readonly header: 'full' | 'bare'
   /** The only kinds that may stand on the page; absent where all may. */
   readonly only?: readonly string[]
 }
 
-export const FRAMES: Readonly<Record<FrameName, Frame>> = {
+export const LAYOUTS: Readonly<Record<LayoutName, Layout>> = {
   plain: {
     title: 'Plain',
-    about: 'Sections one under another',
+    about: 'Sections one below the other',
     slots: { sections: 'Sections' },
     fixed: [],
     fields: [],
@@ -39,7 +39,7 @@ export const FRAMES: Readonly<Record<FrameName, Frame>> = {
   },
   side: {
     title: 'Side column',
-    about: 'Two thirds for the words, one third beside them',
+    about: 'A main column and a narrower one beside it',
     slots: { sections: 'Above both columns', main: 'Main column', side: 'Side column' },
     fixed: [],
     fields: [],
@@ -47,7 +47,7 @@ export const FRAMES: Readonly<Record<FrameName, Frame>> = {
   },
   landing: {
     title: 'Landing',
-    about: 'One message: a bare header, no navigation, few kinds of blocks',
+    about: 'One message: a header without navigation, and few kinds of blocks',
     slots: { sections: 'Sections' },
     fixed: [],
     fields: [],
@@ -73,11 +73,11 @@ export const FRAMES: Readonly<Record<FrameName, Frame>> = {
   },
   article: {
     title: 'Article',
-    about: 'A title, who wrote it and when, a summary and a body',
+    about: 'Heading, author, date, summary and body',
     slots: { main: 'Body', sections: 'Below the article' },
-    fixed: ['Head of the article'],
+    fixed: ['Article head'],
     fields: [
-      { key: 'title', title: 'Heading of the article', required: true },
+      { key: 'title', title: 'Article heading', required: true },
       { key: 'author', title: 'Author', required: false },
       { key: 'date', title: 'Date', required: false },
       { key: 'summary', title: 'Summary', required: false },
@@ -86,21 +86,23 @@ export const FRAMES: Readonly<Record<FrameName, Frame>> = {
   },
 }
 
-/** The frame of a page by its root's content. Pages that name none are plain. */
-export function frameOf(content: JsonObject): Frame {
-  const { frame } = content
-  return typeof frame === 'string' && Object.hasOwn(FRAMES, frame) ? FRAMES[frame as FrameName] : FRAMES.plain
+/** The layout of a page by its root's content. Pages that name none are plain. */
+export function layoutOf(content: JsonObject): Layout {
+  const { layout } = content
+  return typeof layout === 'string' && Object.hasOwn(LAYOUTS, layout)
+    ? LAYOUTS[layout as LayoutName]
+    : LAYOUTS.plain
 }
 
-/** The slot of a page for what its frame has no place for. */
+/** The slot of a page for what its layout has no place for. */
 export const ASIDE = 'aside'
 
 /**
  * Why a kind can't be added to this page, or undefined when it can. For people adding things; it is no law of the
  * document, so that no template can make a page that can't be saved: what stands there against it is a finding.
  */
-export function frameRefusal(page: Page, kind: string, registry: Registry): string | undefined {
-  const { only, title } = frameOf(getNode(page, page.root).content)
+export function layoutRefusal(page: Page, kind: string, registry: Registry): string | undefined {
+  const { only, title } = layoutOf(getNode(page, page.root).content)
   if (!only || only.includes(kind)) return undefined
   const what = registry.kinds.get(kind)?.plural ?? kind
   return `A page of the template “${title}” takes no ${what}, so that it stays with its one message`

@@ -1,7 +1,7 @@
 import type { Context } from 'hono'
 
 /** Answers that stay true until something is written: made once, then given as the bytes they were. */
-export class KeptAnswers {
+export class CachedAnswers {
   readonly #answers = new Map<string, Promise<string>>()
   /** Enough for the pages that people work on at a time; more would only hold memory. */
   readonly #most = 200
@@ -24,11 +24,11 @@ export class KeptAnswers {
 }
 
 /** Answers a request with what is kept under its path. */
-export async function answerKept(
+export async function answerCached(
   context: Context,
-  { kept }: { readonly kept: KeptAnswers },
+  { answers }: { readonly answers: CachedAnswers },
   make: () => Promise<unknown>,
 ): Promise<Response> {
-  const json = await kept.get(context.req.path, make)
+  const json = await answers.get(context.req.path, make)
   return context.body(json, 200, { 'Content-Type': 'application/json', 'Cache-Control': 'no-store' })
 }

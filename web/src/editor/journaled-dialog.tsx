@@ -1,10 +1,10 @@
 import { Button, MainButton } from '../ui/controls.tsx'
 import { Dialog } from '../ui/dialog.tsx'
 import { when } from '../ui/when.ts'
-import type { Kept } from './journal.ts'
+import type { Journaled } from './journal.ts'
 
-interface KeptDialogProps {
-  readonly kept: Kept
+interface JournaledDialogProps {
+  readonly journaled: Journaled
   /** True when someone has saved since: going on then starts from the version the edits were made on. */
   readonly isOlder: boolean
   readonly trouble: string | undefined
@@ -13,7 +13,7 @@ interface KeptDialogProps {
 }
 
 /** This page was closed with unsaved edits: continue from them, or discard them. */
-export function KeptDialog({ kept, isOlder, trouble, onGoOn, onDrop }: KeptDialogProps) {
+export function JournaledDialog({ journaled, isOlder, trouble, onGoOn, onDrop }: JournaledDialogProps) {
   return (
     <Dialog
       title="Unsaved edits from last time"
@@ -27,8 +27,8 @@ export function KeptDialog({ kept, isOlder, trouble, onGoOn, onDrop }: KeptDialo
       }
     >
       <p>
-        {kept.acts === 1 ? 'One edit' : `${kept.acts} edits`} made until{' '}
-        {when(new Date(kept.at).toISOString(), new Date())} had not been saved when this page was closed.
+        {journaled.acts === 1 ? 'One edit' : `${journaled.acts} edits`} made until{' '}
+        {when(new Date(journaled.at).toISOString(), new Date())} had not been saved when this page was closed.
       </p>
       {isOlder && (
         <p>

@@ -1,18 +1,18 @@
 import { useEffect } from 'react'
 
 /** The focus goes back to whatever carries this attribute: the canvas, or the line-up. */
-export const FOCUS_HOME = 'data-focus-home'
+export const TAKES_FOCUS = 'data-takes-focus'
 
 /** Puts the focus where the keys mean the page. */
-export function goHome(): void {
-  document.querySelector<HTMLElement>(`[${FOCUS_HOME}]`)?.focus({ preventScroll: true })
+export function focusCanvas(): void {
+  document.querySelector<HTMLElement>(`[${TAKES_FOCUS}]`)?.focus({ preventScroll: true })
 }
 
 /**
  * Never leaves the focus nowhere: when what had it is gone, as a deleted block's row or a tray that was closed, it goes
  * home, so that the next Tab starts from a place that can be seen.
  */
-export function useKeptFocus(): void {
+export function useFocusOnCanvas(): void {
   useEffect(() => {
     let asked = 0
     const look = (): void => {
@@ -20,12 +20,12 @@ export function useKeptFocus(): void {
       // A frame later: whoever takes the focus next has had the chance.
       asked = requestAnimationFrame(() => {
         if (document.activeElement !== document.body || !document.hasFocus()) return
-        goHome()
+        focusCanvas()
       })
     }
     // Removing an element that has the focus fires no event in every browser, so changes of the screen are watched.
     const changes = new MutationObserver(look)
-    changes.observe(document.body, { childList: true, subtree: true, attributeFilter: [FOCUS_HOME] })
+    changes.observe(document.body, { childList: true, subtree: true, attributeFilter: [TAKES_FOCUS] })
     document.addEventListener('focusout', look)
     look()
     return () => {

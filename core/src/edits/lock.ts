@@ -1,0 +1,42 @@
+/**
+ * Locked blocks: nothing in them can be changed, or only their text. Asked before a person makes an edit; undo and
+ * merging repeat what was already done, and do not ask.
+ */
+import type { Registry } from '../blocks/registry.ts'
+import { findNode, type NodeId, type Page } from '../page/page.ts'
+import { ancestry, subtreeIds } from '../page/walk.ts'
+import { describeNode } from './describe.ts'
+import type { Edit } from './edit.ts'
+
+/** Why an edit does not fit the locks, or undefined when it does. */
+export function lockRefusal(page: Page, edit: Edit, registry: Registry): string | undefined {
+  if (edit.edit === 'set') {
+    if (edit.at[0] === 'lock') return undefined
+    return refusalFor(page, edit.nodeId, registry, edit.at[0] === 'content')
+  }
+  if (edit.edit === 'insert') return refusalFor(page, edit.parentId, registry, false)
+  if (edit.edit === 'remove')
+    return refusalFor(page, edit.nodeId, registry, false) ?? lockedInside(page, edit.nodeId, registry)
+  return refusalFor(page, edit.nodeId, registry, false) ?? refusalFor(page, edit.toParentId, registry, false)
+}
+
+function refusalFor(page: Page, nodeId: NodeId, registry: Registry, isWords: boolean): string | undefined {
+  const holder = ancestry(page, nodeId).find((id) => {
+    const lock = findNode(page, id)?.lock
+    return lock === 'all' || (lock === 'text' && !isWords)
+  })
+  return holder === undefined ? undefined : refusal(page, holder, registry)
+}
+
+/** A container can't be removed while something in it is locked. */
+function lockedInside(page: Page, nodeId: NodeId, registry: Registry): string | undefined {
+  const inside = findNode(page, nodeId) ? subtreeIds(page, nodeId) : []
+  const lock = inside.find((id) => findNode(page, id)?.lock !== undefined)
+  return lock === undefined ? undefined : refusal(page, lock, registry)
+}
+
+function refusal(page: Page, holder: NodeId, registry: Registry): string {
+  const what = describeNode(page, holder, registry)
+  const but = findNode(page, holder)?.lock === 'text' ? 'only its text can be changed' : 'it can’t be changed'
+  return `${what.charAt(0).toUpperCase()}${what.slice(1)} is locked: ${but}. Unlock it first.`
+}

@@ -1,0 +1,52 @@
+/** What the site's administrator sets for all pages. */
+import type { EntityManager } from 'typeorm'
+import { languageFault, type Look, type SiteSettings, type SiteSettingsRequest } from '@gullyline/core'
+import { MediaEntity, SiteEntity, type SiteRow } from '../db/rows.ts'
+import { Refused } from '../http/errors.ts'
+import { refuseStale } from '../http/refuse-stale.ts'
+import { lockSite } from './store.ts'
+
+const LONGEST_NAME = 100
+
+/**
+ * Changes settings of the site; settings that are not given stay. Refuses, with `stale-save`, a change of a value that is
+ * no longer what the sender saw (`was`). Returns whether visitors see anything of the change.
+ */
+export async function changeSiteSettings(
+  manager: EntityManager,
+  { was, ...wanted }: SiteSettingsRequest,
+): Promise<boolean> {
+  const site = await lockSite(manager)
+  const now = settingsOfSite(site)
+  refuseStale({ now: { ...now }, was: { ...was }, wanted, by: 'Someone else' })
+  const { ownValues, ...next } = { ...now, ...wanted }
+  const name = next.name.replace(/\s+/g, ' ').trim()
+  if (name === '' || name.length > LONGEST_NAME)
+    throw notValid('name', `A site name has 1 to ${LONGEST_NAME} characters.`)
+  const fault = languageFault(next.language)
+  if (fault) throw notValid('language', fault)
+  for (const key of ['icon', 'sharePicture'] as const) await assertPicture(manager, site.id, key, next[key])
+  const look = ownValues === now.ownValues ? site.look : { ...site.look, ownValues }
+  await manager.update(SiteEntity, { id: site.id }, { ...next, name, look })
+  return (['name', 'language', 'icon', 'sharePicture'] as const).some((key) => next[key] !== now[key])
+}
+
+function settingsOfSite({ name, language, icon, sharePicture, look }: SiteRow): SiteSettings {
+  return { name, language, icon, sharePicture, ownValues: (look as Look).ownValues === true }
+}
+
+async function assertPicture(
+  manager: EntityManager,
+  siteId: string,
+  key: string,
+  id: string | null,
+): Promise<void> {
+  if (id !== null && !(await manager.existsBy(MediaEntity, { siteId, id })))
+    throw notValid(key, 'This picture is not in the library.')
+}
+
+function notValid(key: string, message: string): Refused {
+  return new Refused('not-valid', `${message} Nothing was changed.`, {
+    problems: [{ pointer: `/${key}`, message }],
+  })
+}

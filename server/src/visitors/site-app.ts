@@ -1,0 +1,90 @@
+/**
+ * The published site: files, and nothing but files. It shares neither port nor cookies nor code with the editor: cookies
+ * know no ports (RFC 6265, 8.5), so the two are on different names of this machine, and whoever comes by the editor's name
+ * is sent to the site's own.
+ */
+import { createReadStream } from 'node:fs'
+import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http'
+import { Readable } from 'node:stream'
+import { pipeline } from 'node:stream/promises'
+import { siteHeaders } from '../http/headers.ts'
+import type { Services } from '../services.ts'
+import { answerVisitor, type VisitorAnswer, type VisitorRequest } from './answer.ts'
+import { SiteFiles } from './site-files.ts'
+
+/** Answers requests as `fetch` has them, for tests. */
+export interface SiteApp {
+  request(url: string, init?: RequestInit): Promise<Response>
+}
+
+type Answer = (request: VisitorRequest & { readonly host: string }) => Promise<VisitorAnswer>
+
+function siteAnswers(services: Services): Answer {
+  const site = new SiteFiles(services.dataDir)
+  const { hostname } = new URL(services.liveOrigin)
+  const security = siteHeaders(services)
+  const answer = async ({ host, ...request }: Parameters<Answer>[0]): Promise<VisitorAnswer> => {
+    if (hostOf(host) !== hostname)
+      return { status: 308, headers: { Location: services.liveOrigin + request.url, 'Content-Length': '0' } }
+    return answerVisitor(site, request)
+  }
+  return async (request) => {
+    const found = await answer(request).catch((error: unknown): VisitorAnswer => {
+      services.log.error({ err: error }, 'A visitor could not be answered')
+      return { status: 500, headers: { 'Content-Length': '0' } }
+    })
+    return { ...found, headers: { ...security, ...found.headers } }
+  }
+}
+
+function hostOf(host: string): string {
+  return host.replace(/:\d+$/, '')
+}
+
+export function createSiteApp(services: Services): SiteApp {
+  const answer = siteAnswers(services)
+  return {
+    async request(url, { method = 'GET', headers } = {}) {
+      const asked = new URL(url)
+      const sent = new Headers(headers)
+      const {
+        status,
+        headers: out,
+        body,
+      } = await answer({
+        method,
+        host: asked.host,
+        url: asked.pathname + asked.search,
+        header: (name) => sent.get(name) ?? undefined,
+      })
+      const bytes =
+        body && 'path' in body ? Readable.toWeb(createReadStream(body.path, body)) : (body ?? null)
+      return new Response(bytes as ConstructorParameters<typeof Response>[0], { status, headers: out })
+    },
+  }
+}
+
+/** The site on Node's own server: between a request and a file in memory stands nothing else. */
+export function createSiteServer(services: Services): Server {
+  const answer = siteAnswers(services)
+  return createServer((request, response) => {
+    void answer({
+      method: request.method ?? 'GET',
+      host: request.headers.host ?? '',
+      url: request.url ?? '/',
+      header: (name) => first(request, name),
+    }).then((found) => send(found, response))
+  })
+}
+
+function first({ headers }: IncomingMessage, name: string): string | undefined {
+  const value = headers[name]
+  return Array.isArray(value) ? value[0] : value
+}
+
+function send({ status, headers, body }: VisitorAnswer, response: ServerResponse): void {
+  response.writeHead(status, headers)
+  if (!body || !('path' in body)) return void response.end(body)
+  // Whoever goes away in the middle of a file ends nothing but their own answer.
+  pipeline(createReadStream(body.path, body), response).catch(() => response.destroy())
+}

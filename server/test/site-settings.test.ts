@@ -1,0 +1,153 @@
+/** Settings of the site, what they allow on pages, and the search. */
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
+import type { ErrorBody, PageDocument, SiteInfo, TextHit } from '@gullyline/core'
+import { startTestServer, type TestServer } from './with-server.ts'
+
+let server: TestServer
+beforeAll(async () => {
+  server = await startTestServer()
+}, 120_000)
+afterAll(() => server.close())
+
+const publish = () => server.publish<ErrorBody>('tmquestions', 'editor')
+const allow = (ownValues: boolean) =>
+  server.ask<SiteInfo>('/api/site/settings', { method: 'PUT', body: { ownValues } })
+const liveCss = async () => {
+  const html = await (await server.site.request('http://localhost/questions/')).text()
+  const [, path] = /href="(\/styles\/[^"]+)"/.exec(html)!
+  return (await server.site.request(`http://localhost${path}`)).text()
+}
+
+test('a page with a value outside the look is saved, and goes live only where the keeper allows it', async () => {
+  const { summary, document } = (await server.ask<PageDocument>('/api/pages/tmquestions')).body
+  const [id, node] = Object.entries(document.nodes).find(([, { kind }]) => kind === 'section')!
+  const section = {
+    ...node,
+    look: { ...node.look, surface: '#f7e2c4' },
+    sizes: { ...node.sizes, base: { ...node.sizes.base, above: '48px' } },
+  }
+  const saved = await server.ask('/api/pages/tmquestions/document', {
+    method: 'PUT',
+    body: {
+      base: summary.version,
+      document: { ...document, nodes: { ...document.nodes, [id]: section } },
+      journal: null,
+    },
+  })
+  expect(saved.status).toBe(200)
+
+  const refused = await publish()
+  expect([refused.status, refused.body.code]).toEqual([409, 'has-problems'])
+  expect(refused.body.problems.map(({ message }) => message)).toEqual([
+    expect.stringMatching(/“Background” is #f7e2c4; this site takes values of its look alone/),
+    expect.stringMatching(/“Space above” is 48 px; this site takes values of its look alone/),
+  ])
+
+  expect((await allow(true)).body.look.ownValues).toBe(true)
+  expect((await publish()).status).toBe(200)
+  const css = await liveCss()
+  // 48 px at a text size of 16 px, so that it grows with the reader's own.
+  expect(css).toMatch(/padding-block:3rem /)
+  expect(css).toMatch(/\.own-f7e2c4\{--paper:#f7e2c4;/)
+
+  expect((await allow(false)).status).toBe(200)
+  expect((await publish()).status).toBe(409)
+  // What is live stays as it was.
+  expect(await liveCss()).toBe(css)
+})
+
+test.each([
+  ['a measure that is too large', 'above', '1000px'],
+  ['a measure in another unit', 'above', '3em'],
+  ['more than a measure', 'above', '3px;color:red'],
+  ['a step that no look has', 'above', 'huge'],
+])('%s is refused, and nothing is saved', async (_what, key, value) => {
+  const { summary, document } = (await server.ask<PageDocument>('/api/pages/tmabout')).body
+  const [id, node] = Object.entries(document.nodes).find(([, { kind }]) => kind === 'section')!
+  const nodes = { ...document.nodes, [id]: { ...node, sizes: { base: { [key]: value } } } }
+  const { status, body } = await server.ask<ErrorBody>('/api/pages/tmabout/document', {
+    method: 'PUT',
+    body: { base: summary.version, document: { ...document, nodes }, journal: null },
+  })
+  expect([status, body.code]).toEqual([422, 'not-valid'])
+  expect(body.problems.map(({ pointer }) => pointer)).toEqual([`/nodes/${id}/sizes/base/${key}`])
+  expect((await server.ask<PageDocument>('/api/pages/tmabout')).body.summary.version).toBe(summary.version)
+})
+
+test('rules that are no rules are refused', async () => {
+  const { status, body } = await server.ask<ErrorBody>('/api/site/settings', {
+    method: 'PUT',
+    body: { ownValues: 'yes' },
+  })
+  expect([status, body.code, body.problems[0]?.pointer]).toEqual([400, 'malformed', '/ownValues'])
+})
+
+const change = (body: unknown, as: 'keeper' | 'editor' | 'reviewer' = 'keeper') =>
+  server.ask<SiteInfo>('/api/site/settings', { method: 'PUT', body, as })
+
+test('the name and the language of the site are on every page at once, and only administrators change them', async () => {
+  for (const as of ['editor', 'reviewer'] as const)
+    expect((await change({ name: 'Elsewhere' }, as)).status).toBe(403)
+  expect((await change({ name: '  The   hut ', language: 'en-GB' })).body.name).toBe('The hut')
+  const html = await (await server.site.request('http://localhost/about/')).text()
+  expect(html).toContain('<title>About · The hut</title>')
+  expect(html).toContain('<html lang="en-GB">')
+})
+
+test.each([
+  [{ name: '' }, /name/i],
+  [{ name: 'x'.repeat(101) }, /1 to 100 characters/],
+  [{ language: 'not a language' }, /tag such as/],
+  [{ icon: 'nosuchpicture' }, /not in the library/],
+  [{ sharePicture: 7 }, /wrong form/],
+  [{ ownValues: 'yes' }, /wrong form/],
+])('a setting that can’t be one is refused and changes nothing: %j', async (body, reason) => {
+  const before = (await server.ask<SiteInfo>('/api/site')).body
+  const { status, body: refusal } = await change(body)
+  expect([400, 422]).toContain(status)
+  expect(refusal.message).toMatch(/Nothing was changed/)
+  expect(JSON.stringify(refusal)).toMatch(reason)
+  expect((await server.ask<SiteInfo>('/api/site')).body).toEqual(before)
+})
+
+test('of two administrators at once the second is told, and overwrites nothing', async () => {
+  const { name } = (await server.ask<SiteInfo>('/api/site')).body
+  const both = await Promise.all([
+    change({ name: 'First', was: { name } }),
+    change({ name: 'Second', was: { name } }),
+  ])
+  expect(both.map(({ status }) => status).sort()).toEqual([200, 409])
+  const refused = both.find(({ status }) => status === 409)!
+  expect(refused.body.message).toMatch(/^Someone else changed this meanwhile, to “(First|Second)”/)
+})
+
+describe('the search', () => {
+  const find = async (query: string) =>
+    (await server.ask<TextHit[]>(`/api/search?q=${encodeURIComponent(query)}`)).body
+
+  test('finds pages by text of their newest version, in any case and with or without accents', async () => {
+    const [hit, ...more] = await find('FARMER whose field')
+    expect(more).toEqual([])
+    expect([hit!.title, hit!.path]).toEqual(['About', '/about/'])
+    expect(hit!.match).toBe('farmer')
+    expect(hit!.before + hit!.match + hit!.after).toContain('The farmer whose field they had borrowed')
+    const { summary, document } = (await server.ask<PageDocument>('/api/pages/tmfriend')).body
+    const [id, node] = Object.entries(document.nodes).find(([, { kind }]) => kind === 'heading')!
+    const named = { ...node, content: { ...node.content, text: 'Café 100 % dark_sky' } }
+    await server.ask('/api/pages/tmfriend/document', {
+      method: 'PUT',
+      body: {
+        base: summary.version,
+        document: { ...document, nodes: { ...document.nodes, [id]: named } },
+        journal: null,
+      },
+    })
+    for (const query of ['cafe', 'CAFÉ', '100 %', 'dark_sky', 'café dark'])
+      expect((await find(query)).map(({ pageId }) => pageId)).toEqual(['tmfriend'])
+  })
+
+  test('takes signs for themselves, and finds nothing for nothing', async () => {
+    for (const query of ['', ' ', 'x', '%%%', '__', 'farmer unicorn', '\\', "' OR 1=1 --", 'x'.repeat(5_000)])
+      expect(await find(query)).toEqual([])
+  })
+})

@@ -1,0 +1,173 @@
+/** Every command on a page with its name and its keys: one table for keys, tooltips, menus, the search, and the help. */
+
+export type CommandId =
+  | 'undo'
+  | 'redo'
+  | 'type'
+  | 'out'
+  | 'next'
+  | 'previous'
+  | 'in'
+  | 'first'
+  | 'last'
+  | 'select-next'
+  | 'select-previous'
+  | 'select-all'
+  | 'move-up'
+  | 'move-down'
+  | 'duplicate'
+  | 'wrap-row'
+  | 'wrap-stack'
+  | 'unwrap'
+  | 'wrap-group'
+  | 'wrap-columns'
+  | 'in-before'
+  | 'out-after'
+  | 'copy-look'
+  | 'paste-look'
+  | 'hold'
+  | 'hold-words'
+  | 'let-go'
+  | 'to-heading'
+  | 'to-quote'
+  | 'to-text'
+  | 'settings'
+  | 'delete'
+  | 'add'
+  | 'copy'
+  | 'cut'
+  | 'paste'
+  | 'narrower'
+  | 'wider'
+  | 'line-up'
+  | 'save'
+  | 'publish'
+  | 'commands'
+
+export interface CommandWords {
+  readonly title: string
+  /** Keys as `keyName` writes them; the first is shown. */
+  readonly keys: readonly string[]
+  /** Whether it works while text is being typed. */
+  readonly whileTyping: boolean
+  readonly inLineUp?: boolean
+  /** The browser does it when its keys are pressed, and tells the page; see canvas/use-clipboard.ts. */
+  readonly byBrowser?: boolean
+  /** Other everyday names that people search for. */
+  readonly synonyms?: readonly string[]
+}
+
+export const COMMANDS: Readonly<Record<CommandId, CommandWords>> = {
+  undo: { title: 'Undo', keys: ['Ctrl+Z'], whileTyping: true, inLineUp: true, synonyms: ['back'] },
+  redo: { title: 'Redo', keys: ['Ctrl+Shift+Z', 'Ctrl+Y'], whileTyping: true, inLineUp: true },
+  type: { title: 'Edit text', keys: ['Enter'], whileTyping: false },
+  out: { title: 'Select parent', keys: ['Escape'], whileTyping: true },
+  next: { title: 'Next block', keys: ['ArrowDown'], whileTyping: false },
+  previous: { title: 'Previous block', keys: ['ArrowUp'], whileTyping: false },
+  in: { title: 'Select first child', keys: ['ArrowRight'], whileTyping: false },
+  first: { title: 'First block in parent', keys: ['Home'], whileTyping: false },
+  last: { title: 'Last block in parent', keys: ['End'], whileTyping: false },
+  'select-next': { title: 'Add next block to selection', keys: ['Shift+ArrowDown'], whileTyping: false },
+  'select-previous': {
+    title: 'Add previous block to selection',
+    keys: ['Shift+ArrowUp'],
+    whileTyping: false,
+  },
+  'select-all': { title: 'Select all in parent', keys: ['Ctrl+A'], whileTyping: false },
+  'move-up': { title: 'Move up', keys: ['Alt+ArrowUp'], whileTyping: false },
+  'move-down': { title: 'Move down', keys: ['Alt+ArrowDown'], whileTyping: false },
+  duplicate: {
+    title: 'Duplicate',
+    keys: ['Alt+Shift+ArrowDown'],
+    whileTyping: false,
+    synonyms: ['copy block', 'clone'],
+  },
+  'wrap-row': {
+    title: 'Wrap in row',
+    keys: ['Alt+Shift+W'],
+    whileTyping: false,
+    synonyms: ['side by side', 'horizontal'],
+  },
+  'wrap-stack': {
+    title: 'Wrap in stack',
+    keys: ['Alt+W'],
+    whileTyping: false,
+    synonyms: ['vertical', 'container'],
+  },
+  unwrap: { title: 'Ungroup', keys: ['Alt+U'], whileTyping: false, synonyms: ['remove group', 'take apart'] },
+  'wrap-group': { title: 'Group', keys: ['Alt+G'], whileTyping: false, synonyms: ['container', 'combine'] },
+  'wrap-columns': {
+    title: 'Wrap in columns',
+    keys: ['Alt+Shift+G'],
+    whileTyping: false,
+    synonyms: ['two columns', 'side by side', 'layout'],
+  },
+  'in-before': { title: 'Move into previous block', keys: ['Alt+Shift+ArrowRight'], whileTyping: false },
+  'out-after': { title: 'Move out of parent', keys: ['Alt+Shift+ArrowLeft'], whileTyping: false },
+  'copy-look': {
+    title: 'Copy look',
+    keys: ['Alt+C'],
+    whileTyping: false,
+    synonyms: ['copy style', 'format painter'],
+  },
+  'paste-look': { title: 'Paste look', keys: ['Alt+V'], whileTyping: false, synonyms: ['apply style'] },
+  hold: { title: 'Lock', keys: ['Alt+H'], whileTyping: false, synonyms: ['protect', 'freeze'] },
+  'hold-words': { title: 'Lock all but text', keys: ['Alt+Shift+H'], whileTyping: false },
+  'let-go': { title: 'Unlock', keys: ['Alt+L'], whileTyping: false },
+  'to-heading': { title: 'Turn into heading', keys: ['Alt+1'], whileTyping: true, synonyms: ['title'] },
+  'to-quote': { title: 'Turn into quote', keys: ['Alt+9'], whileTyping: true },
+  'to-text': { title: 'Turn into text', keys: ['Alt+0'], whileTyping: true },
+  settings: {
+    title: 'Choose picture or link',
+    keys: ['Alt+Enter'],
+    whileTyping: false,
+    synonyms: ['image', 'photo', 'link', 'URL', 'replace picture'],
+  },
+  delete: {
+    title: 'Delete',
+    keys: ['Delete', 'Backspace'],
+    whileTyping: false,
+    synonyms: ['remove', 'erase'],
+  },
+  add: {
+    title: 'Add block',
+    keys: ['Ctrl+Enter'],
+    whileTyping: true,
+    synonyms: ['insert', 'new block', 'section'],
+  },
+  copy: { title: 'Copy', keys: ['Ctrl+C'], whileTyping: false, byBrowser: true },
+  cut: { title: 'Cut', keys: ['Ctrl+X'], whileTyping: false, byBrowser: true },
+  paste: { title: 'Paste', keys: ['Ctrl+V'], whileTyping: false, byBrowser: true },
+  narrower: {
+    title: 'Next narrower size',
+    keys: ['Alt+PageUp'],
+    whileTyping: true,
+    synonyms: ['phone', 'mobile'],
+  },
+  wider: { title: 'Next wider size', keys: ['Alt+PageDown'], whileTyping: true, synonyms: ['desktop'] },
+  'line-up': {
+    title: 'Line-up',
+    keys: ['Ctrl+Shift+L'],
+    whileTyping: true,
+    inLineUp: true,
+    synonyms: ['preview', 'phone', 'tablet', 'mobile', 'responsive', 'screen sizes'],
+  },
+  save: { title: 'Save', keys: ['Ctrl+S'], whileTyping: true, inLineUp: true },
+  publish: {
+    title: 'Publish',
+    keys: ['Alt+P'],
+    whileTyping: true,
+    inLineUp: true,
+    synonyms: ['go live', 'release'],
+  },
+  commands: { title: 'All commands', keys: ['Ctrl+Shift+Enter'], whileTyping: true, inLineUp: true },
+}
+
+/** Every command, for the list of them all. */
+export const COMMAND_IDS = Object.keys(COMMANDS) as readonly CommandId[]
+
+/** A command's title, and its first key as people read it. */
+export function keysOf(id: CommandId): { readonly title: string; readonly keys: string } {
+  const { title, keys } = COMMANDS[id]
+  return { title, keys: (keys[0] ?? '').replace('Arrow', '').replace('Escape', 'Esc').replaceAll('+', ' ') }
+}

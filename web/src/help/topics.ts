@@ -1,0 +1,212 @@
+/** What people come to do, each with its steps. The Help screen, the search and docs/help.md all show this text. */
+
+export interface HelpTopic {
+  readonly id: string
+  readonly title: string
+  /** Other everyday names that people search for. */
+  readonly synonyms: readonly string[]
+  /** `{save}` stands for the keys of the command of that name. */
+  readonly steps: readonly string[]
+}
+
+export const HELP_TOPICS: readonly HelpTopic[] = [
+  {
+    id: 'add-page',
+    title: 'Add a page',
+    synonyms: ['new page', 'create page', 'template'],
+    steps: [
+      'On Pages, choose Add page.',
+      'Type a title, choose the parent page, and choose a template by its picture.',
+      'Choose Add page. The page opens as a draft; visitors see it once it is published.',
+    ],
+  },
+  {
+    id: 'edit-text',
+    title: 'Edit text on a page',
+    synonyms: ['write', 'type', 'change words'],
+    steps: [
+      'Double-click the text on the page, or select the block and press {type}.',
+      'Type. Bold, italic, links and lists are in the bar above the text.',
+      'Press {out} to leave the text. Press {save} to save the page.',
+    ],
+  },
+  {
+    id: 'add-block',
+    title: 'Add a block',
+    synonyms: ['insert', 'section', 'element', 'shelf'],
+    steps: [
+      'Select the block that the new one should follow.',
+      'Press {add}, or press + at the selected block.',
+      'Type a name such as picture, FAQ or banner, and press Enter; or drag a picture from the shelf to its place.',
+    ],
+  },
+  {
+    id: 'whole-page-body',
+    title: 'Place a ready section or a whole page body',
+    synonyms: ['pattern', 'template', 'about page', 'contact page', 'events'],
+    steps: [
+      'Press {add} and choose Patterns or Whole pages.',
+      'Choose one by its picture. It becomes part of the page and can be changed freely.',
+      'Fill in the pale text. Pale text that stays empty is never published.',
+    ],
+  },
+  {
+    id: 'move-block',
+    title: 'Move a block',
+    synonyms: ['drag', 'reorder', 'rearrange'],
+    steps: [
+      'Drag the block on the page or in the list at the left. A line shows where it will land.',
+      'With keys: {move-up} and {move-down} move it one place. {in-before} moves it into the previous block, {out-after} out of its parent.',
+    ],
+  },
+  {
+    id: 'picture',
+    title: 'Add or replace a picture',
+    synonyms: ['image', 'photo', 'upload'],
+    steps: [
+      'Drop a picture file on the page, or paste it.',
+      'To replace a picture, double-click it, or select it and press {settings}.',
+      'Describe it in Alternative text, or mark it as decorative.',
+    ],
+  },
+  {
+    id: 'crop',
+    title: 'Crop a picture and keep what matters in view',
+    synonyms: ['focus point', 'resize', 'cut'],
+    steps: [
+      'Select the picture and choose Crop… beside it in the details.',
+      'Drag over the part to show, or choose Focus point and press the spot that must stay in view.',
+      'Choose Apply.',
+    ],
+  },
+  {
+    id: 'link',
+    title: 'Link to a page, a file or another site',
+    synonyms: ['hyperlink', 'URL', 'anchor', 'download'],
+    steps: [
+      'Select text and choose Link in the bar, or select a button or card and choose Link in the details.',
+      'Type a part of the page’s name or address and choose it; or type a web address.',
+      'Links to pages and files stay right when those are moved or renamed.',
+    ],
+  },
+  {
+    id: 'columns',
+    title: 'Put blocks side by side',
+    synonyms: ['columns', 'row', 'grid', 'layout'],
+    steps: [
+      'Select a block and press {wrap-columns}, or drag a block to the side of another one.',
+      'Choose the number of columns and their widths in the details, or drag the line between two columns.',
+    ],
+  },
+  {
+    id: 'phone',
+    title: 'See and arrange the page for phones',
+    synonyms: ['mobile', 'responsive', 'tablet', 'screen width'],
+    steps: [
+      'Drag the pointer on the ruler to any width, or press {narrower} and {wider} for the named sizes.',
+      'Press {line-up} to see the page at several widths side by side.',
+      'In the details, set a value for the narrow size. Changing a narrower size never changes a wider one.',
+    ],
+  },
+  {
+    id: 'accordion',
+    title: 'Make an accordion or tabs',
+    synonyms: ['FAQ', 'questions', 'collapse', 'toggle'],
+    steps: [
+      'Press {add} and type accordion.',
+      'Type the questions and answers on the page. Add items in the details.',
+      'Choose Accordion or tabs under Shown as.',
+    ],
+  },
+  {
+    id: 'look',
+    title: 'Give several blocks the same look',
+    synonyms: ['style', 'copy style', 'format'],
+    steps: [
+      'Select the block with the look you want and press {copy-look}.',
+      'Select one or several other blocks and press {paste-look}.',
+    ],
+  },
+  {
+    id: 'undo',
+    title: 'Undo, and get lost text back',
+    synonyms: ['restore', 'recover', 'crash', 'unsaved'],
+    steps: [
+      'Press {undo} as often as you need; {redo} repeats what was undone.',
+      'Every edit is kept as a draft at once. After a crash the editor offers to continue where you were.',
+      'Text that could not be merged is under Set aside at the bottom of the editor.',
+    ],
+  },
+  {
+    id: 'lock',
+    title: 'Lock a block',
+    synonyms: ['protect', 'freeze', 'read-only'],
+    steps: [
+      'Select the block and press {hold} to lock all of it, or {hold-words} to leave only its text editable.',
+      'Press {let-go} to unlock it.',
+    ],
+  },
+  {
+    id: 'publish',
+    title: 'Publish a page',
+    synonyms: ['go live', 'release', 'make public'],
+    steps: [
+      'Press {publish} in the editor, or choose Publish in the menu of a page on Pages.',
+      'Problems that stop publishing are listed; choosing one goes to its place.',
+      'On Pages several pages can be selected and published together.',
+    ],
+  },
+  {
+    id: 'unpublish',
+    title: 'Take a page offline, or delete it',
+    synonyms: ['unpublish', 'remove', 'hide', 'bin', 'restore'],
+    steps: [
+      'On Pages, open the menu of the page and choose Unpublish or Delete.',
+      'A deleted page is in the Bin with everything that was saved, and can be restored there.',
+    ],
+  },
+  {
+    id: 'navigation',
+    title: 'Change the navigation',
+    synonyms: ['menu', 'header links', 'order'],
+    steps: [
+      'Whether a page is in the navigation is set in its settings: open the page with nothing selected.',
+      'On Navigation, drag the links into order and add links to other places.',
+    ],
+  },
+  {
+    id: 'address',
+    title: 'Change a page’s title or address',
+    synonyms: ['URL', 'slug', 'rename', 'redirect'],
+    steps: [
+      'Open the page and press {out} until nothing is selected: the details show the page settings.',
+      'Change the title, or choose Change address. The old address leads visitors to the new one.',
+    ],
+  },
+  {
+    id: 'together',
+    title: 'Work on a page together',
+    synonyms: ['conflict', 'merge', 'colleague', 'collaboration'],
+    steps: [
+      'Others who have the page open are shown at the top.',
+      'When somebody else has saved, your edits and theirs are merged. Where both changed the same text you choose, and the other text stays under Set aside.',
+    ],
+  },
+  {
+    id: 'missing-page',
+    title: 'Change the page for missing addresses',
+    synonyms: ['404', 'not found', 'error page'],
+    steps: [
+      'On Pages, open the page that is marked “shown for missing pages”.',
+      'Edit it like any other page and publish it.',
+    ],
+  },
+]
+
+/** A step in pieces: text, and the names of commands whose keys stand there. */
+export function piecesOf(step: string): readonly (string | { readonly command: string })[] {
+  return step
+    .split(/(\{[a-z-]+\})/)
+    .filter((piece) => piece !== '')
+    .map((piece) => (/^\{.+\}$/.test(piece) ? { command: piece.slice(1, -1) } : piece))
+}
