@@ -1,7 +1,7 @@
 /**
  * Makes what is made from other files. Compiles every schema of the block kinds into plain JavaScript, core/generated/validators.js. Ajv compiles with
  * `new Function`, which the editor's content security policy forbids, so it runs here, at build time, and never in
- * the browser; and bundles the scripts that blocks bring to visitors, core/generated/behaviours.js.
+ * the browser; bundles the scripts that blocks bring to visitors, core/generated/behaviours.js; and writes docs/help.md.
  */
 import { mkdir, readdir, readFile, writeFile } from 'node:fs/promises'
 import { createRequire } from 'node:module'
@@ -16,6 +16,7 @@ import { BLOCK_KINDS } from '../core/src/blocks/kinds/index.ts'
 import { checkName, NODE_PARTS } from '../core/src/blocks/registry.ts'
 import { EDIT_SCHEMA } from '../core/src/edits/edit-schema.ts'
 import { PACKAGE_SHAPE_SCHEMA } from '../core/src/exchange/package-schema.ts'
+import { helpText } from './help-text.ts'
 
 const root = join(dirname(fileURLToPath(import.meta.url)), '..')
 const folder = join(root, 'core/generated')
@@ -92,6 +93,8 @@ await writeIfChanged(
   join(folder, 'behaviours.d.ts'),
   'export const behaviours: Readonly<Record<string, string>>\n',
 )
+
+await writeIfChanged(join(root, 'docs/help.md'), helpText())
 
 type Generate = (instance: Ajv2020, exported: Record<string, string>) => string
 

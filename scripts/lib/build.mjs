@@ -31,6 +31,9 @@ export async function ensureGenerated({ quiet = false } = {}) {
       'core/behaviours',
       'core/src/exchange',
       'scripts/generate.ts',
+      'scripts/help-text.ts',
+      'web/src/help/topics.ts',
+      'web/src/editor/command-list.ts',
     ])
   )
     return

@@ -54,7 +54,7 @@ describe('parts', () => {
     'cli/src': /^(cli\/src\/|@gullyline\/(core|demo)$|node:)/,
     'demo/src': /^(demo\/|@gullyline\/core$|node:)/,
     'server/src':
-      /^(server\/src\/|@gullyline\/(core|demo)$|node:|hono|@hono\/|typeorm$|reflect-metadata$|pino$|sharp$|tinypool$|@zxcvbn-ts\/language-common$|file-type$)/,
+      /^(server\/src\/|@gullyline\/(core|demo)$|node:|hono|@hono\/|typeorm$|reflect-metadata$|pino$|sharp$|tinypool$|@zxcvbn-ts\/language-common$|file-type$|@sindresorhus\/transliterate$)/,
     'web/src':
       /^(web\/src\/|@gullyline\/core$|react|@tiptap\/|styled-components$|swr$|lucide-react$|react-image-crop|commonmark$|match-sorter$|hast-util-to-jsx-runtime$|@fontsource-variable\/)/,
   }

@@ -5,9 +5,13 @@ import { freeSlug, pagePaths, slugOf } from '../src/pages/tree.ts'
 describe('addresses from titles', () => {
   test.each([
     ['Opening hours', 'opening-hours'],
-    ['  Über uns — Café & Tee ', 'uber-uns-cafe-tee'],
+    ['  Über uns — Café & Tee ', 'ueber-uns-cafe-tee'],
     ['10% off!', '10-off'],
-    ['日本語', 'page'],
+    ['日本語', '日本語'],
+    ['Ночное небо', 'nochnoe-nebo'],
+    ['हिन्दी में', 'हिन्दी-में'],
+    ['Σελήνη', 'selini'],
+    ['🔭 …', 'page'],
     ['../../etc/passwd', 'etc-passwd'],
     ['a'.repeat(300), 'a'.repeat(80)],
   ])('%p becomes %p', (title, slug) => expect(slugOf(title)).toBe(slug))
@@ -17,7 +21,10 @@ describe('addresses from titles', () => {
       fc.property(fc.string({ unit: 'grapheme' }), fc.array(fc.string()), (title, others) => {
         const taken = [...others.map(slugOf), slugOf(title)]
         const slug = freeSlug(slugOf(title), taken)
-        expect(slug).toMatch(/^[a-z0-9]+(-[a-z0-9]+)*-?(\d+)?$/)
+        expect(slug).toMatch(/^[\p{L}\p{N}\p{M}]+(-[\p{L}\p{N}\p{M}]+)*$/u)
+        // The URL Standard sends it encoded, and what comes back is what was sent.
+        const { pathname } = new URL(`/${slug}/`, 'http://localhost')
+        expect(decodeURIComponent(pathname)).toBe(`/${slug}/`)
         expect(taken).not.toContain(slug)
       }),
     )

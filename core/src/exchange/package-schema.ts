@@ -14,7 +14,7 @@ const base64 = { type: 'string', maxLength: 40_000_000, pattern: '^[A-Za-z0-9+/]
 /** Kinds of file that run nothing when they are opened: those that the library takes. */
 const FILE_NAME = '^[A-Za-z0-9][\\w-]*\\.(pdf|od[tsp]|docx|xlsx|pptx|epub|ics|mp3|txt|csv)$'
 /** A place of the site. With two slashes at its beginning it would be another host (URL Standard, "path-absolute-URL string"). */
-const PATH = '^/(?!/)[\\w/.-]*$'
+const PATH = '^/(?!/)[\\p{L}\\p{N}\\p{M}_/.-]*$'
 const OPTIONAL = new Set(['header', 'footer', 'files'])
 
 /** Everything but what stands inside the pages, which `validatePage` judges with better words. */

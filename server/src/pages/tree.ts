@@ -1,16 +1,25 @@
 /** Rules of the page tree: addresses, order and states. Pure. */
+import transliterate from '@sindresorhus/transliterate'
 import type { PageMore, PageState, PageSummary } from '@gullyline/core'
 import type { PageRow, VersionRow } from '../db/rows.ts'
 
 const LONGEST_SLUG = 80
+/** Scripts that are written in Latin letters by letter; of others, the marks that this drops are letters of their own. */
+const SPELT_IN_ASCII =
+  /[\p{Script=Latin}\p{Script=Greek}\p{Script=Cyrillic}\p{Script=Armenian}\p{Script=Georgian}]+/gu
 
-/** The page's part of an address made from its title: letters and digits of ASCII, words joined by hyphens. */
+/**
+ * The page's part of an address made from its title: words joined by hyphens, in ASCII where there is a usual way to write
+ * them so. Letters of other scripts stay as they are, which browsers send percent-encoded (URL Standard, "path state").
+ */
 export function slugOf(title: string): string {
-  const plain = title.normalize('NFKD').replace(/\p{M}/gu, '').toLowerCase()
-  const slug = plain
-    .replace(/[^a-z0-9]+/g, '-')
-    .replace(/^-|-$/g, '')
-    .slice(0, LONGEST_SLUG)
+  const plain = title
+    .normalize('NFKC')
+    .replace(SPELT_IN_ASCII, (letters) => transliterate(letters))
+    .toLowerCase()
+  const joined = plain.replace(/[^\p{L}\p{N}\p{M}]+/gu, '-').replace(/^-/, '')
+  // By characters: half a surrogate pair is none.
+  const slug = [...joined].slice(0, LONGEST_SLUG).join('').replace(/-$/, '')
   return slug || 'page'
 }
 

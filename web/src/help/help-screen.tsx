@@ -3,25 +3,11 @@ import { useEffect, useState } from 'react'
 import { useLocation } from 'react-router'
 import styled from 'styled-components'
 import { COMMAND_IDS, keysOf, type CommandId } from '../editor/command-list.ts'
+import { Sheet } from '../site/sheet.ts'
 import { SiteScreen } from '../site/site-screen.tsx'
 import { FindBox, Keys } from '../ui/controls.tsx'
 import { HELP_TOPICS, piecesOf, type HelpTopic } from './topics.ts'
 
-const Sheet = styled.main`
-  padding: 24px 28px 60px;
-  overflow: auto;
-  > div {
-    display: grid;
-    gap: 18px;
-    max-width: 720px;
-  }
-  h1 {
-    font-size: 18px;
-  }
-  h2 {
-    font-size: 15px;
-  }
-`
 const Topic = styled.section`
   display: grid;
   gap: 6px;
@@ -29,6 +15,9 @@ const Topic = styled.section`
   border-top: 1px solid var(--line);
   scroll-margin-top: 20px;
   font-size: 14px;
+  h2 {
+    font-size: 15px;
+  }
   ol {
     display: grid;
     gap: 4px;

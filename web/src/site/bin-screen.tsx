@@ -10,23 +10,9 @@ import { Button } from '../ui/controls.tsx'
 import { useAct } from '../ui/use-act.ts'
 import { Waiting } from '../ui/waiting.tsx'
 import { when } from '../ui/when.ts'
+import { Sheet } from './sheet.ts'
 import { SiteScreen } from './site-screen.tsx'
 
-const Sheet = styled.main`
-  padding: 24px 28px;
-  overflow: auto;
-  > div {
-    display: grid;
-    gap: 14px;
-    max-width: 720px;
-  }
-  h1 {
-    font-size: 18px;
-  }
-  p {
-    color: var(--quiet);
-  }
-`
 const Trouble = styled.p`
   && {
     color: var(--clay);

@@ -12,20 +12,9 @@ import { Button, LineField, MainButton } from '../ui/controls.tsx'
 import { useDraft, type DraftField } from '../ui/drafts.ts'
 import { messageOf } from '../ui/message-of.ts'
 import { Waiting } from '../ui/waiting.tsx'
+import { Sheet } from './sheet.ts'
 import { SiteScreen } from './site-screen.tsx'
 
-const Sheet = styled.main`
-  padding: 24px 28px;
-  overflow: auto;
-  > div {
-    display: grid;
-    gap: 26px;
-    max-width: 640px;
-  }
-  h1 {
-    font-size: 18px;
-  }
-`
 const Part = styled.section`
   display: grid;
   gap: 8px;

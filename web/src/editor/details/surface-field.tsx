@@ -1,12 +1,9 @@
-import { lazy, Suspense, useState } from 'react'
+import { useState } from 'react'
 import styled from 'styled-components'
 import { isOwnColour, type FieldSchema } from '@gullyline/core'
 import { useSiteView } from '../site-view.ts'
-import { ownWords, startOf } from './own-select.tsx'
-
-const OwnValueDialog = lazy(async () => ({
-  default: (await import('./own-value-dialog.tsx')).OwnValueDialog,
-}))
+import { ownWords } from './own-select.tsx'
+import { OwnValueQuestion } from './own-value-question.tsx'
 
 const Swatches = styled.div`
   display: flex;
@@ -93,18 +90,16 @@ export function SurfaceField({ label, field, value, onChange }: SurfaceFieldProp
         </Custom>
       )}
       {isAsking && (
-        <Suspense>
-          <OwnValueDialog
-            label={label}
-            look={look}
-            value={isOwn ? value : startOf(look, field, value)}
-            onKeep={(chosen) => {
-              setAsking(false)
-              onChange(chosen)
-            }}
-            onClose={() => setAsking(false)}
-          />
-        </Suspense>
+        <OwnValueQuestion
+          label={label}
+          field={field}
+          value={value}
+          onKeep={(chosen) => {
+            setAsking(false)
+            onChange(chosen)
+          }}
+          onClose={() => setAsking(false)}
+        />
       )}
     </Swatches>
   )
