@@ -23,7 +23,7 @@ const Rows = styled.div`
 `
 const Sizes = styled.div`
   display: grid;
-  grid-template-columns: 92px minmax(0, 1fr) 20px;
+  grid-template-columns: minmax(0, 1fr) 20px;
   gap: 8px;
   color: var(--quiet);
   font-size: 12px;
@@ -42,6 +42,14 @@ const Row = styled.div`
   grid-template-columns: 92px minmax(0, 1fr) 20px;
   gap: 8px;
   align-items: center;
+  /* Three values need the whole width: their name stands above them. */
+  &[data-split] {
+    grid-template: auto auto / minmax(0, 1fr) 20px;
+    gap: 3px 8px;
+    > :first-child {
+      grid-column: 1 / -1;
+    }
+  }
 `
 const Three = styled.div`
   display: grid;
@@ -134,7 +142,6 @@ export function SizeTable({ id, node, current, keys }: SizeTableProps) {
     <Rows>
       {isSplit && (
         <Sizes aria-hidden="true">
-          <i />
           <span>
             {COLUMNS.map((size) => (
               <b key={size} data-current={size === current ? '' : undefined}>
@@ -196,7 +203,7 @@ function SizeRow({ id, node, name, field, current, differs, isOpened, onOpen }: 
     )
   }
   return (
-    <Row>
+    <Row data-split={isOpened ? '' : undefined}>
       <span>{field.title}</span>
       {isOpened ? (
         <Three role="group" aria-label={`${field.title} at each size`}>
