@@ -26,9 +26,10 @@ describe.each(['/', '/visit/', '/about/', '/questions/'])('the published page %s
   test('carries no script and no style attribute, and asks for nothing from elsewhere', async () => {
     const html = await read()
     expect(html).not.toMatch(/<script|\son\w+=|\sstyle=/i)
-    const fetched = [...html.matchAll(/<(?:img|source|link)[^>]*\s(?:src|href)="([^"]*)"/g)].map(
-      (match) => match[1]!,
-    )
+    // The canonical address is told, and not asked for.
+    const fetched = [
+      ...html.matchAll(/<(?:img|source|link)(?! rel="canonical")[^>]*\s(?:src|href)="([^"]*)"/g),
+    ].map((match) => match[1]!)
     expect(fetched.length).toBeGreaterThan(0)
     const css = await (
       await server.site.request(`http://localhost${/href="(\/styles\/[^"]+)"/.exec(html)![1]}`)
