@@ -32,5 +32,5 @@ export default defineConfig({
     ),
   },
   // Nothing is inlined as a data address: the content security policy takes files only.
-  build: { target: 'es2022', chunkSizeWarningLimit: 1200, assetsInlineLimit: 0 },
+  build: { target: 'es2022', manifest: true, chunkSizeWarningLimit: 1200, assetsInlineLimit: 0 },
 })

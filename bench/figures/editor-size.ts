@@ -7,7 +7,8 @@ const MOST_BYTES = 400_000
 /** (h): the scripts that the editor loads to open a page, as a browser that takes Brotli gets them. */
 export async function editorSizeFigure(app: Application): Promise<Figure> {
   const html = await (await fetch(`${app.editor}/pages/tmhome`)).text()
-  const paths = [...html.matchAll(/(?:src|href)="(\/assets\/[^"]+\.js)"/g)].map((match) => match[1]!)
+  const named = [...html.matchAll(/(?:src|href)="(\/assets\/[^"]+\.js)"/g)].map((match) => match[1]!)
+  const paths = [...new Set(named)]
   const sizes = await Promise.all(
     paths.map(async (path) => {
       const answer = await fetch(app.editor + path, { headers: { 'accept-encoding': 'br' }, method: 'HEAD' })

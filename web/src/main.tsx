@@ -1,6 +1,6 @@
 import '@fontsource-variable/hanken-grotesk'
 import '@fontsource-variable/martian-mono'
-import { lazy, StrictMode, Suspense } from 'react'
+import { lazy, StrictMode, Suspense, type ReactNode } from 'react'
 import { createRoot } from 'react-dom/client'
 import { createBrowserRouter, matchPath, RouterProvider } from 'react-router'
 import { mutate } from 'swr'
@@ -28,22 +28,29 @@ const EditorScreen = lazy(async () => ({
 
 const PAGE_PATH = '/pages/:pageId'
 
-const router = createBrowserRouter([
+const screens = (editor: ReactNode) => [
   { path: '/', element: <PagesScreen /> },
   { path: '/media-library', element: <MediaScreen /> },
   { path: '/navigation', element: <NavigationScreen /> },
   { path: '/settings', element: <SettingsScreen /> },
   { path: '/bin', element: <BinScreen /> },
   { path: '/help', element: <HelpScreen /> },
-  { path: PAGE_PATH, element: <EditorScreen /> },
+  { path: PAGE_PATH, element: editor },
   { path: '*', element: <Waiting title="Screen not found">Check the address, or go to Pages.</Waiting> },
-])
+]
+
+const isPage = matchPath(PAGE_PATH, window.location.pathname) !== null
 
 /** Edits are kept under the name of the tab, and taking it means asking the browser: not first when a page is there. */
-if (matchPath(PAGE_PATH, window.location.pathname)) void claimTab()
+if (isPage) void claimTab()
 
-// What the server has named in the page is on its way; drawn with it, the screen is drawn once.
-void askEarly((path, answer) => void mutate(path, answer, { revalidate: false })).then(() => {
+// What the server has named in the page is on its way, the editor's scripts among it; drawn with all of it, the screen is
+// drawn once.
+void Promise.all([
+  askEarly((path, answer) => void mutate(path, answer, { revalidate: false })),
+  isPage ? import('./editor/editor-screen.tsx') : undefined,
+]).then(([, editor]) => {
+  const router = createBrowserRouter(screens(editor ? <editor.EditorScreen /> : <EditorScreen />))
   createRoot(document.getElementById('app')!).render(
     <StrictMode>
       <GlobalStyle />

@@ -20,8 +20,34 @@ const PAGE_SCREEN = /^\/pages\/([a-z0-9]{1,24})$/
 export function editorPage(webDir: string, services: Services): Handler {
   return async (context) => {
     const html = await readFile(join(webDir, 'index.html'), 'utf8')
-    return context.html(html.replace('</head>', `${await preloads(context, services)}</head>`))
+    const isPage = PAGE_SCREEN.test(context.req.path)
+    const links = (await preloads(context, services)) + (isPage ? await scriptsOfEditor(webDir) : '')
+    return context.html(html.replace('</head>', `${links}</head>`))
   }
+}
+
+interface Chunk {
+  readonly file: string
+  readonly imports?: readonly string[]
+}
+
+/** What the build says of its files; see `manifest` in web/vite.config.ts. */
+const MANIFEST = '.vite/manifest.json'
+const EDITOR_SCREEN = 'src/editor/editor-screen.tsx'
+
+/** The scripts of the editor, which come at once and not after those that ask for them; none where nothing was built. */
+async function scriptsOfEditor(webDir: string): Promise<string> {
+  const json = await readFile(join(webDir, MANIFEST), 'utf8').catch(() => '{}')
+  const chunks = JSON.parse(json) as Readonly<Record<string, Chunk>>
+  const files = new Set<string>()
+  const add = (name: string): void => {
+    const chunk = chunks[name]
+    if (!chunk || files.has(chunk.file)) return
+    files.add(chunk.file)
+    for (const one of chunk.imports ?? []) add(one)
+  }
+  add(EDITOR_SCREEN)
+  return [...files].map((file) => `<link rel="modulepreload" crossorigin href="/${file}">`).join('')
 }
 
 /** None for somebody who is not signed in: all of it would be refused. */
