@@ -11,7 +11,7 @@ export type NavigationItem =
 export interface NavigationPage {
   readonly id: string
   readonly parentId: string | null
-  /** What the navigation calls it. */
+  /** Its text in the navigation. */
   readonly label: string
   readonly path: string
   readonly inNavigation: boolean

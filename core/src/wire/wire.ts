@@ -82,7 +82,7 @@ export type PageState = 'live' | 'changed' | 'never-published'
 
 /** What is set for a page beside its title, address and description. */
 export interface PageMore {
-  /** What the navigation calls it; empty where that is its title. */
+  /** The navigation label; empty for the title. */
   readonly navigationLabel: string
   /** The name of a theme of the site's look, or null for the look as it is. */
   readonly theme: string | null
