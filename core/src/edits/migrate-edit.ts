@@ -3,8 +3,8 @@ import { lockOf, renameInNodes } from '../page/migrate.ts'
 import type { Edit } from './edit.ts'
 
 /**
- * Returns an edit of any format as one of today's. A value that is not an edit is returned as it is, for whoever applies
- * it to refuse; never throws.
+ * Returns an edit of any format as one of today's. A value that is not an edit is returned unchanged, and is refused when
+ * it is applied; never throws.
  */
 export function migrateEdit(value: unknown): unknown {
   if (typeof value !== 'object' || value === null) return value

@@ -128,7 +128,7 @@ export function startParagraphEdits(
 }
 
 /**
- * Joins a text block to what stands before it: to a text block as more of it, to a heading as more of its words where
+ * Joins a text block to the block before it: to a text block as more of it, to a heading as more of its words where
  * it is one paragraph. Undefined where neither stands there. What Backspace at the beginning does.
  */
 export function joinBackEdits(

@@ -52,7 +52,7 @@ function renameInNode({ held, ...node }: OlderNode): OlderNode {
   }
 }
 
-/** What is locked, by what format 2 wrote of it. */
+/** Returns the value of `lock` for a value of `held` in format 2. */
 export function lockOf(held: unknown): unknown {
   return held === 'words' ? 'text' : held
 }

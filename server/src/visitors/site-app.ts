@@ -1,7 +1,7 @@
 /**
  * The published site: files, and nothing but files. It shares neither port nor cookies nor code with the editor: cookies
- * know no ports (RFC 6265, 8.5), so the two are on different names of this machine, and whoever comes by the editor's name
- * is sent to the site's own.
+ * know no ports (RFC 6265, 8.5), so the two are on different names of this machine, and a request to the editor's name is
+ * redirected to the site's own.
  */
 import { createReadStream } from 'node:fs'
 import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http'
@@ -85,6 +85,6 @@ function first({ headers }: IncomingMessage, name: string): string | undefined {
 function send({ status, headers, body }: VisitorAnswer, response: ServerResponse): void {
   response.writeHead(status, headers)
   if (!body || !('path' in body)) return void response.end(body)
-  // Whoever goes away in the middle of a file ends nothing but their own answer.
+  // A visitor who leaves in the middle of a file ends no answer but their own.
   pipeline(createReadStream(body.path, body), response).catch(() => response.destroy())
 }

@@ -10,16 +10,16 @@ import { useMe } from '../people/sign-in-gate.tsx'
 import { SiteScreen } from '../site/site-screen.tsx'
 import { Button, FindBox, MainButton, Tabs } from '../ui/controls.tsx'
 import { messageOf } from '../ui/message-of.ts'
-import { useRowsInView } from '../ui/use-rows-in-view.ts'
 import { Waiting } from '../ui/waiting.tsx'
-import { AddPageDialog, CopyPageDialog, RenamePageDialog } from './page-dialogs.tsx'
-import { actOnPages, ManyPagesDialog, type ManyPagesAct } from './many-pages-dialog.tsx'
+import { actOnPages, type ManyPagesAct } from './many-pages-dialog.tsx'
 import { PageAside } from './page-aside.tsx'
-import { COLUMNS, PageRow, ROW_HEIGHT, type PageAct, type RowActs } from './page-row.tsx'
-import { findPages, listPages, type ListedPage } from './page-list.ts'
+import { Questions, type Question } from './page-questions.tsx'
+import { COLUMNS, PageRow, type RowActs } from './page-row.tsx'
+import { findPages, listPages } from './page-list.ts'
 import { subPagesOf } from './page-order.ts'
-import { dropPlace, stepPlace, withSubPages, type MoveDirection } from './tree-moves.ts'
 import { useCollapsed } from './use-collapsed.ts'
+import { usePageRows } from './use-page-rows.ts'
+import { useRowActs } from './use-row-acts.ts'
 
 const Work = styled.main`
   display: grid;
@@ -127,12 +127,7 @@ export function PagesScreen() {
   )
 }
 
-type Question =
-  | { readonly act: 'rename' | 'copy'; readonly page: PageSummary }
-  | { readonly act: 'add'; readonly parentId: string | null }
-  | { readonly act: ManyPagesAct; readonly pages: readonly PageSummary[] }
-
-export type Filter = PageState | 'all'
+type Filter = PageState | 'all'
 
 const FILTERS: readonly (readonly [Filter, string])[] = [
   ['all', 'All'],
@@ -140,7 +135,6 @@ const FILTERS: readonly (readonly [Filter, string])[] = [
   ['changed', 'Unpublished changes'],
   ['never-published', 'Draft'],
 ]
-const MOVES: readonly MoveDirection[] = ['up', 'down', 'in', 'out']
 function Pages({ site, pages }: { site: SiteInfo; pages: readonly PageSummary[] }) {
   const navigate = useNavigate()
   const mayChange = useMe().role !== 'reviewer'
@@ -185,10 +179,9 @@ function Pages({ site, pages }: { site: SiteInfo; pages: readonly PageSummary[] 
     setDragging,
     setCurrentId,
   })
-  const { setScroller, height, rows, onKeyDown } = useList(listed, {
+  const { setScroller, height, rows, onKeyDown } = usePageRows(listed, {
     acts,
     currentId: current?.id,
-    setCollapsed,
     selected,
     mayChange,
   })
@@ -301,160 +294,6 @@ function roleOf({ id }: PageSummary, { homePageId, notFoundPageId }: SiteInfo): 
   return id === notFoundPageId ? 'shown for missing pages' : undefined
 }
 
-interface ActsInput {
-  readonly site: SiteInfo
-  readonly pages: readonly PageSummary[]
-  readonly mayChange: boolean
-  readonly place: (page: PageSummary, to: PlacePageRequest) => Promise<void>
-  readonly setQuestion: (question: Question) => void
-  readonly setTold: (told: { readonly words: string; readonly isTrouble: boolean }) => void
-  readonly setSelected: (change: (before: ReadonlySet<string>) => ReadonlySet<string>) => void
-  readonly setCollapsed: (id: string, isCollapsed: boolean) => void
-  readonly setDragging: (id: string | undefined) => void
-  readonly setCurrentId: (id: string) => void
-}
-
-/** What rows and the preview can do. The same object as long as the pages are, so that no row is drawn for nothing. */
-function useRowActs(input: ActsInput): RowActs {
-  const { site, pages, mayChange, place, setQuestion, setTold, setSelected, setCollapsed, setDragging } =
-    input
-  const { setCurrentId } = input
-  const { homePageId, notFoundPageId } = site
-  return useMemo((): RowActs => {
-    const fixed = new Set([homePageId, notFoundPageId])
-    return {
-      can: (page) => {
-        const live: readonly PageAct[] = page.liveSince === null || fixed.has(page.id) ? [] : ['unpublish']
-        const shown: readonly PageAct[] = page.state === 'live' ? live : [...live, 'publish']
-        if (!mayChange) return new Set(shown)
-        const moves = MOVES.filter((direction) => stepPlace(pages, page, direction, homePageId))
-        const more: readonly PageAct[] = fixed.has(page.id) ? [] : ['add', 'delete']
-        return new Set<PageAct>([...shown, 'rename', 'copy', ...(fixed.has(page.id) ? [] : moves), ...more])
-      },
-      act: (page, act) => {
-        if (act === 'add') return setQuestion({ act, parentId: page.id })
-        if (act === 'rename' || act === 'copy') return setQuestion({ act, page })
-        if (act === 'delete' || act === 'publish' || act === 'unpublish')
-          return setQuestion({ act, pages: [page] })
-        const to = fixed.has(page.id) ? undefined : stepPlace(pages, page, act, homePageId)
-        if (to) void place(page, to)
-        else setTold({ words: `${page.title} can’t be moved further in that direction`, isTrouble: true })
-      },
-      mayLand: (movingId, on) => !withSubPages(pages, movingId).has(on.id),
-      land: (movingId, on, where) => {
-        const moved = pages.find((one) => one.id === movingId)
-        // Nothing stands under the home page: a page that is dropped into it goes after it.
-        if (moved) void place(moved, dropPlace(pages, movingId, on, fixed.has(on.id) ? 'after' : where))
-      },
-      drag: setDragging,
-      show: setCurrentId,
-      select: (id, isSelected) =>
-        setSelected((before) => {
-          const next = new Set(before)
-          if (isSelected) next.add(id)
-          else next.delete(id)
-          return next
-        }),
-      expand: (id, isExpanded) => setCollapsed(id, !isExpanded),
-    }
-  }, [
-    homePageId,
-    notFoundPageId,
-    pages,
-    mayChange,
-    place,
-    setQuestion,
-    setTold,
-    setSelected,
-    setCollapsed,
-    setDragging,
-    setCurrentId,
-  ])
-}
-
-interface ListInput {
-  readonly acts: RowActs
-  readonly currentId: string | undefined
-  readonly setCollapsed: (id: string, isCollapsed: boolean) => void
-  readonly selected: ReadonlySet<string>
-  readonly mayChange: boolean
-}
-
-const ALT_KEYS: Readonly<Record<string, MoveDirection>> = {
-  ArrowUp: 'up',
-  ArrowDown: 'down',
-  'Shift+ArrowRight': 'in',
-  'Shift+ArrowLeft': 'out',
-}
-
-/** The rows that can be seen, and going from one to the next by keys (ARIA Authoring Practices, "Treegrid"). */
-function useList(listed: readonly ListedPage[], { acts, currentId, selected, mayChange }: ListInput) {
-  const inView = useRowsInView(listed.length, ROW_HEIGHT)
-  const focusRow = (index: number): void => {
-    const found = listed[index]
-    if (!found) return
-    acts.show(found.page.id)
-    inView.show(index)
-    // Once it is drawn, if it was not seen before.
-    requestAnimationFrame(() => requestAnimationFrame(() => rowOf(found.page.id)?.focus()))
-  }
-  const onKeyDown = (event: React.KeyboardEvent): void => {
-    const at = listed.findIndex(({ page }) => page.id === currentId)
-    const found = listed[at]
-    const isRow = event.target instanceof HTMLElement && event.target.role === 'row'
-    if (!found) return
-    const handled = (): void => {
-      event.preventDefault()
-      event.stopPropagation()
-    }
-    if (event.altKey) {
-      const direction = ALT_KEYS[`${event.shiftKey ? 'Shift+' : ''}${event.key}`]
-      if (!direction || !mayChange) return
-      handled()
-      return acts.act(found.page, direction)
-    }
-    if (!isRow || event.ctrlKey || event.metaKey) return
-    const { page, depth, isExpanded } = found
-    const steps: Readonly<Record<string, number>> = {
-      ArrowDown: Math.min(at + 1, listed.length - 1),
-      ArrowUp: Math.max(at - 1, 0),
-      Home: 0,
-      End: listed.length - 1,
-    }
-    if (event.key in steps) {
-      handled()
-      return focusRow(steps[event.key]!)
-    }
-    if (event.key === 'ArrowRight' && isExpanded !== undefined) {
-      handled()
-      return isExpanded ? focusRow(at + 1) : acts.expand(page.id, true)
-    }
-    if (event.key === 'ArrowLeft') {
-      handled()
-      if (isExpanded) return acts.expand(page.id, false)
-      return focusRow(listed.findLastIndex((one, i) => i < at && one.depth < depth))
-    }
-    if (event.key === ' ' && mayChange) {
-      handled()
-      return acts.select(page.id, !selected.has(page.id))
-    }
-    if (event.key === 'Delete' && acts.can(page).has('delete')) {
-      handled()
-      return acts.act(page, 'delete')
-    }
-    if (event.key === 'Enter') {
-      handled()
-      rowOf(page.id)?.querySelector('a')?.click()
-    }
-  }
-  const rows = listed.slice(inView.first, inView.end).map((one, i) => ({ ...one, index: inView.first + i }))
-  return { setScroller: inView.setScroller, height: listed.length * ROW_HEIGHT, rows, onKeyDown }
-}
-
-function rowOf(pageId: string): HTMLElement | null {
-  return document.querySelector<HTMLElement>(`[data-page="${pageId}"]`)
-}
-
 interface SelectedActsProps {
   readonly pages: readonly PageSummary[]
   readonly acts: RowActs
@@ -476,49 +315,4 @@ function SelectedActs({ pages, acts, mayChange, onAsk, onClear }: SelectedActsPr
       <Button onPress={onClear}>Clear selection</Button>
     </Selected>
   )
-}
-
-interface QuestionsProps {
-  readonly question: Question
-  readonly site: SiteInfo
-  readonly pages: readonly PageSummary[]
-  readonly onClose: () => void
-  readonly onDone: (words: string) => void
-}
-
-function Questions({ question, site, pages, onClose, onDone }: QuestionsProps) {
-  const navigate = useNavigate()
-  switch (question.act) {
-    case 'add':
-      return (
-        <AddPageDialog
-          site={site}
-          pages={pages}
-          under={question.parentId}
-          onClose={onClose}
-          onAdded={(id) => void navigate(`/pages/${id}`)}
-        />
-      )
-    case 'rename':
-      return <RenamePageDialog page={question.page} onClose={onClose} />
-    case 'copy':
-      return (
-        <CopyPageDialog
-          page={question.page}
-          subPages={withSubPages(pages, question.page.id).size - 1}
-          onClose={onClose}
-        />
-      )
-    default:
-      return (
-        <ManyPagesDialog
-          act={question.act}
-          chosen={question.pages}
-          site={site}
-          pages={pages}
-          onClose={onClose}
-          onDone={onDone}
-        />
-      )
-  }
 }

@@ -14,7 +14,7 @@ export function withSubPages(pages: readonly PageSummary[], id: string): Readonl
 
 /**
  * The place one step away: up or down among its siblings, in under the one before it, or out after the one it stands
- * under. Undefined where there is none. `homeId` is the first page: nothing stands before it or under it.
+ * under. Undefined where there is none. `homeId` is the first page: no page is before it or under it.
  */
 export function stepPlace(
   pages: readonly PageSummary[],
