@@ -13,6 +13,7 @@ import {
 import type { KeptJournal, PageSummary, Role } from '@gullyline/core'
 import { startMariadb, type Database } from '../scripts/lib/mariadb.mjs'
 import { freePort } from '../scripts/lib/ports.mjs'
+import { copySampleHome } from '../scripts/lib/sample-home.mjs'
 import { startServer, type RunningServer } from '../scripts/lib/server.mjs'
 
 interface Account {
@@ -35,6 +36,7 @@ export interface App {
 
 async function startApp(): Promise<App & { stop(): Promise<void> }> {
   const home = await mkdtemp(join(tmpdir(), 'gullyline-e2e-'))
+  await copySampleHome(home)
   const [databasePort, editorPort, sitePort] = [await freePort(), await freePort(), await freePort()]
   let database: Database
   let server: RunningServer
@@ -146,10 +148,10 @@ export function canvasOf(page: Page): FrameLocator {
   return page.frameLocator('iframe[title^="The page,"]')
 }
 
-/** Opens a page of the sample site from the list of pages, and waits until it can be worked on. */
+/** Opens a page of the site at its address in the editor, and waits until it can be worked on. */
 export async function openPage(page: Page, app: App, title: string): Promise<FrameLocator> {
-  await page.goto(app.editor)
-  await page.getByRole('region', { name: 'Pages' }).getByRole('link', { name: title, exact: true }).click()
+  const pages = (await (await page.context().request.get(`${app.editor}/api/pages`)).json()) as PageSummary[]
+  await page.goto(`${app.editor}/pages/${pages.find((one) => one.title === title)!.id}`)
   const canvas = canvasOf(page)
   await expect(canvas.getByRole('main')).toBeAttached()
   return canvas

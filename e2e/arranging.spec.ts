@@ -3,7 +3,7 @@ import { asking, canvasOf, centreOf, drag, expect, openPage, test } from './app.
 import { add, addPage, told } from './building.ts'
 
 test('columns: how many, how wide, by number, by preset, by keyboard and by hand', async ({ page, app }) => {
-  await addPage(page, app.editor, 'Columns', /^Plain/)
+  await addPage(page, app, 'Columns', 'plain')
   const canvas = canvasOf(page)
   await asking(canvas, 'Write here.').click()
   await add(page, 'Columns')
@@ -68,7 +68,7 @@ test('a block dropped at another’s side makes columns; where its kind can’t 
   page,
   app,
 }) => {
-  await addPage(page, app.editor, 'Beside', /^Plain/)
+  await addPage(page, app, 'Beside', 'plain')
   const canvas = canvasOf(page)
   await asking(canvas, 'Write here.').click()
   await add(page, 'Quote')
@@ -86,7 +86,7 @@ test('words across blocks: Enter after a heading, Backspace before a text, headi
   page,
   app,
 }) => {
-  await addPage(page, app.editor, 'Words', /^Plain/)
+  await addPage(page, app, 'Written across', 'plain')
   const canvas = canvasOf(page)
   await asking(canvas, 'First part').dblclick()
   await page.keyboard.type('First part')
@@ -154,7 +154,7 @@ test('several are selected by a box and with Shift, held, and given a look; the 
   page,
   app,
 }) => {
-  await addPage(page, app.editor, 'Several', /^Landing/)
+  await addPage(page, app, 'Several', 'landing')
   const canvas = canvasOf(page)
   const first = (await canvas.getByRole('heading', { level: 1 }).boundingBox())!
   const last = (await canvas.locator('.button').boundingBox())!
@@ -194,7 +194,7 @@ test('several are selected by a box and with Shift, held, and given a look; the 
 })
 
 test('the details: a setting is found by typing, set, and put back', async ({ page, app }) => {
-  await addPage(page, app.editor, 'Details', /^Plain/)
+  await addPage(page, app, 'Details', 'plain')
   const canvas = canvasOf(page)
   await asking(canvas, 'Write here.').click()
   await add(page, 'Group')
@@ -216,7 +216,7 @@ test('the details: each value tells where it comes from: changed here, a wider s
   page,
   app,
 }) => {
-  await addPage(page, app.editor, 'Origins', /^Plain/)
+  await addPage(page, app, 'Origins', 'plain')
   const details = page.getByRole('complementary', { name: 'Details' })
   const size = (at: string) => details.getByRole('combobox', { name: `Text size at ${at}` })
   await asking(canvasOf(page), 'First part').click()

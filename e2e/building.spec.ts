@@ -1,7 +1,7 @@
 /** Building whole pages: the tree, navigation, templates, items, pictures. By mouse and by keyboard. */
 import sharp from 'sharp'
 import { asking, canvasOf, expect, test } from './app.ts'
-import { add, addPage, goTo, noFindings, row } from './building.ts'
+import { add, addPage, addPageByHand, goTo, noFindings, row } from './building.ts'
 
 test('the tree: pages are moved by keyboard and by hand, copied, deleted and brought back', async ({
   page,
@@ -56,15 +56,35 @@ test('the navigation has an order of its own, and lines that lead elsewhere', as
   await page.getByRole('textbox', { name: 'Text' }).fill('Shop')
   await page.getByRole('textbox', { name: 'Address' }).fill('https://shop.example/')
   await page.getByRole('button', { name: 'Add link' }).click()
-  await expect(lines.last()).toContainText('Shop')
+  await expect(lines.filter({ hasText: 'Shop' })).toHaveCount(1)
   await noFindings(page)
   expect(await (await fetch(app.site)).text()).toContain('href="https://shop.example/"')
   await page.getByRole('button', { name: 'Delete Shop' }).click()
   await expect(lines.filter({ hasText: 'Shop' })).toHaveCount(0)
 })
 
+test('a page is put into the navigation and taken out of it where the navigation is arranged', async ({
+  page,
+  app,
+}) => {
+  await addPage(page, app, 'Hut times', 'blank')
+  await page.goto(`${app.editor}/navigation`)
+  const lines = page.getByRole('grid', { name: 'Navigation links in order' }).getByRole('row')
+  await expect(lines.filter({ hasText: 'Hut times' })).toHaveCount(1)
+  await page.getByRole('button', { name: 'Hide Hut times' }).click()
+  await expect(lines.filter({ hasText: 'Hut times' })).toHaveCount(0)
+  await expect(page.getByText('the navigation without “Hut times” once the page is published')).toBeVisible()
+  const other = page.getByRole('combobox', { name: 'Page', exact: true })
+  await other.fill('hut t')
+  await page.keyboard.press('Enter')
+  await expect(lines.filter({ hasText: 'Hut times' })).toHaveCount(1)
+  await noFindings(page)
+  await page.getByRole('link', { name: 'Open page' }).click()
+  await expect(page.getByRole('checkbox', { name: 'Show in navigation' })).toBeChecked()
+})
+
 test('a template is chosen by its picture, and another keeps all that was written', async ({ page, app }) => {
-  await addPage(page, app.editor, 'Night of the Moon', /^With a side column/)
+  await addPageByHand(page, app.editor, 'Night of the Moon', /^With a side column/)
   const canvas = canvasOf(page)
   await expect(canvas.getByRole('heading', { name: 'Night of the Moon' })).toBeVisible()
   await asking(canvas, 'First part').click()
@@ -96,7 +116,7 @@ test('fields of a template: what is missing is listed, leads to its place, and k
   page,
   app,
 }) => {
-  await addPage(page, app.editor, 'A meteor', /^Article/)
+  await addPage(page, app, 'A meteor', 'article')
   // Who wrote it is asked for, and does not keep anybody waiting.
   await expect(asking(canvasOf(page), 'Who wrote it')).toBeVisible()
   const heading = page.getByRole('textbox', { name: 'Article heading' })
@@ -119,7 +139,7 @@ test('items are added, put in order, copied and removed; empty ones and unchange
   page,
   app,
 }) => {
-  await addPage(page, app.editor, 'Asked often', /^Questions/)
+  await addPage(page, app, 'Asked often', 'questions')
   const canvas = canvasOf(page)
   await asking(canvas, 'First question').click()
   await page.getByRole('textbox', { name: 'Label' }).fill('First question')
@@ -191,7 +211,7 @@ test('pictures are added, refused with the reason, described, cropped where they
   await expect(page.getByText('Not used on any page.')).toBeVisible()
   await noFindings(page)
 
-  await addPage(page, app.editor, 'With a picture', /^Plain/)
+  await addPage(page, app, 'With a picture', 'plain')
   const canvas = canvasOf(page)
   await asking(canvas, 'Write here.').click()
   await add(page, 'Picture')

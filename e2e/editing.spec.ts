@@ -98,7 +98,6 @@ test('words: a list and a link to a page are typed in place and come out as such
   await page.getByRole('button', { name: 'Link', exact: true }).click()
   await page.getByRole('combobox', { name: 'Link' }).fill('visit')
   await page.getByRole('option', { name: /\/visit\/$/ }).click()
-  await page.keyboard.press('Escape')
   await page.getByRole('button', { name: 'List', exact: true }).click()
   await page.keyboard.press('Escape')
   const link = canvas.getByRole('listitem').getByRole('link', { name: 'See how to visit us' })

@@ -35,7 +35,6 @@ test('without a pointer: find a block, add beside it by name, type, move, look, 
   )
   await page.keyboard.press('Control+Shift+Enter')
   await page.keyboard.type('line-up')
-  await page.keyboard.press('ArrowDown')
   await page.keyboard.press('Enter')
   await expect(page.getByRole('main', { name: 'Line-up' })).toBeVisible()
   await page.keyboard.press('Control+Shift+L')

@@ -1,39 +1,8 @@
 /** Typing where the pointer and the caret are, on a slow machine too; what is too long, and pictures that are dropped and pasted. */
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
-import type { Locator } from '@playwright/test'
-import { expect, openPage, test } from './app.ts'
-
-/** Where a word stands on the screen: its beginning, or its middle. The page may be shown smaller than it is. */
-async function pointAt(
-  block: Locator,
-  word: string,
-  where: 'beginning' | 'middle',
-): Promise<{ x: number; y: number }> {
-  await block.scrollIntoViewIfNeeded()
-  const share = await block.evaluate(
-    (element, [wanted, at]) => {
-      const walker = document.createTreeWalker(element, NodeFilter.SHOW_TEXT)
-      for (let node = walker.nextNode(); node; node = walker.nextNode()) {
-        const start = node.textContent!.indexOf(wanted!)
-        if (start < 0) continue
-        const range = new Range()
-        range.setStart(node, start)
-        range.setEnd(node, start + wanted!.length)
-        const [there, whole] = [range.getBoundingClientRect(), element.getBoundingClientRect()]
-        const x = at === 'middle' ? there.left + there.width / 2 : there.left + 1
-        return {
-          x: (x - whole.left) / whole.width,
-          y: (there.top + there.height / 2 - whole.top) / whole.height,
-        }
-      }
-      throw new Error(`There is no "${wanted}" here`)
-    },
-    [word, where],
-  )
-  const box = (await block.boundingBox())!
-  return { x: box.x + share.x * box.width, y: box.y + share.y * box.height }
-}
+import { canvasOf, expect, openPage, test } from './app.ts'
+import { add, addPage, pointAt } from './building.ts'
 
 test('the caret goes where the pointer is, and a double press takes the word', async ({ page, app }) => {
   const canvas = await openPage(page, app, 'Visit')
@@ -85,7 +54,7 @@ test('text pasted beyond the limit is told, stands nowhere, and what is typed af
 }) => {
   const canvas = await openPage(page, app, 'Questions')
   // By its id: other tests leave copies of it.
-  const heading = canvas.locator('[data-node="ql"]')
+  const heading = canvas.locator('[data-node="qu"]')
   const words = (await heading.textContent())!
   await heading.dblclick()
   await page.keyboard.press('End')
@@ -151,4 +120,51 @@ test('a picture dropped on the page or pasted from the clipboard is uploaded and
   await page.goto(`${app.editor}/media-library`)
   for (const name of ['dropped.jpg', 'pasted.jpg'])
     await expect(page.getByRole('list', { name: 'Pictures' }).getByText(name)).toBeVisible()
+})
+
+test('words of a heading are bold, coloured and linked, by keys and by mouse, and stay so when it is published', async ({
+  page,
+  app,
+}) => {
+  await addPage(page, app, 'Formatted', 'blank')
+  const canvas = canvasOf(page)
+  await add(page, 'Heading')
+  await page.keyboard.press('Enter')
+  await page.keyboard.type('A dark sky for all')
+  const heading = canvas.locator('h2')
+  const bar = page.getByRole('toolbar', { name: 'Text formatting' })
+  await expect(bar.getByRole('button', { name: 'List', exact: true })).toHaveCount(0)
+  const dark = await pointAt(heading, 'dark', 'middle')
+  await page.mouse.dblclick(dark.x, dark.y)
+  await page.keyboard.press('Control+b')
+  const sky = await pointAt(heading, 'sky', 'middle')
+  await page.mouse.dblclick(sky.x, sky.y)
+  await bar.getByRole('button', { name: 'Accent colour' }).click()
+  await page.keyboard.press('End')
+  await page.keyboard.press('Control+Shift+ArrowLeft')
+  await page.keyboard.press('Control+k')
+  await page.getByRole('combobox', { name: 'Link' }).fill('visit')
+  await page.keyboard.press('Enter')
+  await page.keyboard.type('!')
+  // In the details it is words alone; what is typed there leaves the rest as it was.
+  await page.keyboard.press('Escape')
+  const words = page.getByRole('textbox', { name: 'Text', exact: true })
+  await expect(words).toHaveValue('A dark sky for all!')
+  await words.fill('A very dark sky for all!')
+  const html =
+    'A very <strong>dark</strong> <span class="in-accent">sky</span> for <a href="/visit/">all</a>!'
+  await expect.poll(() => heading.innerHTML()).toBe(html)
+  await words.press('Escape')
+  await page.keyboard.press('Control+z')
+  await expect(heading).toHaveText('A dark sky for all!')
+  await page.keyboard.press('Control+Shift+z')
+  await page.keyboard.press('Alt+0')
+  await expect(canvas.locator('.text a', { hasText: 'all' })).toHaveCount(1)
+  await page.keyboard.press('Control+z')
+  await page.keyboard.press('Control+s')
+  await expect(page.getByText('Saved', { exact: true })).toBeVisible()
+  await page.getByRole('button', { name: 'Publish' }).click()
+  await page.getByRole('dialog').getByRole('button', { name: 'Publish', exact: true }).click()
+  await expect(page.getByRole('heading', { name: 'Published' })).toBeVisible()
+  expect(await (await fetch(`${app.site}/formatted/`)).text()).toContain(`>${html}</h2>`)
 })

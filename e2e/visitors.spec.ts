@@ -49,6 +49,7 @@ test('slides stand still, go on and back by their buttons, and stop as soon as s
   await expect(slides).toHaveAttribute('aria-roledescription', 'carousel')
   await slides.getByRole('button', { name: 'Next' }).press('Enter')
   await expect.poll(left).toBeGreaterThan(100)
+  await expect(slides.getByText('2 to 3 / 3')).toBeVisible()
   await slides.getByRole('button', { name: 'Back' }).press('Space')
   await expect.poll(left).toBe(0)
   await page.waitForTimeout(1200)
@@ -94,11 +95,14 @@ test('the menu is a line where there is room, and behind a button where there is
   app,
 }) => {
   await page.goto(`${app.site}/visit/`)
-  const menu = page.getByRole('navigation', { name: 'All pages' })
+  const menu = page.getByRole('navigation', { name: 'Site' })
+  // At the foot of the page there is room for all links.
+  const foot = page.getByRole('navigation', { name: 'All pages' }).getByRole('link', { name: 'Instruments' })
   await expect(menu.getByRole('link', { name: 'Instruments' })).toBeVisible()
   await expect(menu.getByRole('button', { name: 'Menu' })).toBeHidden()
   await page.setViewportSize({ width: 390, height: 800 })
   await expect(menu.getByRole('link', { name: 'Instruments' })).toBeHidden()
+  await expect(foot).toBeVisible()
   await menu.getByRole('button', { name: 'Menu' }).press('Enter')
   await expect(menu.getByRole('link', { name: 'Instruments' })).toBeVisible()
   await page.keyboard.press('Tab')

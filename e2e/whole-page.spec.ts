@@ -13,7 +13,7 @@ test('a whole page from a blank one takes at most 40 mouse actions', async ({ pa
     count++
     await locator.click()
   }
-  await addPage(page, app.editor, 'About the hut', /^Blank/)
+  await addPage(page, app, 'About the hut', 'blank')
   const canvas = canvasOf(page)
   const shelf = async (name: RegExp): Promise<void> => {
     await click(page.getByRole('button', { name: 'Add to page' }))
@@ -48,7 +48,7 @@ test('a whole page from a blank one takes at most 40 mouse actions', async ({ pa
 
 /** The same, without a pointer: with its pictures, and where its buttons lead. */
 test('a whole page from a blank one takes at most 60 keys besides the words', async ({ page, app }) => {
-  await addPage(page, app.editor, 'About the hut, by keys', /^Blank/)
+  await addPage(page, app, 'About the hut, by keys', 'blank')
   const canvas = canvasOf(page)
   let count = 0
   const press = async (...keys: readonly string[]): Promise<void> => {

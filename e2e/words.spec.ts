@@ -43,6 +43,7 @@ test('no screen, dialog, menu or setting has a label that was replaced', async (
   await look()
 
   await openPage(page, app, 'Visit')
+  await expect(page.getByRole('treeitem', { name: /^Section: / }).first()).toBeVisible()
   await look()
   for (const kind of ['Section', 'Heading', 'Text', 'Table', 'Picture', 'Row', 'Button']) {
     const item = page.getByRole('treeitem', { name: new RegExp(`^${kind}: `) }).first()

@@ -1,12 +1,14 @@
 /**
- * Makes what is made from other files. Compiles every schema of the block kinds into plain JavaScript, core/generated/validators.js. Ajv compiles with
+ * Makes what is made from other files. Compiles the schemas of block kinds, edits and packages into plain JavaScript, core/generated. Ajv compiles with
  * `new Function`, which the editor's content security policy forbids, so it runs here, at build time, and never in
- * the browser; bundles the scripts that blocks bring to visitors, core/generated/behaviours.js; and writes docs/help.md.
+ * the browser; bundles the scripts that blocks bring to visitors, core/generated/behaviours.js; and writes docs/help.md and
+ * docs/interface-texts.md.
  */
 import { mkdir, readdir, readFile, writeFile } from 'node:fs/promises'
 import { createRequire } from 'node:module'
 import { basename, dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
+import { Ajv, type Options } from 'ajv'
 import { Ajv2020 } from 'ajv/dist/2020.js'
 import standalone from 'ajv/dist/standalone/index.js'
 import { build } from 'esbuild'
@@ -17,12 +19,14 @@ import { checkName, NODE_PARTS } from '../core/src/blocks/registry.ts'
 import { EDIT_SCHEMA } from '../core/src/edits/edit-schema.ts'
 import { PACKAGE_SHAPE_SCHEMA } from '../core/src/exchange/package-schema.ts'
 import { helpText } from './help-text.ts'
+import { interfaceTextsPage } from './interface-texts.ts'
+import { shareFields } from './share-fields.ts'
 
 const root = join(dirname(fileURLToPath(import.meta.url)), '..')
 const folder = join(root, 'core/generated')
 const require = createRequire(import.meta.url)
 
-const ajv = new Ajv2020({
+const OPTIONS: Options = {
   // The first fault of each part is enough to refuse it; looking for all would let a sender choose how long that takes.
   allErrors: false,
   // Formatted text is in most kinds: written once, and not in each.
@@ -30,45 +34,38 @@ const ajv = new Ajv2020({
   strictTuples: false,
   strictTypes: false,
   discriminator: true,
-  schemas: [SHARED_SCHEMA],
   code: { source: true, esm: true },
-})
-ajv.addVocabulary([...ANNOTATIONS])
-
-const names: Record<string, string> = {}
-for (const definition of BLOCK_KINDS) {
-  for (const part of NODE_PARTS) {
-    const name = checkName(definition.kind, part)
-    ajv.addSchema({ $id: name, ...partSchema(definition, part) })
-    names[name] = name
-  }
 }
+// The schemas of nodes use only keywords that draft 7 has too, and Ajv writes half as much code for draft 7.
+const ofNodes = new Ajv(OPTIONS)
+ofNodes.addVocabulary([...ANNOTATIONS])
+const ofMessages = new Ajv2020(OPTIONS)
 
-ajv.addSchema({ $id: 'package_shape', ...PACKAGE_SHAPE_SCHEMA })
-names.package_shape = 'package_shape'
-
-ajv.addSchema({ $id: 'edit_shape', ...EDIT_SCHEMA })
-names.edit_shape = 'edit_shape'
-
-const source = standaloneCode(ajv, names)
-const bundled = await build({
-  stdin: { contents: source, resolveDir: dirname(require.resolve('ajv/package.json')), loader: 'js' },
-  bundle: true,
-  format: 'esm',
-  write: false,
-  banner: { js: '// Made by scripts/generate.ts from the schemas of the block kinds.' },
-})
-await mkdir(folder, { recursive: true })
-await writeIfChanged(join(folder, 'validators.js'), bundled.outputFiles[0]!.text)
-await writeIfChanged(
-  join(folder, 'validators.d.ts'),
-  [
-    'export interface SchemaError { instancePath: string; message?: string; params: Record<string, unknown> }',
-    'interface Validator { (value: unknown): boolean; errors?: SchemaError[] | null }',
-    ...Object.keys(names).map((name) => `export const ${name}: Validator`),
-    '',
-  ].join('\n'),
+const parts = BLOCK_KINDS.flatMap((definition) =>
+  NODE_PARTS.map((part) => ({
+    name: checkName(definition.kind, part),
+    schema: partSchema(definition, part),
+  })),
 )
+const shared = shareFields(parts.map(({ schema }) => schema))
+// Each is a schema of its own, since Ajv compiles a definition inside of another schema again for every schema that
+// refers to it.
+for (const [name, definition] of Object.entries(SHARED_SCHEMA.$defs)) {
+  ofNodes.addSchema(definition, `${SHARED_SCHEMA.$id}#/$defs/${name}`)
+}
+for (const [ref, field] of Object.entries(shared.fields)) ofNodes.addSchema(field, ref)
+for (const [i, { name }] of parts.entries()) ofNodes.addSchema({ $id: name, ...shared.parts[i] })
+ofMessages.addSchema({ $id: 'edit_shape', ...EDIT_SCHEMA })
+ofMessages.addSchema({ $id: 'package_shape', ...PACKAGE_SHAPE_SCHEMA })
+
+await mkdir(folder, { recursive: true })
+await writeValidators(
+  'node-validators',
+  ofNodes,
+  parts.map(({ name }) => name),
+)
+await writeValidators('edit-validator', ofMessages, ['edit_shape'])
+await writeValidators('package-validator', ofMessages, ['package_shape'])
 
 // What visitors' browsers run where a block asks for it: plain scripts, each on its own.
 const behaviours: Record<string, string> = {}
@@ -95,11 +92,32 @@ await writeIfChanged(
 )
 
 await writeIfChanged(join(root, 'docs/help.md'), helpText())
+await writeIfChanged(join(root, 'docs/interface-texts.md'), interfaceTextsPage(root))
 
-type Generate = (instance: Ajv2020, exported: Record<string, string>) => string
+/** Writes a module that exports a validator for each of the schemas. */
+async function writeValidators(file: string, ajv: Ajv | Ajv2020, names: readonly string[]): Promise<void> {
+  const source = standaloneCode(ajv, Object.fromEntries(names.map((name) => [name, name])))
+  const bundled = await build({
+    stdin: { contents: source, resolveDir: dirname(require.resolve('ajv/package.json')), loader: 'js' },
+    bundle: true,
+    format: 'esm',
+    write: false,
+    banner: { js: '// Made by scripts/generate.ts from the schemas of the block kinds.' },
+  })
+  await writeIfChanged(join(folder, `${file}.js`), bundled.outputFiles[0]!.text)
+  const types = [
+    'export interface SchemaError { instancePath: string; message?: string; params: Record<string, unknown> }',
+    'export interface Validator { (value: unknown): boolean; errors?: SchemaError[] | null }',
+    ...names.map((name) => `export const ${name}: Validator`),
+    '',
+  ]
+  await writeIfChanged(join(folder, `${file}.d.ts`), types.join('\n'))
+}
+
+type Generate = (instance: Ajv | Ajv2020, exported: Record<string, string>) => string
 
 /** The package is CommonJS whose default export arrives wrapped or not, by who loads it. */
-function standaloneCode(instance: Ajv2020, exported: Record<string, string>): string {
+function standaloneCode(instance: Ajv | Ajv2020, exported: Record<string, string>): string {
   const loaded: unknown = standalone
   const generate = (loaded as { default?: Generate }).default ?? (loaded as Generate)
   return generate(instance, exported)

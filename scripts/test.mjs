@@ -8,53 +8,67 @@ import { startMariadb } from './lib/mariadb.mjs'
 import { CHROMIUM, MARIADB, root, tool } from './lib/paths.mjs'
 import { freePort } from './lib/ports.mjs'
 import { runCommand } from './lib/run-command.mjs'
+import { makeSampleHome, SAMPLE_HOME } from './lib/sample-home.mjs'
 import { run, say } from './lib/say.mjs'
 
 const JEST = ['--experimental-vm-modules', '--no-warnings', tool('jest/bin/jest.js'), '--ci']
+/** Requests that are meant to stop the server. */
+const HOSTILE = 'hostile\\.test'
 const PLAYWRIGHT = [tool('@playwright/test/cli.js'), 'test']
 
-/** Each part: what it is, the command for this Node, what it needs, and how to count what it found. */
+/**
+ * Each part: what it is, the command for this Node, what it needs, how to count what it found, and its lane. Two lanes run
+ * at a time: one works all the time, the other mostly waits for processes to start and end. Those that measure how long
+ * somebody waits have the machine for themselves.
+ */
 const PARTS = [
-  { name: 'types', args: [tool('typescript/bin/tsc'), '-b'], count: countCheck, lane: 'first' },
+  {
+    name: 'server',
+    // Every file has a database of its own.
+    args: [...JEST, '--maxWorkers', '2', '--selectProjects', 'server', '--testPathIgnorePatterns', HOSTILE],
+    count: countJest,
+    needs: ['database', 'server', 'sample'],
+    lane: 'waits',
+  },
+  { name: 'types', args: [tool('typescript/bin/tsc'), '-b'], count: countCheck, lane: 'works' },
+  {
+    name: 'unit',
+    args: [...JEST, '--maxWorkers', '1', '--selectProjects', 'core', 'web', 'cli', 'repository'],
+    count: countJest,
+    lane: 'works',
+  },
   {
     name: 'lint',
     args: [tool('eslint/bin/eslint.js'), '.', '--max-warnings', '0'],
     count: countCheck,
-    lane: 'first',
+    lane: 'works',
   },
   {
     name: 'format',
     args: [tool('prettier/bin/prettier.cjs'), '--check', '.', '--log-level', 'warn'],
     count: countCheck,
-    lane: 'first',
+    lane: 'works',
   },
   {
-    name: 'unit',
-    // The other lane has the other processor.
-    args: [...JEST, '--maxWorkers', '1', '--selectProjects', 'core', 'web', 'cli', 'repository'],
+    name: 'hostile',
+    args: [...JEST, '--selectProjects', 'server', '--testPathPatterns', HOSTILE],
     count: countJest,
-  },
-  {
-    name: 'server',
-    // Most of it waits for processes to start and end; every file has a database of its own.
-    args: [...JEST, '--maxWorkers', '2', '--selectProjects', 'server'],
-    count: countJest,
-    needs: ['database', 'server'],
-    lane: 'first',
+    needs: ['database', 'server', 'sample'],
+    lane: 'alone',
   },
   {
     name: 'browser',
     args: [...PLAYWRIGHT],
     count: countPlaywright,
-    needs: ['database', 'server', 'web', 'chromium'],
-    lane: 'browser',
+    needs: ['database', 'server', 'sample', 'web', 'chromium'],
+    lane: 'alone',
   },
   {
     name: 'screenshots',
     args: [...PLAYWRIGHT, '--config', 'playwright.screenshots.config.ts'],
     count: countPlaywright,
-    needs: ['database', 'server', 'web', 'chromium'],
-    lane: 'browser',
+    needs: ['database', 'server', 'sample', 'web', 'chromium'],
+    lane: 'alone',
     onlyOnDemand: true,
   },
 ]
@@ -92,12 +106,16 @@ await run(async () => {
       if (code !== 0 || found.failed > 0 || only) console.log(output.trimEnd())
       say(`${part.name}: ${found.passed} passed, ${found.failed} failed`)
     }
-    // Two lanes at a time use two processors; the browser has the machine for itself, since it measures what it sees.
+    if (needs.has('sample')) {
+      say('Making the sample site that tests begin with')
+      env[SAMPLE_HOME] = join(home, 'sample')
+      await makeSampleHome(env[SAMPLE_HOME])
+    }
     const lane = async (name) => {
       for (const part of wanted.filter((one) => one.lane === name)) await runPart(part)
     }
-    await Promise.all([lane('first'), lane(undefined)])
-    await lane('browser')
+    await Promise.all([lane('waits'), lane('works')])
+    await lane('alone')
   } finally {
     await database?.stop()
     rmSync(home, { recursive: true, force: true })

@@ -1,3 +1,4 @@
+import optimizeLocales from '@react-aria/optimize-locales-plugin'
 import react from '@vitejs/plugin-react'
 import { defineConfig, type Plugin } from 'vite'
 
@@ -20,7 +21,12 @@ const preloadFonts: Plugin = {
 }
 
 export default defineConfig({
-  plugins: [react(), preloadFonts],
+  plugins: [
+    react(),
+    preloadFonts,
+    // The words that React Aria brings are in English, as all others on the screen.
+    optimizeLocales.vite({ locales: ['en-US'] }),
+  ],
   // The server takes writes only from its own address, so the proxy speaks as it.
   server: {
     host: '127.0.0.1',

@@ -2,7 +2,7 @@ import type { Application } from '../application.ts'
 import { figureOf, type Figure } from '../measure.ts'
 
 /** The most JavaScript that opening a page may need, in bytes as they are sent. */
-const MOST_BYTES = 400_000
+const MOST_BYTES = 260_000
 
 /** (h): the scripts that the editor loads to open a page, as a browser that takes Brotli gets them. */
 export async function editorSizeFigure(app: Application): Promise<Figure> {

@@ -1,19 +1,21 @@
 /**
- * Buttons for slides: on, back, and start or stop where the page offers that. Follows the ARIA Authoring Practices,
- * "Carousel Pattern": the buttons are plain ones before the slides, nothing moves until it is started, and it stops as
- * soon as the focus or the pointer is in it. Source: https://www.w3.org/WAI/ARIA/apg/patterns/carousel/ (written from
- * memory, without a copy at hand).
+ * The bar of slides: on, back, where one is, and start or stop where the page offers that. Follows the ARIA Authoring
+ * Practices, "Carousel Pattern": the buttons are plain ones before the slides, nothing moves until it is started, and it
+ * stops as soon as the focus or the pointer is in it. Source: https://www.w3.org/WAI/ARIA/apg/patterns/carousel/ (written
+ * from memory, without a copy at hand).
  */
 const PAUSE_MS = 5000
 
 for (const slides of document.querySelectorAll<HTMLElement>('.slides,.voices')) {
   const list = slides.querySelector<HTMLElement>(':scope > ul[tabindex]')
-  if (list && list.children.length > 1) makeButtons(slides, list)
+  const bar = slides.querySelector<HTMLElement>(':scope > .step-bar')
+  if (list && bar) run(slides, list, bar)
 }
 
-function makeButtons(slides: HTMLElement, list: HTMLElement): void {
+function run(slides: HTMLElement, list: HTMLElement, bar: HTMLElement): void {
   slides.setAttribute('aria-roledescription', 'carousel')
   const still = window.matchMedia('(prefers-reduced-motion: reduce)')
+  const count = list.children.length
   const step = (): number => {
     const [first, second] = list.children as unknown as [HTMLElement, HTMLElement]
     return second.offsetLeft - first.offsetLeft
@@ -30,6 +32,16 @@ function makeButtons(slides: HTMLElement, list: HTMLElement): void {
     target = left
     list.scrollTo({ left, behavior: still.matches ? 'auto' : 'smooth' })
   }
+  const place = bar.querySelector<HTMLElement>('[data-place]')!
+  const showPlace = (): void => {
+    const seen = Math.max(1, Math.round(list.clientWidth / step()))
+    const first = Math.min(count, Math.round(list.scrollLeft / step()) + 1)
+    const last = Math.min(count, first + seen - 1)
+    place.textContent = `${first === last ? first : `${first} to ${last}`} / ${count}`
+  }
+  list.addEventListener('scroll', showPlace, { passive: true })
+  window.addEventListener('resize', showPlace)
+  const play = bar.querySelector<HTMLElement>('[data-step=play]')
   let timer: ReturnType<typeof setInterval> | undefined
   const stop = (): void => {
     clearInterval(timer)
@@ -42,27 +54,12 @@ function makeButtons(slides: HTMLElement, list: HTMLElement): void {
     if (play) play.textContent = 'Stop'
     list.setAttribute('aria-live', 'off')
   }
-  const bar = document.createElement('div')
-  const play =
-    slides.dataset.play === undefined
-      ? undefined
-      : button('Start', () => (timer === undefined ? start() : stop()))
-  if (play) bar.append(play)
-  bar.append(
-    button('Back', () => go(-1)),
-    button('Next', () => go(1)),
-  )
-  slides.prepend(bar)
+  bar.querySelector('[data-step=back]')!.addEventListener('click', () => go(-1))
+  bar.querySelector('[data-step=next]')!.addEventListener('click', () => go(1))
+  play?.addEventListener('click', () => (timer === undefined ? start() : stop()))
   list.setAttribute('aria-live', 'polite')
   list.addEventListener('focusin', stop)
   list.addEventListener('pointerenter', stop)
-}
-
-function button(words: string, act: () => void): HTMLButtonElement {
-  const made = document.createElement('button')
-  made.type = 'button'
-  made.dataset.step = ''
-  made.textContent = words
-  made.addEventListener('click', act)
-  return made
+  bar.hidden = false
+  showPlace()
 }

@@ -1,4 +1,5 @@
-export { checkEditShape, checkPackageShape, defaultRegistry } from './blocks/default-registry.ts'
+export { checkEditShape, defaultRegistry } from './blocks/default-registry.ts'
+export { loadChecks, screenRegistry } from './blocks/screen-registry.ts'
 export {
   firstWords,
   newNode,
@@ -16,7 +17,7 @@ export { leftOut, publishedPage } from './blocks/published-page.ts'
 export { ICON_WORDS, iconElement, type IconName } from './blocks/icons.ts'
 export { getKind, type Problem, type Registry } from './blocks/registry.ts'
 export { shownIds, shownSlots } from './blocks/shown.ts'
-export { createStarters, PURPOSES, type Purpose, type Starter } from './blocks/starters.ts'
+export { createStarters, itemStarters, PURPOSES, type Purpose, type Starter } from './blocks/starters.ts'
 export { validatePage } from './blocks/validate-page.ts'
 export {
   copyFragment,
@@ -37,6 +38,7 @@ export {
   besideEdits,
   copyLookEdits,
   joinBackEdits,
+  markedParagraphEdits,
   paragraphToHeadingEdits,
   paragraphToQuoteEdits,
   startParagraphEdits,
@@ -68,6 +70,7 @@ export { themedLook } from './look/theme.ts'
 export { STEP_WORDS } from './look/scales.ts'
 export { ID_BYTES, ID_PATTERN, idFrom } from './page/id.ts'
 export { sameJson, type Json, type JsonObject } from './page/json.ts'
+export { lineRuns, lineWords, toLine, trimLine, withLineWords, type Line } from './page/line.ts'
 export { isFileLink, isPageLink, type Link } from './page/link.ts'
 export {
   findNode,
@@ -134,6 +137,7 @@ export { contrastRatio } from './look/contrast-ratio.ts'
 export { isOwnColour, isOwnMeasure, leastContrast, ownSurface } from './look/own-values.ts'
 export type { CheckedSite, Finding } from './checks/define-check.ts'
 export { anchorsOf, pagesLinkedInto, runChecks } from './checks/run-checks.ts'
+export { checkPackageShape } from './exchange/check-package-shape.ts'
 export { fullPackageSchema } from './exchange/package-schema.ts'
 export {
   EXTENSIONS,

@@ -46,14 +46,18 @@ describe('declarations that differ from a wider size', () => {
 
 test('room inside: all around, by side, and what is left of the width (worked by hand)', () => {
   const around = { insetAbove: 'all', insetRight: 'all', insetBelow: 'all', insetLeft: 'all' }
-  expect(insetCss({ inset: 'm', ...around })).toBe('var(--space-m)')
-  expect(widthInside('100vw', { inset: 'm', ...around })).toBe('(100vw - 2*var(--space-m))')
-  expect(insetCss({ inset: 'none', ...around })).toBe('0px')
-  expect(widthInside('100vw', { inset: 'none', ...around })).toBeUndefined()
+  expect(insetCss({ inset: 'm', ...around }, {})).toBe('var(--space-m)')
+  expect(widthInside('100vw', { inset: 'm', ...around }, {})).toBe('(100vw - 2*var(--space-m))')
+  expect(insetCss({ inset: 'none', ...around }, {})).toBe('0px')
+  expect(widthInside('100vw', { inset: 'none', ...around }, {})).toBeUndefined()
   const sides = { inset: 's', ...around, insetAbove: 'none', insetLeft: '24px' }
-  expect(insetCss(sides)).toBe('0px var(--space-s) var(--space-s) 1.5rem')
-  expect(widthInside('100vw', sides)).toBe('(100vw - 1.5rem - var(--space-s))')
+  expect(insetCss(sides, {})).toBe('0px var(--space-s) var(--space-s) 1.5rem')
+  expect(widthInside('100vw', sides, {})).toBe('(100vw - 1.5rem - var(--space-s))')
   expect(
-    widthInside('100vw', { inset: 'l', ...around, insetRight: 'none', insetLeft: 'none' }),
+    widthInside('100vw', { inset: 'l', ...around, insetRight: 'none', insetLeft: 'none' }, {}),
   ).toBeUndefined()
+  // Nobody said how much: what stands on a background of its own has some.
+  const usual = { inset: 'usual', ...around }
+  expect([insetCss(usual, {}), insetCss(usual, { surface: 'night' })]).toEqual(['0px', 'var(--space-m)'])
+  expect(widthInside('100vw', usual, { surface: 'night' })).toBe('(100vw - 2*var(--space-m))')
 })

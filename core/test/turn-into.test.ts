@@ -13,6 +13,7 @@ import {
   besideEdits,
   copyLookEdits,
   joinBackEdits,
+  markedParagraphEdits,
   paragraphToHeadingEdits,
   paragraphToQuoteEdits,
   startParagraphEdits,
@@ -260,5 +261,29 @@ describe('a locked block', () => {
       RUNS,
     )
     counts.expectLooked(0.12)
+  })
+})
+
+describe('a paragraph that holds a mark alone', () => {
+  const turned = (text: string) => {
+    const page = pageOf(['text', { words: paragraphs(`Before\n\n${text}`) as unknown as Json }])
+    const words = [...paragraphs('Before'), { type: 'paragraph', runs: [{ text }] }]
+    const node = { ...page.nodes.b0!, content: { words: words as unknown as Json } }
+    const marked = { ...page, nodes: { ...page.nodes, b0: node } }
+    const made = markedParagraphEdits(marked, 'b0', 1, registry, countingIds())
+    return made && getNode(applied(marked, made.edits), made.madeId)
+  }
+
+  test.each([
+    ['# ', 'heading', 1],
+    ['## ', 'heading', 2],
+    ['###### ', 'heading', 6],
+    ['> ', 'quote', undefined],
+  ])('"%s" makes an empty %s of it', (text, kind, level) => {
+    expect(turned(text)).toMatchObject({ kind, content: level === undefined ? {} : { level, text: '' } })
+  })
+
+  test.each(['##', '####### ', '##  ', '# a', ' # ', '>> '])('"%s" stays text', (text) => {
+    expect(turned(text)).toBeUndefined()
   })
 })

@@ -76,16 +76,10 @@ export const about = page(
           words: 'Open nights from October to March, for anyone who comes up the path.',
           action: 'See the nights',
         }),
-        pressed(
-          'tmcluster',
-          'Eleven bright stars wrapped in blue haze',
-          'Teach',
-          to('questions', 'schools'),
-          {
-            words: 'School visits by day and by night, with plans that fit the lessons.',
-            action: 'Ask about schools',
-          },
-        ),
+        pressed('tmcluster', 'Eleven bright stars wrapped in blue haze', 'Teach', to('schools'), {
+          words: 'School visits by day and by night, with plans that fit the lessons.',
+          action: 'Ask about schools',
+        }),
         pressed(
           'tmmoon',
           'The Moon half lit, with craters along the line of shadow',
@@ -115,15 +109,34 @@ export const about = page(
   ),
 )
 
-const question = (title: string, answer: string | ReturnType<typeof para>, anchor?: string): Sketch =>
+const question = (title: string, answer: string | ReturnType<typeof para>): Sketch =>
+  stack(
+    { name: title, base: { gap: 'hair' } },
+    heading(3, title, { base: { step: 'minor' } }),
+    text(typeof answer === 'string' ? answer : [answer]),
+  )
+
+interface Group {
+  readonly title: string
+  readonly about: string
+  readonly anchor?: string
+  readonly surface?: string
+}
+
+/** Questions of one kind, beside what they are about. */
+const group = ({ title, about: words, anchor, surface }: Group, ...asked: Sketch[]): Sketch =>
   section(
     {
       name: title,
-      base: { width: 'reading', above: 's', below: 's', gap: 'hair' },
+      ...(surface ? { look: { surface } } : {}),
       ...(anchor ? { anchor } : {}),
+      base: { above: 'l', below: 'l' },
     },
-    heading(2, title, { base: { step: 'minor' } }),
-    text(typeof answer === 'string' ? answer : [answer]),
+    row(
+      { base: { share: 'last', gap: 'l', align: 'start' }, narrow: { direction: 'down', gap: 'm' } },
+      stack({ base: { gap: 'xs' } }, heading(2, title, { base: { step: 'title' } }), text(words)),
+      stack({ base: { gap: 'm' } }, ...asked),
+    ),
   )
 
 export const questions = page(
@@ -131,51 +144,74 @@ export const questions = page(
   section(
     {
       name: 'Questions',
-      look: { surface: 'night' },
-      base: { width: 'reading', above: 'xl', below: 'l', gap: 's' },
+      look: { surface: 'night', shade: 'side' },
+      backdrop: { id: 'tmpath', focus: { x: 80, y: 60 } },
+      base: { above: 'xl', below: 'l', gap: 's' },
     },
     label('Before you come'),
     heading(1, 'Questions people ask', { base: { step: 'headline' } }),
     text('If yours is not here, ask it on the door line, or under the stars.', { look: { variant: 'lead' } }),
   ),
-  question(
-    'Is it warm inside?',
-    'No. The dome must be as cold as the air outside, or the stars shimmer. The tea hut is warm, and is next door.',
-  ),
-  question(
-    'Can children come?',
-    'Yes, and they come free. The first hour of every open night is meant for them, and a step stands at the eyepiece.',
-  ),
-  question(
-    'What if it is cloudy?',
-    para(
-      'We decide at 16:00 and say so on the door line. If you had a place, it moves to the next clear night. On half-cloudy nights we open and talk between the gaps.',
+  group(
+    { title: 'At the dome', about: 'What to expect once you are up here.' },
+    question(
+      'Is it warm inside?',
+      'No. The dome must be as cold as the air outside, or the stars shimmer. The tea hut is warm, and is next door.',
+    ),
+    question(
+      'Can children come?',
+      'Yes, and they come free. The first hour of every open night is meant for them, and a step stands at the eyepiece.',
+    ),
+    question(
+      'What if it is cloudy?',
+      para(
+        'We decide at 16:00 and say so on the door line. If you had a place, it moves to the next clear night. On half-cloudy nights we open and talk between the gaps.',
+      ),
     ),
   ),
-  question(
-    'How do I get there without a car?',
-    para(
-      'Take line 14 to Tarrow Gate. From there it is twenty minutes on ',
-      linked('the lit path', to('visit', 'getting-here')),
-      '.',
+  group(
+    {
+      title: 'Getting here',
+      about: 'On foot, on wheels, and after dark.',
+      anchor: 'access',
+      surface: 'tint',
+    },
+    question(
+      'How do I get there without a car?',
+      para(
+        'Take line 14 to Tarrow Gate. From there it is twenty minutes on ',
+        linked('the lit path', to('visit', 'getting-here')),
+        '.',
+      ),
+    ),
+    question(
+      'Is there access for wheelchairs?',
+      'Yes. The path is firm and level, the door is wide, and a lift carries you to the eyepiece of the big telescope. Tell us, and we will meet you at the gate with the buggy.',
     ),
   ),
-  question(
-    'Is there access for wheelchairs?',
-    'Yes. The path is firm and level, the door is wide, and a lift carries you to the eyepiece of the big telescope. Tell us, and we will meet you at the gate with the buggy.',
-    'access',
-  ),
-  question(
-    'Do you take schools?',
-    'Any weekday, and one night a month from November. We have plans for each school year, and we come to you when it rains.',
-    'schools',
+  group(
+    { title: 'Groups', about: 'Classes, clubs and birthdays.', anchor: 'schools' },
+    question(
+      'Do you take schools?',
+      para(
+        'Any weekday, and one night a month from November. We have ',
+        linked('plans for each school year', to('schools')),
+        ', and we come to you when it rains.',
+      ),
+    ),
   ),
   section(
-    { name: 'Still wondering?', base: { width: 'reading', below: 'xl', above: 'l' } },
-    stack(
-      { look: { surface: 'tint', radius: 'm' }, base: { inset: 'm', gap: 's' } },
-      heading(2, 'Still wondering?', { base: { step: 'title' } }),
-      text('Write, or ring the door line in the afternoon. Somebody is usually polishing something.'),
+    { name: 'Still wondering?', look: { surface: 'lamp' }, base: { below: 'l', above: 'l' } },
+    row(
+      {
+        base: { share: 'own', justify: 'space-between', align: 'center', gap: 'm' },
+        narrow: { direction: 'down' },
+      },
+      stack(
+        { base: { gap: 'xs' } },
+        heading(2, 'Still wondering?', { base: { step: 'title' } }),
+        text('Write, or ring the door line in the afternoon. Somebody is usually polishing something.'),
+      ),
       button('Write to us', { href: 'mailto:door@tarrowmoor.example' }),
     ),
   ),

@@ -76,6 +76,7 @@ export const home = page(
         text([para(bold('22 seats left'))], { look: { variant: 'note' } }),
       ),
     ),
+    button('What is up this week', to('tonight'), { look: { variant: 'line' } }),
   ),
   section(
     { name: 'A dark place', look: { surface: 'night' } },

@@ -1,15 +1,22 @@
 /** What Tarrowmoor looks with. */
-import { panel, to } from './page-parts.ts'
-import { block, bold, document, heading, linked, para, picture, section, text } from './sketch.ts'
+import { heroBlock, panel, to } from './page-parts.ts'
+import { block, bold, document, heading, label, linked, para, picture, section, text } from './sketch.ts'
 
 export const instruments = document('i', {
   kind: 'page',
   inside: [
+    heroBlock(
+      'Instruments',
+      { id: 'tmdome', focus: { x: 62, y: 70 } },
+      'The dome with its slit open under the Milky Way',
+      label('What we look with'),
+      text('Two that we built, a dozen that you may borrow, and your own two eyes.', {
+        look: { variant: 'lead' },
+      }),
+    ),
     section(
-      { name: 'Instruments', base: { above: 'm', below: 's' } },
-      block('breadcrumb', {}),
-      heading(1, 'Instruments'),
-      text('What we look with, and what each of them is good for.', { look: { variant: 'lead' } }),
+      { name: 'Two that we built', base: { above: 'l', below: 'l' } },
+      heading(2, 'Two that we built'),
       block(
         'sub-pages',
         {},

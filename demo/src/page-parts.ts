@@ -38,6 +38,11 @@ export const PAGE_IDS = {
   radio: 'tmradio',
   news: 'tmnews',
   comet: 'tmcomet',
+  mirror: 'tmmirror',
+  lamps: 'tmlamps',
+  buggy: 'tmbuggy',
+  tonight: 'tmtonight',
+  schools: 'tmschools',
   friend: 'tmfriend',
 } as const
 

@@ -2,8 +2,10 @@
 import { about, questions } from './about-and-questions.ts'
 import { home, visit } from './home-and-visit.ts'
 import { bigTelescope, instruments, radio } from './instrument-pages.ts'
-import { comet, friend, news, openNights } from './nights-and-news.ts'
+import { buggy, comet, lamps, mirror, news } from './news.ts'
+import { friend, openNights } from './nights-and-friends.ts'
 import { PAGE_IDS, type DemoPage } from './page-parts.ts'
+import { schools, tonight } from './tonight-and-schools.ts'
 
 export const pages: readonly DemoPage[] = [
   {
@@ -84,6 +86,52 @@ export const pages: readonly DemoPage[] = [
     description: 'It is faint, it is green, and it will not be back for eight hundred years.',
     document: comet,
     more: { theme: 'moss', sharePicture: 'tmdusk' },
+  },
+  {
+    id: PAGE_IDS.mirror,
+    parentId: PAGE_IDS.news,
+    inNavigation: false,
+    title: 'The mirror shines again',
+    slug: 'mirror',
+    description: 'Two days in a tank, nine people holding their breath, and a coat of silver for ten years.',
+    document: mirror,
+    more: { theme: 'moss', sharePicture: 'tmdome' },
+  },
+  {
+    id: PAGE_IDS.lamps,
+    parentId: PAGE_IDS.news,
+    inNavigation: false,
+    title: 'The valley turns its lamps down',
+    slug: 'lamps',
+    description: 'From this autumn the lamps along the valley road go down to a third at ten.',
+    document: lamps,
+    more: { theme: 'moss', sharePicture: 'tmnight' },
+  },
+  {
+    id: PAGE_IDS.buggy,
+    parentId: PAGE_IDS.news,
+    inNavigation: false,
+    title: 'A buggy for the lit path',
+    slug: 'buggy',
+    description: 'Twenty minutes on foot are now four minutes on wheels, for everyone who asks.',
+    document: buggy,
+    more: { theme: 'moss', sharePicture: 'tmpath' },
+  },
+  {
+    id: PAGE_IDS.tonight,
+    inNavigation: false,
+    title: 'Tonight’s sky',
+    slug: 'tonight',
+    description: 'What is up over the moor this week, and where to look for it.',
+    document: tonight,
+  },
+  {
+    id: PAGE_IDS.schools,
+    inNavigation: false,
+    title: 'Schools',
+    slug: 'schools',
+    description: 'Days and nights for classes of every age, at the dome or at your school.',
+    document: schools,
   },
   {
     id: PAGE_IDS.friend,

@@ -81,15 +81,21 @@ export const button = (words: string, to: Link, styling?: Styling): Sketch =>
 export const picture = (
   id: string,
   alt: string,
-  styling: Styling & { caption?: string; focus?: { x: number; y: number }; crop?: Crop } = {},
+  styling: Styling & {
+    caption?: string
+    focus?: { x: number; y: number }
+    crop?: Crop
+    link?: Link
+  } = {},
 ): Sketch => {
-  const { caption, focus, crop, ...rest } = styling
+  const { caption, focus, crop, link, ...rest } = styling
   return styled(
     'picture',
     {
       media: { id, ...(focus ? { focus } : {}), ...(crop ? { crop: { ...crop } } : {}) },
       alt,
       ...(caption ? { caption } : {}),
+      ...(link ? { link } : {}),
     },
     rest,
   )

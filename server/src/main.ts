@@ -2,6 +2,7 @@
 import { createAdaptorServer, type ServerType } from '@hono/node-server'
 import { multistream, pino, type DestinationStream } from 'pino'
 import { createEditorApp } from './app.ts'
+import { sharePort } from './visitors/share-port.ts'
 import { createSiteServer } from './visitors/site-app.ts'
 import { readConfig } from './config.ts'
 import { NewerDatabase, openDatabase } from './db/data-source.ts'
@@ -46,14 +47,20 @@ async function main(): Promise<void> {
   else await beginSiteIfEmpty(services)
   await completeSite(services)
   await showRelease(services)
+  const site = await listen(createSiteServer(services), config.sitePort, 'GULLYLINE_SITE_PORT')
   const servers = [
     await listen(editorServer(services, config.webDir), config.editorPort, 'GULLYLINE_EDITOR_PORT'),
-    await listen(createSiteServer(services), config.sitePort, 'GULLYLINE_SITE_PORT'),
+    site,
   ]
+  const stopSharing = sharePort(
+    site,
+    { dataDir, liveOrigin, keepAliveMs: KEEP_ALIVE_MS, finishingMs: FINISHING_MS },
+    log,
+  )
   process.send?.({ ready: true })
-  let stopping: Promise<void> | undefined
+  let stopping: Promise<unknown> | undefined
   const stop = (): void => {
-    stopping ??= finish(services, servers).finally(() => process.exit(0))
+    stopping ??= Promise.all([stopSharing(), finish(services, servers)]).finally(() => process.exit(0))
   }
   process.on('SIGTERM', stop)
   process.on('SIGINT', stop)

@@ -6,7 +6,10 @@ import { afterAll, beforeAll, expect, test } from '@jest/globals'
 import { createEditorApp } from '../src/app.ts'
 import { startTestServer, type TestServer } from './with-server.ts'
 
-const SHELL = '<!doctype html><html><head><title>Gullyline</title></head><body></body></html>'
+const SHELL =
+  '<!doctype html><html><head><title>Gullyline</title></head><body><div id="app"></div></body></html>'
+/** The same with the frame of the screens around pages. */
+const FRAMED = SHELL.replace('id="app"', 'id="app" data-frame="site"')
 
 let server: TestServer
 let webDir: string
@@ -49,7 +52,8 @@ test('nobody else is sent after anything: not who is not signed in, no other scr
     '/pages/a/b',
     '/pages/%3Cscript%3E',
   ])
-    expect([path, await (await ask(path, cookie)).text()]).toEqual([path, SHELL])
+    expect([path, await (await ask(path, cookie)).text()]).toEqual([path, FRAMED])
+  expect(await (await ask('/pages/tmvisit', cookie)).text()).toContain('<div id="app" data-frame="page">')
 })
 
 test('files named by their content are kept for ever, all else is asked for each time', async () => {

@@ -14,6 +14,7 @@ import {
 } from '@gullyline/core'
 import { startMariadb, type Database } from '../../scripts/lib/mariadb.mjs'
 import { freePort } from '../../scripts/lib/ports.mjs'
+import { copySampleHome } from '../../scripts/lib/sample-home.mjs'
 import { startServer, type RunningServer } from '../../scripts/lib/server.mjs'
 
 /** Saves under way at any moment, each by a writer with a page of its own. */
@@ -46,6 +47,8 @@ export class Machine {
     this.#home = await mkdtemp(join(tmpdir(), 'gullyline-faults-'))
     this.#data = diskBytes > 0 ? join(this.#home, 'data') : this.#home
     await mkdir(this.#data, { recursive: true })
+    // A disk of its own begins empty.
+    if (diskBytes === 0) await copySampleHome(this.#home)
     this.#ports = { database: await freePort(), editor: await freePort(), site: await freePort() }
     this.#database = await startMariadb(join(this.#home, 'database'), this.#ports.database)
     await this.#startServer()

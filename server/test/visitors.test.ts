@@ -1,6 +1,9 @@
 /** What visitors are answered: conditional requests, ranges and codings by RFC 9110, and what search engines ask for. */
+import { readFileSync } from 'node:fs'
 import { brotliDecompressSync, gunzipSync } from 'node:zlib'
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
+import robotsParser from 'robots-parser'
+import { validateXML } from 'xmllint-wasm'
 import { startTestServer, type TestServer } from './with-server.ts'
 
 let server: TestServer
@@ -187,16 +190,25 @@ describe('search engines', () => {
   test('may read everything, and are told where the sitemap is (RFC 9309)', async () => {
     const robots = await get('/robots.txt')
     expect(robots.headers.get('content-type')).toBe('text/plain; charset=utf-8')
-    expect(await robots.text()).toBe(`User-agent: *\nAllow: /\n\nSitemap: ${ORIGIN}/sitemap.xml\n`)
+    const text = await robots.text()
+    // Read by a parser of others, for a crawler that the file does not name.
+    const rules = robotsParser(`${ORIGIN}/robots.txt`, text)
+    for (const path of ['/', '/visit/', '/media/x.jpg', '/friend/'])
+      expect([path, rules.isAllowed(ORIGIN + path, 'AnyCrawler')]).toEqual([path, true])
+    expect(rules.getSitemaps()).toEqual([`${ORIGIN}/sitemap.xml`])
   })
 
   test('get every page that may be listed, by the schema of sitemaps.org', async () => {
     const answer = await get('/sitemap.xml')
     const xml = await answer.text()
-    expect(xml).toMatch(
-      /^<\?xml version="1.0" encoding="UTF-8"\?>\n<urlset xmlns="http:\/\/www\.sitemaps\.org\/schemas\/sitemap\/0\.9">\n/,
-    )
-    // W3C Date and Time Formats, with seconds and a zone.
+    const schema = readFileSync(new URL('data/sitemap-0.9.xsd', import.meta.url), 'utf8')
+    const judged = (contents: string) =>
+      validateXML({
+        xml: [{ fileName: 'sitemap.xml', contents }],
+        schema: [{ fileName: 'sitemap-0.9.xsd', contents: schema }],
+      })
+    expect((await judged(xml)).errors).toEqual([])
+    expect((await judged(xml.replace('<loc>', '<location>'))).valid).toBe(false)
     const entries = xml.matchAll(
       /<url><loc>([^<]+)<\/loc><lastmod>\d{4}-\d\d-\d\dT\d\d:\d\d:\d\d\.\d+Z<\/lastmod><\/url>/g,
     )

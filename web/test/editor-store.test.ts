@@ -1,10 +1,19 @@
 /** The store of one page being edited: who is told of what, what is journaled, and what is not let through. */
 import { beforeEach, describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
-import { defaultRegistry, getKind, newNode, type Edit, type Page, type PageNode } from '@gullyline/core'
+import {
+  defaultRegistry,
+  getKind,
+  newNode,
+  type Edit,
+  type Page,
+  type PageNode,
+  type Registry,
+} from '@gullyline/core'
 import { openEditor } from '../src/editor/editor-state.ts'
-import { EditorStore, newId } from '../src/editor/editor-store.ts'
+import { EditorStore } from '../src/editor/editor-store.ts'
 import { Journal } from '../src/editor/journal.ts'
+import { newId } from '../src/editor/new-id.ts'
 import { someStorage } from './support/storage.ts'
 
 const kind = (name: string) => getKind(defaultRegistry, name)
@@ -252,6 +261,42 @@ describe('what is not let through', () => {
     store.do('Deleted it', [{ edit: 'remove', nodeId: 'sec' }], { select: 'root' })
     expect(store.state.page).toBe(page)
     expect(store.state.selection).toBe('sec')
+  })
+})
+
+describe('edits made before the checks are there', () => {
+  const late = () => {
+    let isThere = false
+    const registry: Registry = {
+      ...defaultRegistry,
+      check: (...given) => (isThere ? defaultRegistry.check(...given) : []),
+    }
+    const store = new EditorStore(openEditor(page, 1), registry, new Journal(someStorage(), owner))
+    const arrive = (): void => {
+      isThere = true
+      store.recheck()
+    }
+    return { store, arrive }
+  }
+  const tooLong = 'x'.repeat(100_001)
+
+  test('stay when the page passes them', () => {
+    const { store, arrive } = late()
+    store.do('Typed', [say('one', 'Uno')])
+    const { notice } = store.state
+    arrive()
+    expect(store.state.page.nodes.one!.content.text).toBe('Uno')
+    expect(store.state.notice).toBe(notice)
+  })
+
+  test('are undone as far as it does not, and the person is told', () => {
+    const { store, arrive } = late()
+    store.do('Typed', [say('one', 'Uno')])
+    store.do('Pasted', [say('two', tooLong)])
+    arrive()
+    expect(store.state.page.nodes.one!.content.text).toBe('Uno')
+    expect(store.state.page.nodes.two).toEqual(page.nodes.two)
+    expect(store.state.notice).toMatchObject({ tone: 'refused', words: expect.stringMatching(/undone/) })
   })
 })
 

@@ -1,4 +1,6 @@
 /** Contrast of every pair of colours that the interface shows, by WCAG 2.2's formula. */
+import { readFileSync } from 'node:fs'
+import { join } from 'node:path'
 import { describe, expect, test } from '@jest/globals'
 import { contrastRatio as contrast } from '@gullyline/core'
 import { tarrowmoorLook } from '../../demo/src/look.ts'
@@ -42,6 +44,16 @@ describe.each(Object.entries(SCHEMES))('the %s scheme', (_name, scheme) => {
   ] as const)('edges of %s on %s reach 3 (1.4.11)', (edge, ground) =>
     expect(contrast(scheme[edge], scheme[ground])).toBeGreaterThanOrEqual(3),
   )
+})
+
+test('the frame that is there before any script has the colours of the scheme', () => {
+  const css = readFileSync(join(import.meta.dirname, '../src/ui/first-frame.css'), 'utf8')
+  for (const name of ['paper', 'line', 'backdrop'] as const) {
+    const { [name]: light } = SCHEMES.light
+    const { [name]: dark } = SCHEMES.dark
+    expect(css).toContain(`--first-${name}: light-dark(${light}, ${dark});`)
+  }
+  expect(css).toContain(`--first-strip: ${STRIP.ground};`)
 })
 
 test('the strip is read in both schemes', () => {

@@ -5,7 +5,8 @@ import type { Declarations, CssRule } from '../render/css-rules.ts'
 import type { Element, Properties } from '../render/element.ts'
 import type { Spot } from '../render/spots.ts'
 import type { SiteContext, Picture } from '../render/site-context.ts'
-import { fields, toggle, type FieldSchema, type ObjectSchema } from './fields.ts'
+import { BAND_WIDTHS } from '../render/band.ts'
+import { choice, fields, toggle, type FieldSchema, type ObjectSchema } from './fields.ts'
 
 /**
  * Where a kind may stand. `flow` is every block that can be placed freely inside containers; an `item` stands only in
@@ -42,6 +43,8 @@ export interface TypedNode<C, L> {
 export interface RenderContext {
   /** Where the children of a slot go. */
   slot(name: string): Element
+  /** How many blocks stand in a slot. */
+  count(name: string): number
   /** Properties for the element that shows the words of a content field, so that they can be typed in place. */
   wordsOf(field: string): Properties
   /** Whether a content field gets an element: it has words, or they are asked for on the canvas. */
@@ -81,6 +84,7 @@ export type ChildWidth<A> = (input: {
   readonly width: string
   readonly values: A
   readonly content: JsonObject
+  readonly look: JsonObject
   readonly size: SizeKey
   readonly slot: string
   readonly childCount: number
@@ -93,7 +97,12 @@ export type ChildWidth<A> = (input: {
 export interface Facts {
   readonly heading?: { readonly level: number; readonly text: string }
   /** Links with the words that are pressed; `link` is undefined for one that leads nowhere yet. */
-  readonly links?: readonly { readonly words: string; readonly link: Link | undefined }[]
+  readonly links?: readonly {
+    readonly words: string
+    readonly link: Link | undefined
+    /** True where a picture is pressed, which has no words but its alternative text. */
+    readonly isPicture?: boolean
+  }[]
   readonly pictures?: readonly {
     readonly id: string
     readonly alt: string | undefined
@@ -137,6 +146,8 @@ export interface BlockSpec<C, L, A> {
   /** Content fields that `arrange` reads. Nodes alike in these, their look and their sizes are arranged once for all. */
   readonly arrangedBy?: readonly (keyof C & string)[]
   readonly childWidth?: ChildWidth<A>
+  /** The width that the node takes of the `width` it is given; undefined where it takes all of it. */
+  ownWidth?(input: { readonly width: string; readonly values: A }): string | undefined
   /**
    * How wide the node's own picture is laid out, as a multiple of the node's width; 1 where this is left out. `ratio` is
    * what `childRatio` of its container says.
@@ -150,6 +161,8 @@ export interface BlockSpec<C, L, A> {
   readonly isDerived?: boolean
   /** The script that visitors' browsers need for it, by the name of its file in `behaviours/`; where `needs` says so. */
   readonly behaviour?: { readonly name: string; needs(node: TypedNode<C, L>): boolean }
+  /** Whether its blocks may be wider than its content; see `IN_BAND`. */
+  isBand?(content: C): boolean
   /** The slots that are shown, in their order on the page; all of them where this is left out. */
   shows?(content: C): readonly string[]
   /** Whether there is nothing in it to publish. `hasInside` tells whether blocks stand in it that are published. */
@@ -176,11 +189,16 @@ export interface BlockDefinition extends Omit<
 
 /** Fields that every placed block has at every size. */
 const COMMON_ARRANGEMENT: Readonly<Record<string, FieldSchema>> = { shown: toggle('Shown', true) }
+/** Fields that blocks have which can stand right in a band. */
+const IN_BAND: Readonly<Record<string, FieldSchema>> = {
+  band: { ...choice('Width', 'content', BAND_WIDTHS), onlyInBand: true },
+}
 
 /** Completes a kind: fills in what it leaves out, and adds the fields that all placed blocks share. */
 export function defineBlock<C, L = JsonObject, A = JsonObject>(spec: BlockSpec<C, L, A>): BlockDefinition {
   const own = spec.arrangement?.properties ?? {}
-  const arrangement = spec.group === 'root' ? own : { ...own, ...COMMON_ARRANGEMENT }
+  const placed = { ...(spec.group === 'flow' ? IN_BAND : {}), ...own, ...COMMON_ARRANGEMENT }
+  const arrangement = spec.group === 'root' ? own : placed
   return {
     // The parts of a node are checked against the kind's schemas before anything here sees them.
     ...(spec as unknown as BlockSpec<JsonObject, JsonObject, JsonObject>),

@@ -11,6 +11,7 @@ import { ICON_NAMES } from './icons.ts'
 
 export type Control =
   | 'line'
+  | 'formatted-line'
   | 'words'
   | 'list'
   | 'table'
@@ -39,6 +40,8 @@ export interface FieldSchema {
   readonly hidden?: boolean
   /** For lines that are often longer than one line of the details: they are typed in a box of several. */
   readonly isLong?: boolean
+  /** Says nothing where the block does not stand in a band. */
+  readonly onlyInBand?: boolean
   /** Shown only while another field of the same part is not set to true. */
   readonly unless?: string
   /** What gives the value where none is set. */
@@ -50,7 +53,7 @@ export interface FieldSchema {
 export interface Inherits {
   /** The field that is followed: of the same arrangement, or else of the look or the content. */
   readonly key: string
-  /** What each of its values gives; left out where it is that value itself. */
+  /** What each of its values gives, or `*` for all others; left out where it is that value itself. */
   readonly gives?: Readonly<Record<string, string>>
 }
 
@@ -70,11 +73,16 @@ export const ANNOTATIONS = [
   'hidden',
   'inherits',
   'isLong',
+  'onlyInBand',
   'prompt',
 ] as const
 
 /** The keys of definitions shared by all kinds; a field refers to one by `$ref`. */
 const SHARED_SCHEMA_ID = 'gullyline:shared'
+
+function shared(name: string): { readonly $ref: string } {
+  return { $ref: `${SHARED_SCHEMA_ID}#/$defs/${name}` }
+}
 
 // Characters that neither HTML nor a person's text has a use for: all C0 controls but tab and newline, and halves of
 // surrogate pairs, which no encoding can write (Unicode 16, 3.9, D71 to D75).
@@ -104,8 +112,8 @@ function listDefinitions(): Readonly<Record<string, object>> {
   const itemAt = (depth: number) => ({
     type: 'object',
     properties: {
-      runs: { type: 'array', maxItems: 2000, items: { $ref: '#/$defs/run' } },
-      ...(depth < DEEPEST_LIST ? { list: { $ref: `#/$defs/${name(depth + 1)}` } } : {}),
+      runs: { type: 'array', maxItems: 2000, items: shared('run') },
+      ...(depth < DEEPEST_LIST ? { list: shared(name(depth + 1)) } : {}),
     },
     required: ['runs'],
     additionalProperties: false,
@@ -155,10 +163,25 @@ export const SHARED_SCHEMA = {
           items: { enum: MARKS },
           uniqueItems: true,
         },
-        link: { $ref: '#/$defs/link' },
+        link: shared('link'),
       },
       required: ['text'],
       additionalProperties: false,
+    },
+    // Plain words are a string; runs are there for what is formatted. What is told of either is told in one place.
+    line: {
+      if: { type: 'string' },
+      then: { type: 'string', maxLength: MAX_LINE, pattern: ONE_LINE },
+      else: {
+        type: 'array',
+        minItems: 1,
+        maxItems: 200,
+        items: {
+          ...shared('run'),
+          type: 'object',
+          properties: { text: { type: 'string', pattern: ONE_LINE } },
+        },
+      },
     },
     ...listDefinitions(),
     richText: {
@@ -173,16 +196,16 @@ export const SHARED_SCHEMA = {
             type: 'object',
             properties: {
               type: { const: 'paragraph' },
-              runs: { type: 'array', maxItems: 2000, items: { $ref: '#/$defs/run' } },
+              runs: { type: 'array', maxItems: 2000, items: shared('run') },
             },
             required: ['type', 'runs'],
             additionalProperties: false,
           },
-          { $ref: '#/$defs/list' },
+          shared('list'),
         ],
       },
     },
-    listWords: { type: 'array', minItems: 1, maxItems: 1, items: { $ref: '#/$defs/list' } },
+    listWords: { type: 'array', minItems: 1, maxItems: 1, items: shared('list') },
     rows: {
       type: 'array',
       minItems: 1,
@@ -239,6 +262,11 @@ export function line(title: string, initial = '', maxLength = MAX_LINE): FieldSc
   return { title, control: 'line', type: 'string', maxLength, pattern: ONE_LINE, default: initial }
 }
 
+/** One line of words, some of which may have marks or a link; see `page/line.ts`. */
+export function formattedLine(title: string, initial = ''): FieldSchema {
+  return { title, control: 'formatted-line', ...shared('line'), default: initial }
+}
+
 /** Words without which a block says nothing: they begin empty, and `prompt` asks for them. */
 export function asked(prompt: string, field: FieldSchema): FieldSchema {
   return { ...field, prompt }
@@ -247,18 +275,18 @@ export function asked(prompt: string, field: FieldSchema): FieldSchema {
 /** Formatted text; see `page/rich-text.ts`. It begins empty. */
 export function words(title: string): FieldSchema {
   const initial = [{ type: 'paragraph', runs: [] }]
-  return { title, control: 'words', $ref: `${SHARED_SCHEMA_ID}#/$defs/richText`, default: initial }
+  return { title, control: 'words', ...shared('richText'), default: initial }
 }
 
 /** Formatted text that is one list and nothing else. It begins with one empty item. */
 export function list(title: string): FieldSchema {
   const initial = [{ type: 'list', ordered: false, items: [{ runs: [] }] }]
-  return { title, control: 'list', $ref: `${SHARED_SCHEMA_ID}#/$defs/listWords`, default: initial }
+  return { title, control: 'list', ...shared('listWords'), default: initial }
 }
 
 /** Rows of cells of plain words. Rows may differ in length; what shows them fills up the shorter ones. */
 export function table(title: string, initial: Json): FieldSchema {
-  return { title, control: 'table', $ref: `${SHARED_SCHEMA_ID}#/$defs/rows`, default: initial }
+  return { title, control: 'table', ...shared('rows'), default: initial }
 }
 
 /** A share of a whole, in %. */
@@ -322,12 +350,12 @@ export function surface(title: string): FieldSchema {
 }
 
 export function link(title: string): FieldSchema {
-  return { title, control: 'link', $ref: `${SHARED_SCHEMA_ID}#/$defs/link` }
+  return { title, control: 'link', ...shared('link') }
 }
 
 /** A picture of the media library, with the point that must stay in view when it is cropped, in % from the left and top. */
 export function media(title: string): FieldSchema {
-  return { title, control: 'media', $ref: `${SHARED_SCHEMA_ID}#/$defs/media` }
+  return { title, control: 'media', ...shared('media') }
 }
 
 /** A name for a place that links can point to. */

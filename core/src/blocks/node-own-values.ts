@@ -5,7 +5,7 @@ import { SIZE_KEYS } from '../sizes/cascade.ts'
 import { partSchema } from './define-block.ts'
 import { getKind, type Registry } from './registry.ts'
 
-/** A measure or colour of a node that is outside the look. */
+/** A custom measure or colour of a node. */
 interface OwnValue {
   /** JSON pointer within the node. */
   readonly pointer: string

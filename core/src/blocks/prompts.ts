@@ -21,10 +21,12 @@ export function isWordless(value: Json | undefined): boolean {
   return [text, runs, items, list].every(isWordless)
 }
 
+const WORD_CONTROLS: ReadonlySet<string> = new Set(['line', 'formatted-line', 'words', 'list'])
+
 /** The content fields of a kind that hold words, which can be asked for. */
 export function fieldsOfWords({ content }: BlockDefinition): string[] {
   return Object.entries(content.properties).flatMap(([field, { control }]) =>
-    control === 'line' || control === 'words' || control === 'list' ? [field] : [],
+    WORD_CONTROLS.has(control) ? [field] : [],
   )
 }
 

@@ -1,6 +1,7 @@
 /** What the shelf offers: every block kind, and a few ready arrangements of them. Placing one makes an independent copy. */
 import type { JsonObject } from '../page/json.ts'
-import type { PageNode } from '../page/page.ts'
+import { getNode, type NodeId, type Page, type PageNode } from '../page/page.ts'
+import { ancestry } from '../page/walk.ts'
 import type { Fragment, NewId } from '../edits/compose.ts'
 import {
   ask,
@@ -16,7 +17,8 @@ import {
   voice,
   type Sketch,
 } from './sketch.ts'
-import type { Registry } from './registry.ts'
+import type { BlockDefinition } from './define-block.ts'
+import { getKind, type Registry } from './registry.ts'
 
 export interface Starter {
   /** Unique among starters. */
@@ -295,26 +297,44 @@ export function createStarters(registry: Registry): readonly Starter[] {
     buildRest: (newId) => rest.map((sketch) => buildSketch(sketch, registry, newId)),
   }))
   const blocks = [...registry.kinds.values()]
-    .filter((definition) => definition.group !== 'root' && definition.group !== 'item')
-    .map(({ kind, title, about, purpose = 'text', synonyms = [] }): Starter => ({
-      id: kind,
-      title,
-      about,
-      synonyms,
-      type: 'block',
-      purpose,
-      kind,
-      build: (newId) => {
-        const [sizes, look] = [SIZES[kind], LOOKS[kind]]
-        const sketch = {
-          kind,
-          inside: INSIDE[kind] ?? [],
-          ...(sizes ? { sizes } : {}),
-          ...(look ? { look } : {}),
-        }
-        return buildSketch(sketch, registry, newId)
-      },
-      buildRest: NO_REST,
-    }))
+    .filter(({ group }) => group !== 'root' && group !== 'item')
+    .map((definition) => blockStarter(definition, registry))
   return [...patterns, ...bodies, ...blocks]
+}
+
+/** Items that go with what is selected: another of its kind, or one of the kinds that the nearest block around it repeats. */
+export function itemStarters(page: Page, selectedId: NodeId, registry: Registry): readonly Starter[] {
+  for (const id of ancestry(page, selectedId)) {
+    const { slots } = getKind(registry, getNode(page, id).kind)
+    const kinds = Object.values(slots)
+      .flatMap(({ allow }) => allow)
+      .flatMap((name) => registry.kinds.get(name) ?? [])
+      .filter(({ group }) => group === 'item')
+    if (kinds.length > 0) return kinds.map((definition) => blockStarter(definition, registry))
+  }
+  return []
+}
+
+function blockStarter(definition: BlockDefinition, registry: Registry): Starter {
+  const { kind, title, about, purpose = 'text', synonyms = [] } = definition
+  return {
+    id: kind,
+    title,
+    about,
+    synonyms,
+    type: 'block',
+    purpose,
+    kind,
+    build: (newId) => {
+      const [sizes, look] = [SIZES[kind], LOOKS[kind]]
+      const sketch = {
+        kind,
+        inside: INSIDE[kind] ?? [],
+        ...(sizes ? { sizes } : {}),
+        ...(look ? { look } : {}),
+      }
+      return buildSketch(sketch, registry, newId)
+    },
+    buildRest: NO_REST,
+  }
 }

@@ -9,9 +9,16 @@ export const brokenLink: Check = {
   source: 'common practice, no source',
   find: (input) =>
     input.nodes.flatMap(({ id, facts }) =>
-      (facts.links ?? []).flatMap(({ words, link }) => {
+      (facts.links ?? []).flatMap(({ words, link, isPicture }) => {
         const fault = faultOf(input, link)
-        return fault ? [{ nodeId: id, message: `The link “${words.trim()}” ${fault}` }] : []
+        return fault
+          ? [
+              {
+                nodeId: id,
+                message: `${isPicture ? 'The link of this picture' : `The link “${words.trim()}”`} ${fault}`,
+              },
+            ]
+          : []
       }),
     ),
 }

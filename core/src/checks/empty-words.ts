@@ -1,4 +1,8 @@
+import type { Facts } from '../blocks/define-block.ts'
 import type { Check } from './define-check.ts'
+
+const DECORATED_LINK =
+  'This picture is a link, but it is marked as decorative, so the link has no name: give it alternative text'
 
 /** A heading, link, button, text or list item without words, and a picture block without a picture. */
 export const emptyWords: Check = {
@@ -9,7 +13,12 @@ export const emptyWords: Check = {
     nodes.flatMap(({ id, facts }) => [
       ...(facts.empty ?? []).map((what) => ({ nodeId: id, message: `This ${what} is empty` })),
       ...(facts.links ?? [])
-        .filter(({ words }) => words.trim() === '' && !facts.empty)
+        .filter(({ words, isPicture }) => words.trim() === '' && !isPicture && !facts.empty)
         .map(() => ({ nodeId: id, message: 'A link here has no words' })),
+      ...(isDecoratedLink(facts) ? [{ nodeId: id, message: DECORATED_LINK }] : []),
     ]),
+}
+
+function isDecoratedLink({ links = [], pictures = [] }: Facts): boolean {
+  return links.some(({ isPicture }) => isPicture) && pictures.some(({ decoration }) => decoration)
 }

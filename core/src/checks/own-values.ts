@@ -1,14 +1,17 @@
 import { ownValuesOf } from '../blocks/node-own-values.ts'
 import type { Check, CheckInput, Found } from './define-check.ts'
 
-/** A measure or colour outside the look, on a site whose keeper allows them. */
+/** A custom measure or colour, on a site whose keeper allows them. */
 export const ownValues: Check = {
   rule: 'own-value',
   severity: 'warning',
   source: 'common practice, no source',
   find: (input) =>
     input.site.look.ownValues === true
-      ? found(input, (title, value) => `“${title}” is ${value}, which is outside the look of the site`)
+      ? found(
+          input,
+          (title, value) => `“${title}” is ${value}, a custom value that the look of the site does not have`,
+        )
       : [],
 }
 

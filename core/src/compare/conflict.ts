@@ -9,8 +9,8 @@ import { applyEdits } from '../edits/transaction.ts'
 import type { Json } from '../page/json.ts'
 import { findNode, getNode, type NodeId, type Page } from '../page/page.ts'
 import { subtreeIds } from '../page/walk.ts'
-import type { RichText } from '../page/rich-text.ts'
-import { richTextWords } from '../page/rich-text.ts'
+import { lineWords } from '../page/line.ts'
+import { richTextWords, type RichText, type Run } from '../page/rich-text.ts'
 import { STEP_WORDS } from '../look/scales.ts'
 import { SIZE_WORDS } from '../sizes/cascade.ts'
 import { diffPages } from './diff-pages.ts'
@@ -126,7 +126,7 @@ function subtreeText(page: Page, id: NodeId, registry: Registry): string {
 }
 
 function isTextual(value: Json | undefined): boolean {
-  return typeof value === 'string' || isRichText(value) || isRows(value)
+  return typeof value === 'string' || isRuns(value) || isRichText(value) || isRows(value)
 }
 
 function nameOf(id: NodeId, { base, ours, theirs }: Versions, registry: Registry): string {
@@ -156,6 +156,7 @@ function valueTitle(conflict: Conflict & { type: 'value' }, pages: Versions, reg
 }
 
 function valueWords(value: Json | undefined, field: FieldSchema | undefined): string {
+  if (isRuns(value)) return lineWords(value)
   if (value === undefined) return 'Not set'
   if (typeof value === 'boolean') return value ? 'Yes' : 'No'
   if (typeof value !== 'object' || value === null) {
@@ -171,6 +172,11 @@ function valueWords(value: Json | undefined, field: FieldSchema | undefined): st
 
 function isRows(value: unknown): value is readonly (readonly string[])[] {
   return Array.isArray(value) && value.every((row: unknown) => Array.isArray(row))
+}
+
+function isRuns(value: unknown): value is readonly Run[] {
+  const isRun = (one: unknown) => typeof one === 'object' && one !== null && 'text' in one
+  return Array.isArray(value) && value.length > 0 && value.every(isRun)
 }
 
 function isRichText(value: unknown): value is RichText {

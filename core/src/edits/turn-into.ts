@@ -3,6 +3,7 @@ import { newNode, partSchema } from '../blocks/define-block.ts'
 import { getKind, type Registry } from '../blocks/registry.ts'
 import type { Json, JsonObject } from '../page/json.ts'
 import { getNode, type NodeId, type Page, type PageNode, type SizeKey } from '../page/page.ts'
+import { lineRuns, lineWords, toLine, trimLine, type Line } from '../page/line.ts'
 import { richTextWords, type Paragraph, type RichText } from '../page/rich-text.ts'
 import { findPlace } from '../page/walk.ts'
 import { SIZE_KEYS } from '../sizes/cascade.ts'
@@ -16,30 +17,42 @@ interface Turned {
 }
 
 /**
- * Makes a heading of one paragraph of a text block, counted from 0: what stands before and after it stays text. Its
- * words lose their marks, which headings have none of. Undefined where there is no such paragraph or it has no words.
+ * Makes a heading of one paragraph of a text block, counted from 0, with its marks and links: what stands before and
+ * after it stays text. Undefined where there is no such paragraph or it has no words.
  */
 export function paragraphToHeadingEdits(...[page, id, at, registry, newId]: OfParagraph): Turned | undefined {
   const words = paragraphWords(page, id, at)
-  const text = words && oneLine(words)
-  if (!text) return undefined
-  const heading = newNode(getKind(registry, 'heading'), { content: { text, level: levelAt(page, id) } })
+  const text = words && trimLine(toLine(words.runs))
+  if (!text || lineWords(text) === '') return undefined
+  const content = { text: text as unknown as Json, level: levelAt(page, id) }
+  const heading = newNode(getKind(registry, 'heading'), { content })
   return takeOutEdits(page, id, at, heading, newId)
 }
 
-/** Makes a quote of one paragraph of a text block, with its marks and links; otherwise as `paragraphToHeadingEdits`. */
+/** Makes a quote of one paragraph of a text block; otherwise as `paragraphToHeadingEdits`. */
 export function paragraphToQuoteEdits(...[page, id, at, registry, newId]: OfParagraph): Turned | undefined {
   const words = paragraphWords(page, id, at)
-  if (!words || oneLine(words) === '') return undefined
+  if (!words || richTextWords([words]).join('').trim() === '') return undefined
   const quote = newNode(getKind(registry, 'quote'), { content: { words: [words] as unknown as Json } })
   return takeOutEdits(page, id, at, quote, newId)
 }
 
-type OfParagraph = [page: Page, id: NodeId, at: number, registry: Registry, newId: NewId]
-
-function oneLine(words: Paragraph): string {
-  return richTextWords([words]).join(' ').replace(/\s+/g, ' ').trim()
+/**
+ * Makes a heading or a quote of a paragraph that holds nothing but the mark for one, as plain text has it: "## " or "> "
+ * (CommonMark 0.31.2, "ATX headings" and "Block quotes"). Undefined for any other paragraph.
+ */
+export function markedParagraphEdits(...[page, id, at, registry, newId]: OfParagraph): Turned | undefined {
+  const words = paragraphWords(page, id, at)
+  const [, mark] = /^(#{1,6}|>) $/.exec(words?.runs.map(({ text }) => text).join('') ?? '') ?? []
+  if (mark === undefined) return undefined
+  const made =
+    mark === '>'
+      ? newNode(getKind(registry, 'quote'))
+      : newNode(getKind(registry, 'heading'), { content: { level: mark.length } })
+  return takeOutEdits(page, id, at, made, newId)
 }
+
+type OfParagraph = [page: Page, id: NodeId, at: number, registry: Registry, newId: NewId]
 
 function paragraphWords(page: Page, id: NodeId, at: number): Paragraph | undefined {
   const node = getNode(page, id)
@@ -95,7 +108,7 @@ export function toTextEdits(page: Page, id: NodeId, registry: Registry, newId: N
 }
 
 function wordsAsText({ kind, content }: PageNode): RichText | undefined {
-  if (kind === 'heading') return paragraph(content.text as string)
+  if (kind === 'heading') return [{ type: 'paragraph', runs: lineRuns(content.text as unknown as Line) }]
   if (kind !== 'quote') return undefined
   const said = [content.who, content.source].filter(
     (one): one is string => typeof one === 'string' && one.trim() !== '',
@@ -147,8 +160,9 @@ export function joinBackEdits(
     return { edits: [setWords(intoId, joined(before, words)), remove], intoId }
   }
   if (into.kind !== 'heading' || words.length > 1 || words[0]?.type === 'list') return undefined
-  const text = `${into.content.text as string} ${richTextWords(words).join(' ')}`.replace(/\s+/g, ' ').trim()
-  return { edits: [{ edit: 'set', nodeId: intoId, at: ['content', 'text'], value: text }, remove], intoId }
+  const runs = [...lineRuns(into.content.text as unknown as Line), { text: ' ' }, ...(words[0]?.runs ?? [])]
+  const value = trimLine(toLine(runs)) as unknown as Json
+  return { edits: [{ edit: 'set', nodeId: intoId, at: ['content', 'text'], value }, remove], intoId }
 }
 
 /** Two texts as one: the first paragraph of the second goes on in the last one of the first. */

@@ -95,7 +95,7 @@ function treeProblems(tree: Page, look: Look, registry: Registry, rootKind: stri
   return Object.entries(tree.nodes).flatMap(([id, node]) =>
     ownValuesOf(node, registry).map(({ pointer, value }) => ({
       pointer: `/nodes/${id}${pointer}`,
-      message: `${value} is outside the look, and "ownValues" of the look does not allow that`,
+      message: `${value} is a custom value, and "ownValues" of the look does not allow custom values`,
     })),
   )
 }

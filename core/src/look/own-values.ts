@@ -1,4 +1,4 @@
-/** Values outside the look: a measure or a colour of a block's own, where the site's keeper allows them. */
+/** Custom values: a measure or a colour of a block's own, where the site's keeper allows them. */
 import { contrastRatio } from './contrast-ratio.ts'
 import { remCss, type Look, type Surface } from './look.ts'
 

@@ -69,23 +69,31 @@ function itemWords(item: ListItem): string[] {
   return [runWords(item.runs), ...(item.list ? item.list.items.flatMap(itemWords) : [])]
 }
 
-function runWords(runs: readonly Run[]): string {
+export function runWords(runs: readonly Run[]): string {
   return runs.map((run) => run.text).join('')
 }
 
+/** A link with the words it is on. */
+export interface LinkedWords {
+  words: string
+  readonly link: Link
+}
+
 /** Every link with the words it is on; runs in a row that lead to the same place are one link, as they are on the page. */
-export function richTextLinks(text: RichText): { words: string; link: Link }[] {
-  return allRuns(text).flatMap((runs) => {
-    const links: { words: string; link: Link }[] = []
-    let previous: Link | undefined
-    for (const run of runs) {
-      const last = links.at(-1)
-      if (run.link && last && JSON.stringify(previous) === JSON.stringify(run.link)) last.words += run.text
-      else if (run.link) links.push({ words: run.text, link: run.link })
-      previous = run.link
-    }
-    return links
-  })
+export function richTextLinks(text: RichText): LinkedWords[] {
+  return allRuns(text).flatMap(runLinks)
+}
+
+export function runLinks(runs: readonly Run[]): LinkedWords[] {
+  const links: LinkedWords[] = []
+  let previous: Link | undefined
+  for (const run of runs) {
+    const last = links.at(-1)
+    if (run.link && last && JSON.stringify(previous) === JSON.stringify(run.link)) last.words += run.text
+    else if (run.link) links.push({ words: run.text, link: run.link })
+    previous = run.link
+  }
+  return links
 }
 
 /** True when a list has an item without words. */
@@ -96,11 +104,13 @@ export function hasEmptyItem(text: RichText): boolean {
 }
 
 function allRuns(text: RichText): (readonly Run[])[] {
-  const ofItem = (item: ListItem): (readonly Run[])[] => [
-    item.runs,
-    ...(item.list?.items.flatMap(ofItem) ?? []),
-  ]
-  return text.flatMap((block) => (block.type === 'paragraph' ? [block.runs] : block.items.flatMap(ofItem)))
+  return text.flatMap((block) =>
+    block.type === 'paragraph' ? [block.runs] : block.items.flatMap(runsOfItem),
+  )
+}
+
+function runsOfItem({ runs, list }: ListItem): (readonly Run[])[] {
+  return [runs, ...(list?.items.flatMap(runsOfItem) ?? [])]
 }
 
 /** Joins neighbouring runs that look alike, drops empty ones and sorts marks. Idempotent. */
@@ -123,7 +133,8 @@ function normalizeList(list: List): List {
   }
 }
 
-function normalizeRuns(runs: readonly Run[]): Run[] {
+/** Joins runs next to each other that look alike, drops empty ones and sorts marks. Idempotent. */
+export function normalizeRuns(runs: readonly Run[]): Run[] {
   const joined: Run[] = []
   for (const run of runs) {
     if (run.text === '') continue

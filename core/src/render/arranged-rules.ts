@@ -3,6 +3,7 @@ import type { ArrangedRules } from '../blocks/define-block.ts'
 import type { JsonObject } from '../page/json.ts'
 import type { PageNode, SizeKey } from '../page/page.ts'
 import { cascade, SIZE_KEYS } from '../sizes/cascade.ts'
+import { breakout, type BandWidth } from './band.ts'
 import { declarationsThatDiffer, type CssRule, type Declarations } from './css-rules.ts'
 import { shortHash } from './hash.ts'
 
@@ -81,7 +82,12 @@ function arrangeBySize(registry: Registry, node: PageNode): readonly ArrangedRul
     }
     const values = cascade(node, definition.arrangement, size)
     const arranged = definition.arrange?.({ values, content: node.content, look: node.look }) ?? {}
-    bySize.push(values.shown === false ? { ...arranged, '': { ...arranged[''], ...HIDDEN } } : arranged)
+    const placed = {
+      ...breakout((values.band ?? 'content') as BandWidth),
+      ...(values.shown === false ? HIDDEN : {}),
+    }
+    const isPlaced = Object.keys(placed).length > 0
+    bySize.push(isPlaced ? { ...arranged, '': { ...arranged[''], ...placed } } : arranged)
   }
   return bySize
 }

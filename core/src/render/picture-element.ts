@@ -8,6 +8,8 @@ export interface PictureUse {
   /** The `sizes` attribute: how wide the picture is laid out at each screen width. */
   readonly sizes: string | undefined
   readonly early: boolean | undefined
+  /** Loaded with the page, though not first: its place comes into sight with that of others. */
+  readonly isShownAtOnce?: boolean
 }
 
 /**
@@ -30,9 +32,14 @@ export function pictureElement(picture: Picture, use: PictureUse): Element {
       alt: use.alt,
       width: picture.width,
       height: picture.height,
-      ...(use.early ? { fetchPriority: 'high' } : { loading: 'lazy', decoding: 'async' }),
+      ...loadingOf(use),
     }),
   )
+}
+
+function loadingOf({ early = false, isShownAtOnce = false }: PictureUse) {
+  if (early) return { fetchPriority: 'high' }
+  return isShownAtOnce ? { decoding: 'async' } : { loading: 'lazy', decoding: 'async' }
 }
 
 /** The alternative text of a picture at one place: the place's own word first, then what the library says of it. */

@@ -128,6 +128,10 @@ class NodeContext implements RenderContext {
     return slotOutlet(this.#id, name)
   }
 
+  count(name: string): number {
+    return this.#node.slots[name]?.length ?? 0
+  }
+
   wordsOf(field: string): Properties {
     if (this.#context.purpose !== 'canvas') return {}
     const prompt = promptAt(this.#definition, this.#node, field)

@@ -1,3 +1,4 @@
+import type { Line } from '../page/line.ts'
 import type { List, Mark, RichText, Run } from '../page/rich-text.ts'
 import type { RenderContext } from '../blocks/define-block.ts'
 import { el, text, type ElementContent } from './element.ts'
@@ -23,6 +24,12 @@ function listElement(list: List, context: Pick<RenderContext, 'href'>): ElementC
     el('li', {}, runElements(item.runs, context), item.list && listElement(item.list, context)),
   )
   return el(list.ordered ? 'ol' : 'ul', {}, items)
+}
+
+/** A line as what stands inside its element. */
+export function lineElements(line: Line, context: Pick<RenderContext, 'href'>): ElementContent[] {
+  if (typeof line === 'string') return line === '' ? [] : [text(line)]
+  return runElements(line, context)
 }
 
 /** Words with marks and links. A link that leads nowhere leaves its words. */

@@ -117,6 +117,7 @@ function widthAt(page: Page, chain: readonly NodeId[], { registry, look, size }:
         width,
         values: cascade(parent, definition.arrangement, size),
         content: parent.content,
+        look: parent.look,
         size,
         slot: place.slot,
         childCount: parent.slots[place.slot]!.length,
@@ -128,6 +129,9 @@ function widthAt(page: Page, chain: readonly NodeId[], { registry, look, size }:
           }),
       }) ?? width
   }
+  const own = getNode(page, chain[0]!)
+  const { arrangement, ownWidth } = getKind(registry, own.kind)
+  width = ownWidth?.({ width, values: cascade(own, arrangement, size) }) ?? width
   const share = ownShare(page, chain, { registry, look, size })
   if (share !== 1) width = `(${width})*${Math.round(share * 1000) / 1000}`
   return width === '100vw' ? width : `calc(${withTokenValues(width, look)})`

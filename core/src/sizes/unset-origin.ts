@@ -25,8 +25,13 @@ export function unsetOrigin(
   const { inherits } = field
   const found = inherits && valueAt(node, getKind(registry, node.kind), inherits.key, size)
   if (!found) return { from: 'kind' }
+  const isUnset = found.field.inherits && found.value === found.field.default
+  if (isUnset) {
+    const deeper = unsetOrigin(node, found.field, size, registry)
+    return deeper.from === 'kind' ? deeper : { from: 'field', ...found, gives: deeper.gives }
+  }
   const name = typeof found.value === 'object' ? '' : String(found.value)
-  const gives = inherits.gives ? inherits.gives[name] : found.value
+  const gives = inherits.gives ? (inherits.gives[name] ?? inherits.gives['*']) : found.value
   return gives === undefined ? { from: 'kind' } : { from: 'field', ...found, gives }
 }
 

@@ -3,7 +3,14 @@ import fc from 'fast-check'
 import type { FieldSchema, ObjectSchema } from '../../src/blocks/fields.ts'
 import { SCALES } from '../../src/look/scales.ts'
 import type { Json, JsonObject } from '../../src/page/json.ts'
-import { EXCLUSIVE_MARKS, MARKS, normalizeRichText, type RichText } from '../../src/page/rich-text.ts'
+import { toLine } from '../../src/page/line.ts'
+import {
+  EXCLUSIVE_MARKS,
+  MARKS,
+  normalizeRichText,
+  type RichText,
+  type Run,
+} from '../../src/page/rich-text.ts'
 
 export const PAGE_IDS = ['home', 'visit', 'gone'] as const
 export const PICTURE_IDS = ['pica', 'picb', 'picgone'] as const
@@ -51,6 +58,10 @@ const run = fc.record(
   },
   { requiredKeys: ['text'] },
 )
+export const anyRuns = fc
+  .array(run, { maxLength: 4 })
+  .map((runs) => JSON.parse(JSON.stringify(runs)) as readonly Run[])
+export const anyLine = fc.oneof(plainWords, anyRuns.map(toLine))
 const listDepth = fc.createDepthIdentifier()
 const item = fc.letrec<{ item: unknown; list: unknown }>((tie) => ({
   item: fc.record({
@@ -80,6 +91,8 @@ function valueFor(field: FieldSchema): fc.Arbitrary<Json> {
   switch (field.control) {
     case 'line':
       return plainWords
+    case 'formatted-line':
+      return anyLine as unknown as fc.Arbitrary<Json>
     case 'words':
       return richText as unknown as fc.Arbitrary<Json>
     case 'list':

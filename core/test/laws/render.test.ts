@@ -42,6 +42,8 @@ function words(node: Root | RootContent): string {
   if (node.type === 'element' && (node.tagName === 'time' || classOf(node).some((name) => DERIVED.has(name))))
     return ''
   if (node.type === 'element' && node.tagName === 'br') return ' '
+  // What only the visitors’ script shows says nothing of its own.
+  if (node.type === 'element' && node.properties.hidden === true) return ''
   return 'children' in node ? node.children.map((child) => words(child)).join('') : ''
 }
 const DERIVED = new Set([...registry.kinds.values()].flatMap((kind) => (kind.isDerived ? [kind.kind] : [])))

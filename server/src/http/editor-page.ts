@@ -15,14 +15,17 @@ const PAGE_SCREEN = /^\/pages\/([a-z0-9]{1,24})$/
 /**
  * The one HTML page of the editor, for the address of any screen. For the screen of a page it names what will be asked
  * for (HTML standard, "Link type preload"): data come while the scripts do, and the page is laid out once, in its own
- * fonts.
+ * fonts. It also says which frame is shown until then.
  */
 export function editorPage(webDir: string, services: Services): Handler {
   return async (context) => {
     const html = await readFile(join(webDir, 'index.html'), 'utf8')
     const isPage = PAGE_SCREEN.test(context.req.path)
     const links = (await preloads(context, services)) + (isPage ? await scriptsOfEditor(webDir) : '')
-    return context.html(html.replace('</head>', `${links}</head>`))
+    const frame = isSignedIn(context, services) ? ` data-frame="${isPage ? 'page' : 'site'}"` : ''
+    return context.html(
+      html.replace('</head>', `${links}</head>`).replace('<div id="app"', `<div id="app"${frame}`),
+    )
   }
 }
 
@@ -53,11 +56,16 @@ async function scriptsOfEditor(webDir: string): Promise<string> {
 /** None for somebody who is not signed in: all of it would be refused. */
 async function preloads(context: Context, services: Services): Promise<string> {
   const id = PAGE_SCREEN.exec(context.req.path)?.[1]
-  if (id === undefined || getCookie(context, cookieName(services)) === undefined) return ''
+  if (id === undefined || !isSignedIn(context, services)) return ''
   return [
     ...ASKED_FOR.map((path) => preload('fetch', path.replace('ID', id))),
     ...(await fontsOf(services)).map((file) => preload('font', `/fonts/${encodeURIComponent(file)}`)),
   ].join('')
+}
+
+/** As far as can be told without asking for the session: somebody else gets the form to sign in, which has no frame. */
+function isSignedIn(context: Context, services: Services): boolean {
+  return getCookie(context, cookieName(services)) !== undefined
 }
 
 function preload(as: 'fetch' | 'font', href: string): string {

@@ -18,11 +18,11 @@ const EDITOR = {
   'Referrer-Policy': 'no-referrer',
 } as const
 
-/** What is published asks for nothing from elsewhere, and its few scripts are files of its own. */
+/** What is published asks for nothing from elsewhere, and its few scripts are files of its own. Programs that judge a site read its robots.txt as a page would. */
 const SITE = {
   ...EVERYWHERE,
   'Content-Security-Policy':
-    "default-src 'none'; img-src 'self'; style-src 'self'; script-src 'self'; font-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'none'",
+    "default-src 'none'; connect-src 'self'; img-src 'self'; style-src 'self'; script-src 'self'; font-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'none'",
   'Referrer-Policy': 'strict-origin-when-cross-origin',
 } as const
 

@@ -10,6 +10,7 @@ import { pipeline } from 'node:stream/promises'
 import { siteHeaders } from '../http/headers.ts'
 import type { Services } from '../services.ts'
 import { answerVisitor, type VisitorAnswer, type VisitorRequest } from './answer.ts'
+import { ReadyAnswers } from './ready-answers.ts'
 import { SiteFiles } from './site-files.ts'
 
 /** Answers requests as `fetch` has them, for tests. */
@@ -19,8 +20,12 @@ export interface SiteApp {
 
 type Answer = (request: VisitorRequest & { readonly host: string }) => Promise<VisitorAnswer>
 
-function siteAnswers(services: Services): Answer {
-  const site = new SiteFiles(services.dataDir)
+/** What answering visitors takes of the server. */
+type VisitorServices = Pick<Services, 'dataDir' | 'liveOrigin'> & {
+  readonly log: { error(about: { err: unknown }, words: string): void }
+}
+
+function siteAnswers(services: VisitorServices, site: SiteFiles): Answer {
   const { hostname } = new URL(services.liveOrigin)
   const security = siteHeaders(services)
   const answer = async ({ host, ...request }: Parameters<Answer>[0]): Promise<VisitorAnswer> => {
@@ -42,7 +47,7 @@ function hostOf(host: string): string {
 }
 
 export function createSiteApp(services: Services): SiteApp {
-  const answer = siteAnswers(services)
+  const answer = siteAnswers(services, new SiteFiles(services.dataDir))
   return {
     async request(url, { method = 'GET', headers } = {}) {
       const asked = new URL(url)
@@ -65,15 +70,34 @@ export function createSiteApp(services: Services): SiteApp {
 }
 
 /** The site on Node's own server: between a request and a file in memory stands nothing else. */
-export function createSiteServer(services: Services): Server {
-  const answer = siteAnswers(services)
+export function createSiteServer(services: VisitorServices): Server {
+  const site = new SiteFiles(services.dataDir)
+  const answer = siteAnswers(services, site)
+  const answers = new ReadyAnswers()
+  // Read once for all requests that came in together.
+  let live: { readonly release: string | undefined } | undefined
+  const liveRelease = (): string | undefined => {
+    if (!live) setImmediate(() => (live = undefined))
+    live ??= { release: site.release }
+    return live.release
+  }
   return createServer((request, response) => {
+    const release = liveRelease()
+    const ready = answers.find(request, release)
+    if (ready) {
+      response.writeHead(200, ready.headers as string[])
+      return void response.end(ready.body)
+    }
     void answer({
       method: request.method ?? 'GET',
       host: request.headers.host ?? '',
       url: request.url ?? '/',
       header: (name) => first(request, name),
-    }).then((found) => send(found, response))
+    }).then((found) => {
+      // Switched meanwhile, it may be of either release.
+      if (site.release === release) answers.add(request, release, found)
+      send(found, response)
+    })
   })
 }
 

@@ -72,14 +72,18 @@ export class SiteFiles {
     return Object.hasOwn(release.redirects, path) ? release.redirects[path] : undefined
   }
 
-  /** The release that the link names now: another server may have switched it. */
-  #current(): Release | undefined {
-    let name: string
+  /** The name of the release that the link names now: another server may have switched it. */
+  get release(): string | undefined {
     try {
-      name = readlinkSync(this.#link)
+      return readlinkSync(this.#link)
     } catch {
       return undefined
     }
+  }
+
+  #current(): Release | undefined {
+    const name = this.release
+    if (name === undefined) return undefined
     if (name !== this.#name) {
       this.#name = name
       this.#release = { folder: join(dirname(this.#link), name), files: new Map(), held: 0 }

@@ -28,7 +28,8 @@ import { typedParagraph } from './canvas/active-editor.ts'
 import { startTyping } from './canvas/frame-input.ts'
 import { readClipboard, writeClipboard } from './clipboard.ts'
 import { selectedIds } from './editor-state.ts'
-import { newId, type EditorStore } from './editor-store.ts'
+import type { EditorStore } from './editor-store.ts'
+import { newId } from './new-id.ts'
 
 export function withSelection(act: (store: EditorStore, id: NodeId) => void): (store: EditorStore) => void {
   return (store) => {

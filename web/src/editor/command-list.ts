@@ -48,6 +48,8 @@ export interface CommandWords {
   readonly title: string
   /** Keys as `keyName` writes them; the first is shown. */
   readonly keys: readonly string[]
+  /** More keys for it, which mean something else while text is being typed. */
+  readonly plainKeys?: readonly string[]
   /** Whether it works while text is being typed. */
   readonly whileTyping: boolean
   readonly inLineUp?: boolean
@@ -61,7 +63,7 @@ export const COMMANDS: Readonly<Record<CommandId, CommandWords>> = {
   undo: { title: 'Undo', keys: ['Ctrl+Z'], whileTyping: true, inLineUp: true, synonyms: ['back'] },
   redo: { title: 'Redo', keys: ['Ctrl+Shift+Z', 'Ctrl+Y'], whileTyping: true, inLineUp: true },
   type: { title: 'Edit text', keys: ['Enter'], whileTyping: false },
-  out: { title: 'Select parent', keys: ['Escape'], whileTyping: true },
+  out: { title: 'Select parent', keys: ['Escape'], plainKeys: ['ArrowLeft'], whileTyping: true },
   next: { title: 'Next block', keys: ['ArrowDown'], whileTyping: false },
   previous: { title: 'Previous block', keys: ['ArrowUp'], whileTyping: false },
   in: { title: 'Select first child', keys: ['ArrowRight'], whileTyping: false },
@@ -118,10 +120,10 @@ export const COMMANDS: Readonly<Record<CommandId, CommandWords>> = {
   'to-quote': { title: 'Turn into quote', keys: ['Alt+9'], whileTyping: true },
   'to-text': { title: 'Turn into text', keys: ['Alt+0'], whileTyping: true },
   settings: {
-    title: 'Choose picture or link',
+    title: 'Change block or page settings',
     keys: ['Alt+Enter'],
     whileTyping: false,
-    synonyms: ['image', 'photo', 'link', 'URL', 'replace picture'],
+    synonyms: ['choose picture', 'image', 'photo', 'link', 'URL', 'replace picture', 'details'],
   },
   delete: {
     title: 'Delete',
@@ -165,6 +167,30 @@ export const COMMANDS: Readonly<Record<CommandId, CommandWords>> = {
 
 /** Every command, for the list of them all. */
 export const COMMAND_IDS = Object.keys(COMMANDS) as readonly CommandId[]
+
+/** Commands that change nothing on the page: all that reviewers are offered. */
+const LOOKING: ReadonlySet<CommandId> = new Set([
+  'out',
+  'next',
+  'previous',
+  'in',
+  'first',
+  'last',
+  'select-next',
+  'select-previous',
+  'select-all',
+  'copy',
+  'narrower',
+  'wider',
+  'line-up',
+  'publish',
+  'commands',
+])
+
+/** Those of these commands that are offered to a person who may change pages, or who may not. */
+export function offered(ids: readonly CommandId[], mayChange: boolean): readonly CommandId[] {
+  return mayChange ? ids : ids.filter((id) => LOOKING.has(id))
+}
 
 /** A command's title, and its first key as people read it. */
 export function keysOf(id: CommandId): { readonly title: string; readonly keys: string } {

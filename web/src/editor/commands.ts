@@ -76,7 +76,7 @@ const RUNS: Readonly<Record<CommandId, Run>> = {
   'to-heading': toHeading,
   'to-quote': toQuote,
   'to-text': withSelection(toText),
-  settings: (store, acts) => withSelection(() => acts.openSetting())(store),
+  settings: (_store, acts) => acts.openSetting(),
   delete: remove,
   add: (_store, acts) => acts.openShelf(),
   copy: (store) => document.execCommand('copy') || copy(store),
@@ -113,8 +113,10 @@ export function runKey(
   const name = keyName(event)
   const isTyping = store.state.typing !== undefined
   const id = COMMAND_IDS.find((one) => {
-    const { keys, whileTyping, inLineUp } = COMMANDS[one]
-    return keys.includes(name) && (whileTyping || !isTyping) && (shown === 'page' || inLineUp)
+    const { keys, plainKeys = [], whileTyping, inLineUp } = COMMANDS[one]
+    const isKey =
+      (keys.includes(name) && (whileTyping || !isTyping)) || (!isTyping && plainKeys.includes(name))
+    return isKey && (shown === 'page' || inLineUp)
   })
   if (id === undefined || COMMANDS[id].byBrowser) return false
   event.preventDefault()

@@ -97,7 +97,7 @@ export function ConflictsDialog({ newer, saving }: { newer: Newer; saving: Savin
       acts={
         <>
           <Button onPress={saving.dismiss}>Decide later</Button>
-          <MainButton onPress={() => saving.settle(sideOf)}>
+          <MainButton onPress={() => void saving.settle(sideOf)}>
             {isSaving ? 'Use these and save' : 'Use these'}
           </MainButton>
         </>

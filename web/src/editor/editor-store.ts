@@ -3,13 +3,12 @@ import {
   changedIds,
   findNode,
   lockRefusal,
-  ID_BYTES,
-  idFrom,
   type Edit,
   type NodeId,
   type Page,
   type PageNode,
   type Registry,
+  validatePage,
 } from '@gullyline/core'
 import { afterPaint } from '../ui/after-paint.ts'
 import { editsOf, type Journal } from './journal.ts'
@@ -39,6 +38,9 @@ const NOT_ALLOWED: EditorAction = {
   words: 'Reviewers can preview and publish pages. Changing a page needs the role of editor',
   tone: 'refused',
 }
+
+const NOT_VALID =
+  'Your last edits were undone, because the page can’t hold what they set. Nothing else was changed'
 
 /** Holds the editor's state outside React, so that a component is rendered only when what it reads has changed. */
 export class EditorStore {
@@ -185,6 +187,14 @@ export class EditorStore {
     return page !== before.page || notice === before.notice || notice.tone === 'done'
   }
 
+  /** Takes back what was done before the registry had its checks, until the page passes them. */
+  recheck(): void {
+    const isValid = () => validatePage(this.#state.page, this.registry).length === 0
+    if (this.#state.history.done.length === 0 || isValid()) return
+    while (this.#state.history.done.length > 0 && !isValid()) this.dispatch({ type: 'undo' })
+    this.dispatch({ type: 'tell', words: NOT_VALID, tone: 'refused' })
+  }
+
   /** Why a person can't make these edits because of a lock, or undefined. */
   lockRefusal(edits: readonly Edit[]): string | undefined {
     for (const edit of edits) {
@@ -193,11 +203,6 @@ export class EditorStore {
     }
     return undefined
   }
-}
-
-/** A new random node id. */
-export function newId(): NodeId {
-  return idFrom(crypto.getRandomValues(new Uint8Array(ID_BYTES)))
 }
 
 const StoreContext = createContext<EditorStore | undefined>(undefined)

@@ -8,6 +8,9 @@ export function focusCanvas(): void {
   document.querySelector<HTMLElement>(`[${TAKES_FOCUS}]`)?.focus({ preventScroll: true })
 }
 
+/** What is behind a dialog can't take the focus until the dialog has let go of it, which may be after it is gone. */
+const CHANGES = [TAKES_FOCUS, 'inert', 'aria-hidden']
+
 /**
  * Never leaves the focus nowhere: when what had it is gone, as a deleted block's row or a tray that was closed, it goes
  * home, so that the next Tab starts from a place that can be seen.
@@ -25,7 +28,7 @@ export function useFocusOnCanvas(): void {
     }
     // Removing an element that has the focus fires no event in every browser, so changes of the screen are watched.
     const changes = new MutationObserver(look)
-    changes.observe(document.body, { childList: true, subtree: true, attributeFilter: [TAKES_FOCUS] })
+    changes.observe(document.body, { childList: true, subtree: true, attributeFilter: CHANGES })
     document.addEventListener('focusout', look)
     look()
     return () => {

@@ -1,7 +1,7 @@
 import { useSyncExternalStore } from 'react'
 import styled from 'styled-components'
 import { Keys } from '../ui/controls.tsx'
-import { keysOf, type CommandId } from './command-list.ts'
+import { keysOf, offered, type CommandId } from './command-list.ts'
 import { useRunCommand } from './commands.ts'
 import { unsavedCount } from './editor-state.ts'
 import { useEditor, useStore } from './editor-store.ts'
@@ -55,7 +55,9 @@ export function Foot({ isLineUp, sender }: { isLineUp: boolean; sender: JournalS
   const isSelected = useEditor((state) => state.selection !== undefined)
   const notice = useEditor((state) => state.notice)
   const run = useRunCommand()
-  const shown = isLineUp ? WHEN_LINE_UP : isTyping ? WHEN_TYPING : isSelected ? WHEN_SELECTED : WHEN_NOTHING
+  const { mayChange } = useStore()
+  const fitting = isLineUp ? WHEN_LINE_UP : isTyping ? WHEN_TYPING : isSelected ? WHEN_SELECTED : WHEN_NOTHING
+  const shown = offered(fitting, mayChange)
   return (
     <Line>
       {shown.map((id) => {

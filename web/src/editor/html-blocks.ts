@@ -7,12 +7,18 @@ import { getSchema } from '@tiptap/core'
 import { DOMParser as DocumentParser } from '@tiptap/pm/model'
 import {
   getKind,
+  lineRuns,
+  lineWords,
   newNode,
+  toLine,
+  trimLine,
   type Fragment,
   type Json,
   type JsonObject,
+  type Line,
   type NodeId,
   type Registry,
+  type RichText,
 } from '@gullyline/core'
 import { fromEditorDoc } from './canvas/rich-text-doc.ts'
 import { RICH } from './canvas/text-editor.ts'
@@ -71,12 +77,12 @@ export function blocksFromHtml(html: string, registry: Registry, newId: () => No
     const element = node as Element
     if (element.matches('h1, h2, h3, h4, h5, h6')) {
       flush()
-      const text = oneLine(element)
+      const text = headingLine(element)
       // A page has one heading of the first level, and that is its title.
       const level = Math.max(2, Number(element.tagName[1]))
       // What is too long for a heading is words: nothing of it is dropped.
-      if (text.length > MOST_LINE) words.append(asParagraph(element, words))
-      else if (text !== '') add('heading', { text, level })
+      if (lineWords(text).length > MOST_LINE) words.append(asParagraph(element, words))
+      else if (text !== '') add('heading', { text: text as unknown as Json, level })
     } else if (element.matches('hr')) flush()
     else if (element.matches('table')) {
       flush()
@@ -110,6 +116,19 @@ function isContent(img: HTMLImageElement): boolean {
 function richText(element: Element): Json {
   const doc = DocumentParser.fromSchema(schema).parse(element)
   return fromEditorDoc(doc.toJSON() as Parameters<typeof fromEditorDoc>[0]) as unknown as Json
+}
+
+/** The words of a heading with their marks and links. Bold from end to end is what headings are by themselves. */
+function headingLine(element: Element): Line {
+  const copy = element.cloneNode(true) as Element
+  for (const line of copy.querySelectorAll('br')) line.replaceWith(' ')
+  const runs = (richText(copy) as unknown as RichText).flatMap((block) =>
+    block.type === 'paragraph' ? [...block.runs, { text: ' ' }] : [],
+  )
+  const words = lineRuns(trimLine(toLine(runs)))
+  const isAllBold = words.every(({ marks }) => marks?.includes('bold'))
+  if (!isAllBold) return toLine(words)
+  return toLine(words.map((run) => ({ ...run, marks: run.marks!.filter((mark) => mark !== 'bold') })))
 }
 
 function asParagraph(element: Element, { ownerDocument }: Element): Element {

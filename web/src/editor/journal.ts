@@ -3,17 +3,8 @@
  * each act, under a key of its own: writing one costs the same however many there are, and letters typed into one value
  * are one entry. What the journal holds is in memory; the browser's storage is a copy, and may be full.
  */
-import {
-  applyEdits,
-  checkEditShape,
-  mergePair,
-  migrateEdit,
-  type Edit,
-  type JournalEntry,
-  type Page,
-  type Registry,
-} from '@gullyline/core'
-import { openEditor, type EditorAction, type EditorState } from './editor-state.ts'
+import { mergePair, type Edit, type JournalEntry } from '@gullyline/core'
+import type { EditorAction, EditorState } from './editor-state.ts'
 
 /** The part of the browser's storage that a journal needs. */
 export type JournalStorage = Pick<Storage, 'getItem' | 'setItem' | 'removeItem' | 'key' | 'length'>
@@ -207,49 +198,4 @@ export function editsOf(before: EditorState, action: EditorAction): readonly Edi
     default:
       return undefined
   }
-}
-
-/** The editor with journaled edits done again, and the entries that could not be. */
-export interface Resumed {
-  readonly state: EditorState
-  readonly setAside: readonly JournalEntry[]
-}
-
-/**
- * The editor on the version that the edits were made on, with all that was journaled done again as one step: it can be
- * undone as one, and counts as not saved. An entry that is malformed or does not fit the page is set aside, and the
- * notice says so; the others are done. Never throws.
- */
-export function goOnFrom(base: Page, journaled: Journaled, registry: Registry): Resumed {
-  const state = openEditor(base, journaled.newest)
-  const edits: Edit[] = []
-  const setAside: JournalEntry[] = []
-  let inverse: readonly Edit[] = []
-  let page = base
-  for (const entry of journaled.entries) {
-    const migrated = entry.edits.map(migrateEdit) as Edit[]
-    const result = tryEdits(page, migrated, registry)
-    if (!result) {
-      setAside.push(entry)
-      continue
-    }
-    page = result.page
-    edits.push(...migrated)
-    inverse = [...result.inverse, ...inverse]
-  }
-  const transaction = { label: 'Unsaved edits from last time', origin: 'journal', at: journaled.at, edits }
-  const history = edits.length === 0 ? state.history : { done: [{ transaction, inverse }], undone: [] }
-  return { state: { ...state, page, history, ...noticeFor(setAside, journaled) }, setAside }
-}
-
-function tryEdits(page: Page, edits: readonly Edit[], registry: Registry) {
-  if (edits.some((edit) => checkEditShape(edit).length > 0)) return undefined
-  const result = applyEdits(page, edits, registry)
-  return result.ok ? result : undefined
-}
-
-function noticeFor(setAside: readonly JournalEntry[], { acts }: Journaled): Partial<EditorState> {
-  if (setAside.length === 0) return {}
-  const words = `${setAside.length} of ${acts} unsaved edits could not be restored, because they no longer fit this page. Their text is under “Set aside”.`
-  return { notice: { words, tone: 'refused', count: 1 } }
 }

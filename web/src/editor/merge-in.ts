@@ -1,5 +1,6 @@
 /** Bringing what somebody else saved into the page that is being edited, without losing anything of either. */
 import {
+  describeConflict,
   diffPages,
   findNode,
   mergePages,
@@ -14,6 +15,7 @@ import {
 import { request } from '../api/client.ts'
 import type { EditorState } from './editor-state.ts'
 import type { EditorStore } from './editor-store.ts'
+import { addSetAside } from './set-aside.ts'
 
 /** A newer version, and the one that both pages were made from. */
 export interface Newer {
@@ -77,4 +79,22 @@ function resume(store: EditorStore, before: Pick<EditorState, 'selection' | 'als
     store.dispatch({ type: 'start-typing', typing: before.typing })
   else if (isThere(before.selection))
     store.dispatch({ type: 'select', id: before.selection, also: before.also.filter(isThere) })
+}
+
+/** Sets aside what loses by these choices. Where the browser has no room for it, undo still brings it back. */
+export function setAsideLosers(
+  store: EditorStore,
+  conflicts: readonly Conflict[],
+  { choose, versions, savedBy }: { choose: Choose; versions: Versions; savedBy: string },
+): void {
+  const items = conflicts.map((conflict) => {
+    const words = describeConflict(conflict, versions, store.registry)
+    const isOursLost = choose(conflict) === 'theirs'
+    const whose = isOursLost ? 'your version' : `${savedBy}’s version`
+    return { title: `${words.title}: ${whose}`, text: isOursLost ? words.ours : words.theirs }
+  })
+  addSetAside(
+    store.journal.owner,
+    items.filter(({ text }) => text.trim() !== ''),
+  )
 }

@@ -1,7 +1,8 @@
 /** What happens before a page can be worked on: edits that were kept and not saved are looked for, here and on the server. */
 import { useLayoutEffect, useState } from 'react'
 import {
-  defaultRegistry,
+  loadChecks,
+  screenRegistry,
   type JournalEntry,
   type KeptJournal,
   type Page,
@@ -9,18 +10,15 @@ import {
   type Person,
 } from '@gullyline/core'
 import { request } from '../api/client.ts'
+import { later } from '../ui/later.ts'
 import { messageOf } from '../ui/message-of.ts'
 import { openEditor, type EditorState } from './editor-state.ts'
-import {
-  goOnFrom,
-  joinEntries,
-  Journal,
-  journalsInBrowser,
-  journaledFrom,
-  type Journaled,
-} from './journal.ts'
+import { joinEntries, Journal, journalsInBrowser, journaledFrom, type Journaled } from './journal.ts'
 import { setAsideEntries } from './set-aside.ts'
 import { claimTab, openTabs } from './tab.ts'
+
+/** Needed only where something was left unsaved. */
+const resuming = later(() => import('./resume.ts'))
 
 /** A journal that nobody works on: of this tab before it was loaded again, of a tab that died, or of another browser. */
 export interface FoundJournal {
@@ -56,6 +54,9 @@ export function useOpening({ summary, document }: PageDocument, me: Person): Ope
       const own = await claimTab()
       const journals = me.role === 'reviewer' ? [] : await findJournals(me.id, id, own)
       if (!isHere) return
+      // "Continue editing" must open the page in the same turn, or a key pressed right after it, such as Ctrl+S, is lost.
+      if (journals.length > 0) await Promise.allSettled([resuming.load(), loadChecks()])
+      if (!isHere) return
       setTab(own)
       setJournal(new Journal(localStorage, { personId: me.id, pageId: id, tab: own }))
       setFound(journals)
@@ -72,7 +73,8 @@ export function useOpening({ summary, document }: PageDocument, me: Person): Ope
   const goOn = async (): Promise<void> => {
     const { base } = first.journaled
     const page = base === version ? document : await request<Page>(`/api/pages/${id}/versions/${base}`)
-    const { state, setAside } = goOnFrom(page, first.journaled, defaultRegistry)
+    const [{ goOnFrom }] = await Promise.all([resuming.load(), loadChecks()])
+    const { state, setAside } = goOnFrom(page, first.journaled, screenRegistry)
     if (!setAsideEntries(owner, setAside))
       throw new Error(
         'Some of these edits no longer fit the page, and this browser’s storage is too full to set them aside. Make room in it, then try again.',

@@ -3,7 +3,7 @@
  * holds a lock listens, and passes on what it hears. When it is closed another takes over.
  */
 import type { PresenceEvent, PresentTab } from '@gullyline/core'
-import { newId } from './editor-store.ts'
+import { newId } from './new-id.ts'
 import { NewestSender } from './newest-sender.ts'
 import { openTabs } from './tab.ts'
 

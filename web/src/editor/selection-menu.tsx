@@ -4,7 +4,7 @@ import { Menu, MenuTrigger } from 'react-aria-components'
 import styled from 'styled-components'
 import { MenuLine as Line, MenuPop as Pop, MenuRow as Item, MenuOpener } from '../ui/menu.tsx'
 import { frameToWindow } from './canvas/frame-geometry.ts'
-import { keysOf, type CommandId } from './command-list.ts'
+import { keysOf, offered, type CommandId } from './command-list.ts'
 import { useRunCommand } from './commands.ts'
 import { useStore } from './editor-store.ts'
 
@@ -28,6 +28,8 @@ const GROUPS: readonly (readonly CommandId[])[] = [
 
 function SelectionCommands({ onDone }: { onDone?: () => void }) {
   const run = useRunCommand()
+  const { mayChange } = useStore()
+  const groups = GROUPS.map((ids) => offered(ids, mayChange)).filter((ids) => ids.length > 0)
   return (
     <Menu
       aria-label="Actions on the selection"
@@ -36,7 +38,7 @@ function SelectionCommands({ onDone }: { onDone?: () => void }) {
         run(id as CommandId)
       }}
     >
-      {GROUPS.flatMap((ids, i) => [
+      {groups.flatMap((ids, i) => [
         ...(i > 0 ? [<Line key={i} />] : []),
         ...ids.map((id) => {
           const { title, keys } = keysOf(id)

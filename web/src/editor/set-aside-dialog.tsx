@@ -3,7 +3,8 @@ import { getKind, newNode, normalizeRichText, placeAfter, placeEdit } from '@gul
 import { Button } from '../ui/controls.tsx'
 import { Dialog } from '../ui/dialog.tsx'
 import { when } from '../ui/when.ts'
-import { newId, useStore, type EditorStore } from './editor-store.ts'
+import { useStore, type EditorStore } from './editor-store.ts'
+import { newId } from './new-id.ts'
 import { removeSetAside, type SetAsideItem } from './set-aside.ts'
 
 const List = styled.ul`

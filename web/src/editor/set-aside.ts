@@ -3,15 +3,8 @@
  * set aside in this browser, by person and page, until somebody has fetched it back or removed it.
  */
 import { useSyncExternalStore } from 'react'
-import {
-  describeConflict,
-  type Choose,
-  type Conflict,
-  type Json,
-  type JournalEntry,
-  type Versions,
-} from '@gullyline/core'
-import { newId, type EditorStore } from './editor-store.ts'
+import type { Json, JournalEntry } from '@gullyline/core'
+import { newId } from './new-id.ts'
 import type { JournalOwner } from './journal.ts'
 
 export interface SetAsideItem {
@@ -45,7 +38,7 @@ function setAsideItems(owner: Owner): readonly SetAsideItem[] {
 }
 
 /** False when the browser had no room for them. */
-function addSetAside(owner: Owner, added: readonly Pick<SetAsideItem, 'title' | 'text'>[]): boolean {
+export function addSetAside(owner: Owner, added: readonly Pick<SetAsideItem, 'title' | 'text'>[]): boolean {
   if (added.length === 0) return true
   const at = Date.now()
   return write(
@@ -68,24 +61,6 @@ export function useSetAside(owner: Owner): readonly SetAsideItem[] {
       return () => listeners.delete(listener)
     },
     () => setAsideItems(owner),
-  )
-}
-
-/** Sets aside what loses by these choices. Where the browser has no room for it, undo still brings it back. */
-export function setAsideLosers(
-  store: EditorStore,
-  conflicts: readonly Conflict[],
-  { choose, versions, savedBy }: { choose: Choose; versions: Versions; savedBy: string },
-): void {
-  const items = conflicts.map((conflict) => {
-    const words = describeConflict(conflict, versions, store.registry)
-    const isOursLost = choose(conflict) === 'theirs'
-    const whose = isOursLost ? 'your version' : `${savedBy}’s version`
-    return { title: `${words.title}: ${whose}`, text: isOursLost ? words.ours : words.theirs }
-  })
-  addSetAside(
-    store.journal.owner,
-    items.filter(({ text }) => text.trim() !== ''),
   )
 }
 

@@ -1,4 +1,4 @@
-import { newId } from './editor-store.ts'
+import { newId } from './new-id.ts'
 
 const KEY = 'gullyline.tab'
 

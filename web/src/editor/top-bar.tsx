@@ -81,7 +81,7 @@ export function TopBar({ siteName, summary, saving, others, isLineUp }: TopBarPr
       <Right>
         <OthersHere others={others} onTakeIn={(saved) => void saving.takeIn(saved)} />
         <MeButton />
-        <HistoryButtons />
+        {mayChange && <HistoryButtons />}
         <Button onPress={() => run('line-up')}>
           <GalleryHorizontal size={15} strokeWidth={1.75} aria-hidden="true" />{' '}
           {isLineUp ? 'Back to the page' : 'Line-up'}

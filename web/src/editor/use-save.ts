@@ -12,12 +12,16 @@ import type {
 import { ApiError, request } from '../api/client.ts'
 import { useSessionEnded } from '../api/person.ts'
 import { drafts } from '../ui/drafts.ts'
+import { later } from '../ui/later.ts'
 import { messageOf } from '../ui/message-of.ts'
 import { unsavedCount } from './editor-state.ts'
-import { newId, type EditorStore } from './editor-store.ts'
+import type { EditorStore } from './editor-store.ts'
+import { newId } from './new-id.ts'
 import type { JournalSender } from './journal-sender.ts'
-import { conflictsOf, mergeIn, readNewer, versionsOf, type Newer } from './merge-in.ts'
-import { setAsideLosers } from './set-aside.ts'
+import type { Newer } from './merge-in.ts'
+
+/** What brings in somebody else's version. */
+export const merging = later(() => import('./merge-in.ts'))
 
 /** What has become of the last save. `unsaved` and `saved` are read off the page itself. */
 export type SaveState =
@@ -37,7 +41,7 @@ export interface Saving {
   /** Brings in what someone else saved, asking where both changed the same. */
   readonly takeIn: (current: VersionInfo) => Promise<void>
   /** Settles the spots that were asked about. */
-  readonly settle: (choose: Choose) => void
+  readonly settle: (choose: Choose) => Promise<void>
   /** Publishes the version that is on the screen, as it was last saved. */
   readonly publish: () => Promise<PublishResult | undefined>
   readonly dismiss: () => void
@@ -70,6 +74,7 @@ export function useSave(store: EditorStore, pageId: string, sender: JournalSende
   /** True when theirs is in the page; false when the person is being asked. */
   const bringIn = useCallback(
     async (current: VersionInfo, thenSave: boolean): Promise<boolean> => {
+      const { conflictsOf, mergeIn, readNewer } = await merging.load()
       const newer = await readNewer(store, pageId, current)
       if (conflictsOf(store, newer, store.registry).length === 0) return mergeIn(store, newer, () => 'ours')
       setState({ type: 'conflicts', newer, thenSave })
@@ -125,18 +130,24 @@ export function useSave(store: EditorStore, pageId: string, sender: JournalSende
   )
 
   const settle = useCallback(
-    (choose: Choose): void => {
+    async (choose: Choose): Promise<void> => {
       if (state.type !== 'conflicts') return
-      setAsideLosers(store, conflictsOf(store, state.newer, store.registry), {
-        choose,
-        versions: versionsOf(store, state.newer),
-        savedBy: state.newer.current.savedBy,
-      })
-      const isIn = mergeIn(store, state.newer, choose)
-      setState({ type: 'idle' })
-      if (isIn && state.thenSave) void save()
+      const { newer, thenSave } = state
+      try {
+        const { conflictsOf, mergeIn, setAsideLosers, versionsOf } = await merging.load()
+        setAsideLosers(store, conflictsOf(store, newer, store.registry), {
+          choose,
+          versions: versionsOf(store, newer),
+          savedBy: newer.current.savedBy,
+        })
+        const isIn = mergeIn(store, newer, choose)
+        setState({ type: 'idle' })
+        if (isIn && thenSave) void save()
+      } catch (error) {
+        fail(error)
+      }
     },
-    [state, store, save],
+    [state, store, save, fail],
   )
 
   const publish = useCallback(async (): Promise<PublishResult | undefined> => {

@@ -26,7 +26,8 @@ export const HELP_TOPICS: readonly HelpTopic[] = [
     synonyms: ['write', 'type', 'change words'],
     steps: [
       'Double-click the text on the page, or select the block and press {type}.',
-      'Type. Bold, italic, links and lists are in the bar above the text.',
+      'Type. Bold, italic, colour, links and lists are in the bar above the page, for words in headings too. Ctrl+K links the selected words.',
+      'At the beginning of a paragraph, ## and a space make it a heading, and > and a space a quote. Two ** before and after words make them bold.',
       'Press {out} to leave the text. Press {save} to save the page.',
     ],
   },
@@ -66,7 +67,8 @@ export const HELP_TOPICS: readonly HelpTopic[] = [
     steps: [
       'Drop a picture file on the page, or paste it.',
       'To replace a picture, double-click it, or select it and press {settings}.',
-      'Describe it in Alternative text, or mark it as decorative.',
+      'For a gallery, choose Add several… in the details and press all that it should show.',
+      'Describe each in Alternative text, or mark it as decorative.',
     ],
   },
   {
@@ -96,6 +98,7 @@ export const HELP_TOPICS: readonly HelpTopic[] = [
     steps: [
       'Select a block and press {wrap-columns}, or drag a block to the side of another one.',
       'Choose the number of columns and their widths in the details, or drag the line between two columns.',
+      'Alignment of a section, group or column moves all that is in it; Width lets one block be wider than its section.',
     ],
   },
   {
@@ -133,7 +136,7 @@ export const HELP_TOPICS: readonly HelpTopic[] = [
     synonyms: ['restore', 'recover', 'crash', 'unsaved'],
     steps: [
       'Press {undo} as often as you need; {redo} repeats what was undone.',
-      'Every edit is kept as a draft at once. After a crash the editor offers to continue where you were.',
+      'Every edit is saved as a draft at once. After a crash the editor offers to continue where you were.',
       'Text that could not be merged is under Set aside at the bottom of the editor.',
     ],
   },
@@ -170,7 +173,7 @@ export const HELP_TOPICS: readonly HelpTopic[] = [
     title: 'Change the navigation',
     synonyms: ['menu', 'header links', 'order'],
     steps: [
-      'Whether a page is in the navigation is set in its settings: open the page with nothing selected.',
+      'On Navigation, choose a page under Add a page, or hide one in the list. Its own settings have the same.',
       'On Navigation, drag the links into order and add links to other places.',
     ],
   },

@@ -101,7 +101,11 @@ function Library({ site }: { site: SiteInfo }) {
   const content = isFiles ? (
     <FileTable files={files} search={search} mayChange={mayChange} />
   ) : pictures.length > 0 ? (
-    <PictureGrid pictures={pictures} chosenId={chosenId} onChoose={setChosenId} />
+    <PictureGrid
+      pictures={pictures}
+      chosen={chosenId === undefined ? [] : [chosenId]}
+      onChoose={setChosenId}
+    />
   ) : (
     <Note>{search === '' ? 'No pictures yet. Drop pictures here.' : `No picture matches “${search}”.`}</Note>
   )

@@ -1,11 +1,9 @@
-import { useState } from 'react'
 import type { Picture } from '@gullyline/core'
-import { Button, FindBox } from '../ui/controls.tsx'
+import { Button } from '../ui/controls.tsx'
 import { Dialog } from '../ui/dialog.tsx'
-import { findPictures, PictureGrid } from './picture-grid.tsx'
-import { UploadArea } from './upload-area.tsx'
+import { SearchedPictures } from './searched-pictures.tsx'
 
-interface PictureDialogProps {
+export interface PictureDialogProps {
   readonly pictures: Readonly<Record<string, Picture>>
   readonly chosenId: string | undefined
   /** Undefined for no picture at all. */
@@ -15,8 +13,6 @@ interface PictureDialogProps {
 
 /** A picture of the library, found by name or text, or added. */
 export function PictureDialog({ pictures, chosenId, onChoose, onClose }: PictureDialogProps) {
-  const [search, setSearch] = useState('')
-  const found = findPictures(pictures, search)
   return (
     <Dialog
       title="Choose a picture"
@@ -30,21 +26,11 @@ export function PictureDialog({ pictures, chosenId, onChoose, onClose }: Picture
         </>
       }
     >
-      <UploadArea
-        to="pictures"
-        beside={
-          <FindBox
-            label="Search pictures"
-            placeholder="Search pictures"
-            value={search}
-            onChange={setSearch}
-            autoFocus
-            onEnter={() => search !== '' && found[0] && onChoose(found[0].id)}
-          />
-        }
-      >
-        <PictureGrid pictures={found} chosenId={chosenId} onChoose={onChoose} />
-      </UploadArea>
+      <SearchedPictures
+        pictures={pictures}
+        chosen={chosenId === undefined ? [] : [chosenId]}
+        onChoose={onChoose}
+      />
     </Dialog>
   )
 }

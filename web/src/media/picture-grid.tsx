@@ -43,19 +43,19 @@ const Grid = styled.ul`
 
 interface PictureGridProps {
   readonly pictures: readonly Picture[]
-  readonly chosenId: string | undefined
+  readonly chosen: readonly string[]
   readonly onChoose: (id: string) => void
 }
 
-/** Pictures of the library, one of which can be chosen. */
-export function PictureGrid({ pictures, chosenId, onChoose }: PictureGridProps) {
+/** Pictures of the library, which can be chosen. */
+export function PictureGrid({ pictures, chosen, onChoose }: PictureGridProps) {
   return (
     <Grid aria-label="Pictures">
       {pictures.map((picture) => (
         <li key={picture.id}>
           <button
             type="button"
-            aria-pressed={picture.id === chosenId}
+            aria-pressed={chosen.includes(picture.id)}
             title={picture.name}
             onClick={() => onChoose(picture.id)}
           >

@@ -1,6 +1,7 @@
-import { GripVertical, Trash2 } from 'lucide-react'
-import { useState } from 'react'
+import { EyeOff, GripVertical, Trash2 } from 'lucide-react'
+import { useRef, useState } from 'react'
 import { Button as AriaButton, GridList, GridListItem, useDragAndDrop } from 'react-aria-components'
+import { Link } from 'react-router'
 import styled from 'styled-components'
 import { mutate } from 'swr'
 import {
@@ -19,6 +20,7 @@ import { IconButton, LineField, MainButton, mono } from '../ui/controls.tsx'
 import { messageOf } from '../ui/message-of.ts'
 import { Waiting } from '../ui/waiting.tsx'
 import { inTreeOrder } from './page-order.ts'
+import { useBegin } from '../site/begin.ts'
 import { SiteScreen } from '../site/site-screen.tsx'
 import { Picker } from '../ui/picker.tsx'
 
@@ -97,7 +99,12 @@ const Handle = styled(AriaButton)`
   color: var(--quiet);
   cursor: grab;
 `
-const Panel = styled.section`
+const Panels = styled.div`
+  display: grid;
+  gap: 28px;
+  align-content: start;
+`
+const Panel = styled.form`
   display: grid;
   gap: 10px;
   align-content: start;
@@ -123,6 +130,7 @@ export function NavigationScreen() {
 
 function Navigation({ site, pages }: { site: SiteInfo; pages: readonly PageSummary[] }) {
   const [trouble, setTrouble] = useState<string>()
+  const [shown, setShown] = useState<Shown>()
   const labelled = inTreeOrder(pages).map(({ page }) => ({
     ...page,
     label: page.more.navigationLabel || page.title,
@@ -143,6 +151,18 @@ function Navigation({ site, pages }: { site: SiteInfo; pages: readonly PageSumma
       return false
     }
   }
+  /** Part of the page's own settings, so visitors have it when the page is published. */
+  const show = async (page: PageSummary, inNavigation: boolean): Promise<void> => {
+    setTrouble(undefined)
+    try {
+      const body = { inNavigation, was: { inNavigation: !inNavigation } }
+      await request(`/api/pages/${page.id}`, { method: 'PATCH', body })
+      await Promise.all([mutate('/api/pages'), mutate('/api/site')])
+      setShown({ page, inNavigation })
+    } catch (error) {
+      setTrouble(messageOf(error))
+    }
+  }
   const { dragAndDropHooks } = useDragAndDrop({
     getItems: (keys) => [...keys].map((key) => ({ 'text/plain': String(key) })),
     onReorder: ({ keys, target }) => {
@@ -158,8 +178,8 @@ function Navigation({ site, pages }: { site: SiteInfo; pages: readonly PageSumma
       <section aria-label="Navigation links">
         <h1>Navigation</h1>
         <Note>
-          Drag links into order, or press Enter on a handle and use the arrow keys. Changes are live at once.
-          A page is added in its own settings.
+          Drag links into order, or press Enter on a handle and use the arrow keys. Changes of order and links
+          are live at once; a page comes and goes when it is published.
         </Note>
         <List
           aria-label="Navigation links in order"
@@ -174,7 +194,17 @@ function Navigation({ site, pages }: { site: SiteInfo; pages: readonly PageSumma
               </Handle>
               <strong>{label}</strong>
               <small>{path}</small>
-              {!isWholePage(item) && (
+              {isWholePage(item) ? (
+                <IconButton
+                  label={`Hide ${label}`}
+                  onPress={() => {
+                    const page = pages.find(({ id: one }) => 'page' in item && one === item.page)
+                    if (page) void show(page, false)
+                  }}
+                >
+                  <EyeOff size={15} strokeWidth={1.75} />
+                </IconButton>
+              ) : (
                 <IconButton
                   label={`Delete ${label}`}
                   onPress={() => void keep(lines.filter((_line, at) => at !== i).map((line) => line.item))}
@@ -186,9 +216,60 @@ function Navigation({ site, pages }: { site: SiteInfo; pages: readonly PageSumma
           ))}
         </List>
         {trouble && <Note role="alert">{trouble}</Note>}
+        <Note role="status">{shown && <ShownNote {...shown} />}</Note>
       </section>
-      <AddLine pages={pages} onAdd={(item) => keep([...lines.map((line) => line.item), item])} />
+      <Panels>
+        <AddPage
+          pages={pages.filter(({ id }) => id !== site.notFoundPageId)}
+          onAdd={(page) => void show(page, true)}
+        />
+        <AddLine pages={pages} onAdd={(item) => keep([...lines.map((line) => line.item), item])} />
+      </Panels>
     </Work>
+  )
+}
+
+/** A page that was just put into the navigation, or taken out of it. */
+interface Shown {
+  readonly page: PageSummary
+  readonly inNavigation: boolean
+}
+
+function ShownNote({ page, inNavigation }: Shown) {
+  return (
+    <>
+      {inNavigation
+        ? `Visitors see “${page.title}” in the navigation once the page is published.`
+        : `Visitors see the navigation without “${page.title}” once the page is published.`}{' '}
+      <Link to={`/pages/${page.id}`}>Open page</Link>
+    </>
+  )
+}
+
+interface AddPageProps {
+  readonly pages: readonly PageSummary[]
+  readonly onAdd: (page: PageSummary) => void
+}
+
+/** Puts a page into the navigation as soon as it is chosen. */
+function AddPage({ pages, onAdd }: AddPageProps) {
+  const others = inTreeOrder(pages).filter(({ page }) => !page.inNavigation)
+  return (
+    <Panel as="section" aria-label="Add a page">
+      <h2>Add a page</h2>
+      <Picker
+        label="Page"
+        isLabelShown
+        placeholder={others.length === 0 ? 'All pages are in the navigation' : 'Type a page’s name'}
+        isDisabled={others.length === 0}
+        options={others.map(({ page }) => ({ id: page.id, title: page.title, detail: page.path }))}
+        value=""
+        onChange={(id) => {
+          const page = pages.find((one) => one.id === id)
+          if (page) onAdd(page)
+        }}
+      />
+    </Panel>
   )
 }
 
@@ -240,7 +321,10 @@ function AddLine({ pages, onAdd }: AddLineProps) {
   const isReady =
     label.text.trim() !== '' &&
     (isPlace ? /^[a-z][a-z0-9-]{0,63}$/.test(anchor) : safeHref(meant) !== undefined && meant !== '')
+  const text = useRef<HTMLInputElement>(null)
+  useBegin('add-link', () => text.current?.focus())
   const add = async (): Promise<void> => {
+    if (!isReady) return
     const words = label.text.trim()
     const isSaved = await onAdd(isPlace ? { page, anchor, label: words } : { href: meant, label: words })
     if (!isSaved) return
@@ -248,9 +332,15 @@ function AddLine({ pages, onAdd }: AddLineProps) {
     address.reset()
   }
   return (
-    <Panel aria-label="Add a link">
+    <Panel
+      aria-label="Add a link"
+      onSubmit={(event) => {
+        event.preventDefault()
+        void add()
+      }}
+    >
       <h2>Add a link</h2>
-      <LineField label="Text" value={label.text} onChange={label.setText} />
+      <LineField label="Text" inputRef={text} value={label.text} onChange={label.setText} />
       <Picker
         label="Link"
         isLabelShown
@@ -272,7 +362,7 @@ function AddLine({ pages, onAdd }: AddLineProps) {
         onChange={address.setText}
       />
       <div>
-        <MainButton isDisabled={!isReady} onPress={() => void add()}>
+        <MainButton type="submit" isDisabled={!isReady}>
           Add link
         </MainButton>
       </div>

@@ -1,7 +1,7 @@
-import { useState } from 'react'
+import { useId, useState } from 'react'
 import styled from 'styled-components'
 import { mutate } from 'swr'
-import { defaultRegistry, type PageDocument, type PageSummary, type SiteInfo } from '@gullyline/core'
+import { screenRegistry, type PageDocument, type PageSummary, type SiteInfo } from '@gullyline/core'
 import { request } from '../api/client.ts'
 import { viewSite } from '../editor/site-view.ts'
 import { Button, LineField, MainButton } from '../ui/controls.tsx'
@@ -49,7 +49,7 @@ export function AddPageDialog({ site, pages, under, onClose, onAdded }: AddPageD
   const [template, setTemplate] = useState('plain')
   // Nine pictures are not drawn again for every letter.
   const options = useTemplateOptions(useLater(title, TYPING_PAUSE_MS))
-  const [context] = useState(() => viewSite(site, pages, pages[0]!, defaultRegistry).renderer.context)
+  const [context] = useState(() => viewSite(site, pages, pages[0]!, screenRegistry).renderer.context)
   const add = useAct(async () => {
     const body = { title, parentId: parentId || null, template }
     const { summary } = await request<PageDocument>('/api/pages', { method: 'POST', body })
@@ -170,6 +170,7 @@ interface FormProps {
 }
 
 function Form({ title, act, word, isReady, isWide = false, onClose, onCancel, children }: FormProps) {
+  const id = useId()
   const cancel = (): void => {
     onCancel?.()
     onClose()
@@ -183,13 +184,14 @@ function Form({ title, act, word, isReady, isWide = false, onClose, onCancel, ch
       acts={
         <>
           <Button onPress={cancel}>Cancel</Button>
-          <MainButton isDisabled={!isReady || act.isBusy} onPress={act.run}>
+          <MainButton type="submit" form={id} isDisabled={!isReady || act.isBusy}>
             {word}
           </MainButton>
         </>
       }
     >
       <form
+        id={id}
         style={{ display: 'grid', gap: 12 }}
         onSubmit={(event) => {
           event.preventDefault()

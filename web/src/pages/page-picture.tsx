@@ -1,7 +1,7 @@
 import { useMemo } from 'react'
 import styled from 'styled-components'
 import { useRoom } from '../ui/use-room.ts'
-import { defaultRegistry, publishedPage, renderPage, type PageSummary, type SiteInfo } from '@gullyline/core'
+import { screenRegistry, publishedPage, renderPage, type PageSummary, type SiteInfo } from '@gullyline/core'
 import { usePageDocument } from '../api/hooks.ts'
 import { viewSite } from '../editor/site-view.ts'
 
@@ -32,15 +32,15 @@ export function PagePicture({ site, pages, page }: PagePictureProps) {
   const { ref, room } = useRoom()
   const html = useMemo(() => {
     if (!data) return undefined
-    const { context } = viewSite(site, pages, page, defaultRegistry).renderer
+    const { context } = viewSite(site, pages, page, screenRegistry).renderer
     const parts = {
-      page: publishedPage(data.document, defaultRegistry),
+      page: publishedPage(data.document, screenRegistry),
       header: site.header,
       footer: site.footer,
       title: page.title,
       description: page.description,
     }
-    return renderPage(parts, defaultRegistry, { ...context, purpose: 'publish' }, 'inline').html
+    return renderPage(parts, screenRegistry, { ...context, purpose: 'publish' }, 'inline').html
   }, [data, site, pages, page])
   const scale = room.width / SCREEN
   return (

@@ -7,6 +7,8 @@ import type { PageState, PageSummary, PlacePageRequest, SiteInfo } from '@gullyl
 import { request } from '../api/client.ts'
 import { usePages, useSite } from '../api/hooks.ts'
 import { useMe } from '../people/sign-in-gate.tsx'
+import { FirstVisit } from '../site/first-visit.tsx'
+import { useBegin } from '../site/begin.ts'
 import { SiteScreen } from '../site/site-screen.tsx'
 import { Button, FindBox, MainButton, Tabs } from '../ui/controls.tsx'
 import { messageOf } from '../ui/message-of.ts'
@@ -56,6 +58,10 @@ const Tools = styled.div`
   > label {
     flex: 0 1 240px;
   }
+`
+const PageHead = styled.div`
+  display: grid;
+  gap: 12px;
 `
 const Told = styled.p`
   min-height: 28px;
@@ -146,6 +152,7 @@ function Pages({ site, pages }: { site: SiteInfo; pages: readonly PageSummary[] 
   const [dragging, setDragging] = useState<string>()
   const [told, setTold] = useState<{ readonly words: string; readonly isTrouble: boolean }>()
   const { collapsed, setCollapsed } = useCollapsed()
+  useBegin('add-page', () => mayChange && setQuestion({ act: 'add', parentId: null }))
   const isTree = search.trim() === '' && filter === 'all'
   const listed = useMemo(
     () => (isTree ? listPages(pages, collapsed) : findPages(pages, search, filter)),
@@ -197,24 +204,27 @@ function Pages({ site, pages }: { site: SiteInfo; pages: readonly PageSummary[] 
             </MainButton>
           )}
         </Top>
-        <Tools>
-          <FindBox
-            label="Search pages"
-            placeholder="Search pages"
-            value={search}
-            onChange={setSearch}
-            onEnter={() => listed[0] && void navigate(`/pages/${listed[0].page.id}`)}
-          />
-          <Tabs
-            label="Show"
-            value={filter}
-            options={FILTERS.map(([id, words]) => [
-              id,
-              `${words} ${id === 'all' ? pages.length : pages.filter(({ state }) => state === id).length}`,
-            ])}
-            onChange={setFilter}
-          />
-        </Tools>
+        <PageHead>
+          <FirstVisit home={pages.find(({ path }) => path === '/')} />
+          <Tools>
+            <FindBox
+              label="Search pages"
+              placeholder="Search pages"
+              value={search}
+              onChange={setSearch}
+              onEnter={() => listed[0] && void navigate(`/pages/${listed[0].page.id}`)}
+            />
+            <Tabs
+              label="Show"
+              value={filter}
+              options={FILTERS.map(([id, words]) => [
+                id,
+                `${words} ${id === 'all' ? pages.length : pages.filter(({ state }) => state === id).length}`,
+              ])}
+              onChange={setFilter}
+            />
+          </Tools>
+        </PageHead>
         {chosen.length > 0 ? (
           <SelectedActs
             pages={chosen}

@@ -1,7 +1,7 @@
 import { useMemo } from 'react'
 import styled from 'styled-components'
 import {
-  defaultRegistry,
+  screenRegistry,
   layoutOf,
   getNode,
   TEMPLATES,
@@ -9,7 +9,7 @@ import {
   type SiteContext,
   type SiteInfo,
 } from '@gullyline/core'
-import { newId } from '../editor/editor-store.ts'
+import { newId } from '../editor/new-id.ts'
 import { LivePicture } from '../editor/shelf/live-picture.tsx'
 
 const Grid = styled.div`
@@ -104,7 +104,7 @@ export function useTemplateOptions(title: string): readonly PictureOption[] {
         id,
         title: name,
         about,
-        page: build(defaultRegistry, newId, { title: shown, date: new Date().toISOString().slice(0, 10) }),
+        page: build(screenRegistry, newId, { title: shown, date: new Date().toISOString().slice(0, 10) }),
       })),
     [shown],
   )

@@ -1,5 +1,5 @@
 import { matchSorter } from 'match-sorter'
-import { useMemo, useState } from 'react'
+import { useMemo, useState, type KeyboardEvent } from 'react'
 import {
   Autocomplete,
   Dialog,
@@ -18,6 +18,7 @@ import { usePages, useSite } from '../api/hooks.ts'
 import { useMe } from '../people/sign-in-gate.tsx'
 import { fieldBox, Keys, mono } from '../ui/controls.tsx'
 import {
+  actItems,
   helpItems,
   mediaItems,
   pageItems,
@@ -49,6 +50,9 @@ const Body = styled(Dialog)`
   gap: 8px;
   padding: 14px;
   outline: none;
+`
+const Quick = styled.div`
+  display: contents;
 `
 const Box = styled(Input)`
   ${fieldBox}
@@ -129,38 +133,49 @@ export function SearchDialog({ commands = [], onClose }: SearchDialogProps) {
     if (!item) return
     onClose()
     if (item.run) item.run()
-    else if (item.path !== undefined) void navigate(item.path)
+    else if (item.path !== undefined) void navigate(item.path, { state: item.toBegin ?? null })
+  }
+  // Enter takes the first line when it is pressed before the list has marked that line.
+  const runFirst = (event: KeyboardEvent): void => {
+    const first = groups[0]?.items[0]
+    const isMarked = (event.target as Element).hasAttribute('aria-activedescendant')
+    if (event.key !== 'Enter' || search.trim() === '' || isMarked || !first) return
+    event.preventDefault()
+    event.stopPropagation()
+    run(first.id)
   }
   return (
     <Veil isOpen isDismissable onOpenChange={(open) => !open && onClose()}>
       <Panel>
         <Body aria-label="Search everything">
-          <Autocomplete inputValue={search} onInputChange={setSearch}>
-            <SearchField aria-label="Search everything" autoFocus>
-              <Box placeholder="Search commands, pages, text, media, settings" />
-            </SearchField>
-            {/* Reached by Tab, so that it can be scrolled without a pointer; the arrow keys work from the field. */}
-            <Scroller tabIndex={0} role="group" aria-label="Results">
-              <List aria-label="Results" onAction={(id) => run(String(id))}>
-                {groups.map(({ title, items }) => (
-                  <Group key={title}>
-                    <Header>{title}</Header>
-                    {items.map((item) => (
-                      <Item key={item.id} id={item.id} textValue={item.title}>
-                        <span>
-                          {item.title}
-                          {item.about && <small>{item.about}</small>}
-                        </span>
-                        {item.keys && <Keys>{item.keys}</Keys>}
-                        {item.address && <Path>{item.address}</Path>}
-                      </Item>
-                    ))}
-                  </Group>
-                ))}
-              </List>
-              {groups.length === 0 && <None role="status">Nothing found for “{search}”.</None>}
-            </Scroller>
-          </Autocomplete>
+          <Quick onKeyDownCapture={runFirst}>
+            <Autocomplete inputValue={search} onInputChange={setSearch}>
+              <SearchField aria-label="Search everything" autoFocus>
+                <Box placeholder="Search commands, pages, text, media, settings" />
+              </SearchField>
+              {/* Reached by Tab, so that it can be scrolled without a pointer; the arrow keys work from the field. */}
+              <Scroller tabIndex={0} role="group" aria-label="Results">
+                <List aria-label="Results" onAction={(id) => run(String(id))}>
+                  {groups.map(({ title, items }) => (
+                    <Group key={title}>
+                      <Header>{title}</Header>
+                      {items.map((item) => (
+                        <Item key={item.id} id={item.id} textValue={item.title}>
+                          <span>
+                            {item.title}
+                            {item.about && <small>{item.about}</small>}
+                          </span>
+                          {item.keys && <Keys>{item.keys}</Keys>}
+                          {item.address && <Path>{item.address}</Path>}
+                        </Item>
+                      ))}
+                    </Group>
+                  ))}
+                </List>
+                {groups.length === 0 && <None role="status">Nothing found for “{search}”.</None>}
+              </Scroller>
+            </Autocomplete>
+          </Quick>
         </Body>
       </Panel>
     </Veil>
@@ -173,7 +188,7 @@ function useKnownItems(commands: readonly SearchItem[]): readonly SearchGroup[] 
   const { data: pages } = usePages()
   return useMemo(
     () => [
-      { title: 'Commands', items: commands },
+      { title: 'Commands', items: [...commands, ...actItems(role)] },
       { title: 'Pages', items: pageItems(pages ?? []) },
       { title: 'Screens and settings', items: screenItems(role) },
       { title: 'Media', items: site ? mediaItems(site) : [] },

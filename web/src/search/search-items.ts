@@ -1,6 +1,7 @@
 /** What the search can find, besides commands and the text on pages. */
 import type { PageSummary, Role, SiteInfo } from '@gullyline/core'
 import { HELP_TOPICS } from '../help/topics.ts'
+import type { ToBegin } from '../site/begin.ts'
 import { screensFor } from '../site/screens.ts'
 import { SETTINGS } from '../site/settings-list.ts'
 
@@ -15,6 +16,8 @@ export interface SearchItem {
   readonly keys?: string
   /** The screen it leads to. */
   readonly path?: string
+  /** What begins there. */
+  readonly toBegin?: ToBegin
   readonly run?: () => void
 }
 
@@ -32,6 +35,28 @@ export function pageItems(pages: readonly PageSummary[]): SearchItem[] {
     path: `/pages/${id}`,
   }))
 }
+
+/** What can be begun from every screen. */
+export function actItems(role: Role): SearchItem[] {
+  return role === 'reviewer' ? [] : [...ACTS]
+}
+
+const ACTS: readonly SearchItem[] = [
+  {
+    id: 'act:add-page',
+    title: 'Add page',
+    synonyms: ['new page', 'create page'],
+    path: '/',
+    toBegin: { begin: 'add-page' },
+  },
+  {
+    id: 'act:add-link',
+    title: 'Add navigation link',
+    synonyms: ['menu', 'new link'],
+    path: '/navigation',
+    toBegin: { begin: 'add-link' },
+  },
+]
 
 export function screenItems(role: Role): SearchItem[] {
   const screens = screensFor(role).map(({ path, title, synonyms }) => ({

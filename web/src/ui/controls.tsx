@@ -1,5 +1,5 @@
 import { Search } from 'lucide-react'
-import type { ReactNode } from 'react'
+import type { ReactNode, Ref } from 'react'
 import {
   Button as AriaButton,
   Input,
@@ -213,6 +213,7 @@ interface LineFieldProps {
   readonly type?: 'text' | 'password'
   readonly autoComplete?: string
   readonly isReadOnly?: boolean
+  readonly inputRef?: Ref<HTMLInputElement>
 }
 
 /** One line of words under its label. */
@@ -221,12 +222,13 @@ export function LineField({
   placeholder,
   autoFocus = false,
   autoComplete = 'off',
+  inputRef,
   ...field
 }: LineFieldProps) {
   return (
     <TextField autoFocus={autoFocus} autoComplete={autoComplete} {...field}>
       <FieldLabel>{label}</FieldLabel>
-      <Box placeholder={placeholder ?? ''} />
+      <Box ref={inputRef} placeholder={placeholder ?? ''} />
     </TextField>
   )
 }

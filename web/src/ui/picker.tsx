@@ -96,6 +96,7 @@ interface PickerProps {
   readonly onChange: (id: string) => void
   readonly placeholder?: string
   readonly isDisabled?: boolean
+  readonly autoFocus?: boolean
   /** What is offered for a text that was typed, besides what it finds, such as an address. */
   readonly offer?: (typed: string) => readonly PickerOption[]
   /** Called for Escape when the list is closed. */
@@ -117,6 +118,7 @@ export function Picker(props: PickerProps) {
     onChange,
     placeholder,
     isDisabled = false,
+    autoFocus = false,
     offer,
     inputProps = {},
     onLeave,
@@ -148,6 +150,7 @@ export function Picker(props: PickerProps) {
       menuTrigger="manual"
       allowsEmptyCollection
       isDisabled={isDisabled}
+      autoFocus={autoFocus}
     >
       {isLabelShown && <Name>{label}</Name>}
       <Field>

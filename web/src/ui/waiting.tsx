@@ -11,10 +11,17 @@ const Middle = styled.main`
   text-align: center;
 `
 
+interface WaitingProps {
+  readonly title: string
+  /** The screen whose frame is there already; see `first-frame.css`. */
+  readonly frame?: 'page'
+  readonly children?: ReactNode
+}
+
 /** A whole screen with nothing to show yet, or with the reason why there is nothing. */
-export function Waiting({ title, children }: { title: string; children?: ReactNode }) {
+export function Waiting({ title, frame, children }: WaitingProps) {
   return (
-    <Middle>
+    <Middle data-frame={frame}>
       <h1 style={{ fontSize: 15 }}>{title}</h1>
       {children && <p role="alert">{children}</p>}
       {children && <a href="/">Go to Pages</a>}

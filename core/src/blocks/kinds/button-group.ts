@@ -1,11 +1,12 @@
 import { defineBlock } from '../define-block.ts'
 import { choice, fields, step } from '../fields.ts'
 import { el } from '../../render/element.ts'
+import { justified, type Alignment } from '../../render/alignment.ts'
 import { space } from '../../render/token-css.ts'
 
 interface Values {
   readonly gap: string
-  readonly justify: 'start' | 'center' | 'end' | 'space-between'
+  readonly justify: Alignment | 'space-between'
   readonly direction: 'across' | 'down'
 }
 
@@ -23,7 +24,8 @@ export const buttonGroup = defineBlock<object, object, Values>({
   arrangement: fields({
     direction: choice('Direction', 'across', { across: 'Horizontal', down: 'Vertical' }),
     gap: step('Gap', 'space', 's'),
-    justify: choice('Align horizontally', 'start', {
+    justify: choice('Align horizontally', 'inherit', {
+      inherit: 'Inherited',
       start: 'Left',
       center: 'Centre',
       end: 'Right',
@@ -31,12 +33,16 @@ export const buttonGroup = defineBlock<object, object, Values>({
     }),
   }),
   slots: { buttons: { title: 'Buttons', allow: ['button'] } },
-  rules: [{ selector: '.button-group', declarations: { display: 'flex', 'flex-wrap': 'wrap' } }],
+  rules: [
+    { selector: '.button-group', declarations: { display: 'flex', 'flex-wrap': 'wrap' } },
+    { selector: '.button-group>.button', declarations: { 'margin-inline': '0' } },
+  ],
   arrange: ({ values }) => ({
     '': {
       gap: space(values.gap),
-      'flex-direction': values.direction === 'down' ? 'column' : 'row',
-      'justify-content': values.justify,
+      ...(values.direction === 'down'
+        ? { 'flex-direction': 'column' }
+        : { 'flex-direction': 'row', 'justify-content': justified(values.justify) }),
     },
   }),
   render: (_node, context) => el('div', { className: ['button-group'] }, context.slot('buttons')),

@@ -2,6 +2,7 @@ import { defineBlock } from '../define-block.ts'
 import { asked, choice, fields, line, link, toggle } from '../fields.ts'
 import type { Link } from '../../page/link.ts'
 import { el } from '../../render/element.ts'
+import { ALIGNED_BOX } from '../../render/alignment.ts'
 import { typeStyle } from '../../render/token-css.ts'
 
 interface Content {
@@ -46,6 +47,7 @@ export const button = defineBlock<Content, LookValues, Values>({
         border: '1px solid',
         'border-radius': 'var(--radius-s)',
         'text-align': 'center',
+        ...ALIGNED_BOX,
         'text-decoration': 'none',
       },
     },

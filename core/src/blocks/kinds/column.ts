@@ -1,6 +1,7 @@
 import { defineBlock } from '../define-block.ts'
 import { choice, fields, percent, step, surface } from '../fields.ts'
 import { el } from '../../render/element.ts'
+import { alignAll, alignmentField, type Alignment } from '../../render/alignment.ts'
 import { insetCss, insetFields, widthInside, type Inset } from '../../render/inset.ts'
 import { boxLook, boxLookFields, type BoxLook } from '../../render/box-look.ts'
 import { space } from '../../render/token-css.ts'
@@ -9,6 +10,7 @@ interface Values extends Inset {
   readonly share: number
   readonly gap: string
   readonly place: 'start' | 'center' | 'end' | 'space-between'
+  readonly alignment: Alignment
 }
 
 /** The width in % of a column of which nobody said how wide it is. */
@@ -34,6 +36,7 @@ export const column = defineBlock<object, BoxLook, Values>({
       end: 'Bottom',
       'space-between': 'Spread evenly',
     }),
+    alignment: alignmentField(),
   }),
   slots: { blocks: { title: 'Blocks', allow: ['flow'] } },
   rules: [
@@ -44,12 +47,13 @@ export const column = defineBlock<object, BoxLook, Values>({
     '': {
       flex: `${values.share} 1 0`,
       gap: space(values.gap),
-      padding: insetCss(values),
+      padding: insetCss(values, look),
+      ...alignAll(values.alignment),
       'justify-content': values.place,
       ...boxLook(look),
     },
   }),
-  childWidth: ({ width, values }) => widthInside(width, values),
+  childWidth: ({ width, values, look }) => widthInside(width, values, look),
   render: (_node, context) => el('div', { className: ['column'] }, context.slot('blocks')),
   words: () => [],
 })

@@ -41,13 +41,17 @@ export const columns = defineBlock<object, object, Values>({
     }),
   }),
   slots: { columns: { title: 'Columns', allow: ['column'], max: MOST_COLUMNS } },
-  rules: [{ selector: '.columns', declarations: { display: 'flex', 'min-width': '0' } }],
+  rules: [
+    { selector: '.columns', declarations: { display: 'flex', 'flex-wrap': 'wrap', 'min-width': '0' } },
+    // Before a column is so narrow that words break letter by letter, it goes below the one before it.
+    { selector: '.columns>.column', declarations: { 'min-width': 'min(100%,7.5rem)' } },
+  ],
   arrange({ values }): ArrangedRules {
     return {
       '': {
         'flex-direction': DIRECTIONS[values.direction],
         gap: space(values.gap),
-        'align-items': values.align,
+        'align-items': values.direction === 'across' ? values.align : 'stretch',
       },
       ...(values.direction === 'across' ? {} : { '>.column': { flex: '0 1 auto', width: '100%' } }),
     }

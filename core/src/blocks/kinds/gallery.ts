@@ -11,7 +11,8 @@ interface LookValues {
   readonly radius?: string
 }
 interface Values {
-  readonly columns: '1' | '2' | '3' | '4' | '6'
+  readonly columns: '1' | '2' | '3' | '4' | '5' | '6'
+  readonly room: string
   readonly gap: string
   readonly ratio: string
 }
@@ -29,8 +30,9 @@ export const gallery = defineBlock<Content, LookValues, Values>({
   content: fields({ label: line('Accessible name') }),
   look: fields({ radius: step('Corners', 'radius', 'none') }),
   arrangement: fields({
-    columns: choice('Columns', '3', { 1: '1', 2: '2', 3: '3', 4: '4', 6: '6' }),
+    columns: choice('Columns', '3', { 1: '1', 2: '2', 3: '3', 4: '4', 5: '5', 6: '6' }),
     gap: step('Gap', 'space', 's'),
+    room: step('Item padding', 'space', 'none'),
     ratio: choice('Ratio', '3/2', { '1/1': '1 : 1', '4/3': '4 : 3', '3/2': '3 : 2', '16/9': '16 : 9' }),
   }),
   slots: { pictures: { title: 'Pictures', allow: ['picture'] } },
@@ -48,16 +50,21 @@ export const gallery = defineBlock<Content, LookValues, Values>({
       gap: space(values.gap),
     },
     // Stronger than the ratios of the pictures themselves.
-    '>:nth-child(n)': { '--ratio': String(ratioOf(values.ratio)) },
+    '>:nth-child(n)': {
+      '--ratio': String(ratioOf(values.ratio)),
+      ...(values.room === 'none' ? {} : { padding: space(values.room) }),
+    },
     ...(look.radius && look.radius !== 'none'
       ? { '>:nth-child(n) :is(picture,img)': { 'border-radius': radius(look.radius) } }
       : {}),
   }),
   childRatio: ({ ratio }) => ratioOf(ratio),
-  childWidth: ({ width, values }) =>
-    values.columns === '1'
-      ? undefined
-      : `(${width} - ${Number(values.columns) - 1}*${space(values.gap)})/${values.columns}`,
+  childWidth({ width, values }) {
+    const count = Number(values.columns)
+    const shared = count === 1 ? width : `(${width} - ${count - 1}*${space(values.gap)})/${count}`
+    if (values.room === 'none') return count === 1 ? undefined : shared
+    return `(${shared} - 2*${space(values.room)})`
+  },
   render: ({ content }, context) =>
     el(
       'div',

@@ -1,6 +1,7 @@
 import { defineBlock } from '../define-block.ts'
 import { fields, line, step, surface } from '../fields.ts'
 import { el } from '../../render/element.ts'
+import { alignAll, alignmentField, type Alignment } from '../../render/alignment.ts'
 import { insetCss, insetFields, widthInside, type Inset } from '../../render/inset.ts'
 import { boxLook, boxLookFields, type BoxLook } from '../../render/box-look.ts'
 import { space } from '../../render/token-css.ts'
@@ -10,6 +11,7 @@ interface Content {
 }
 interface Values extends Inset {
   readonly gap: string
+  readonly alignment: Alignment
 }
 
 /** Blocks that belong together: they move as one, and a screen reader can be told what they are. */
@@ -26,15 +28,21 @@ export const group = defineBlock<Content, BoxLook, Values>({
   arrangement: fields({
     ...insetFields(),
     gap: step('Gap', 'space', 's'),
+    alignment: alignmentField(),
   }),
   slots: { blocks: { title: 'Blocks', allow: ['flow'] } },
   rules: [
     { selector: '.group', declarations: { display: 'grid', 'grid-template-columns': 'minmax(0,1fr)' } },
   ],
   arrange: ({ values, look }) => ({
-    '': { padding: insetCss(values), gap: space(values.gap), ...boxLook(look) },
+    '': {
+      padding: insetCss(values, look),
+      gap: space(values.gap),
+      ...alignAll(values.alignment),
+      ...boxLook(look),
+    },
   }),
-  childWidth: ({ width, values }) => widthInside(width, values),
+  childWidth: ({ width, values, look }) => widthInside(width, values, look),
   render: ({ content }, context) =>
     el(
       'div',

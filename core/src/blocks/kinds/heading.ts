@@ -1,16 +1,19 @@
+import { lineLinks, lineWords, type Line } from '../../page/line.ts'
 import { defineBlock } from '../define-block.ts'
-import { asked, anchor, choice, fields, level, line, stepOr } from '../fields.ts'
+import { asked, anchor, fields, formattedLine, level, stepOr } from '../fields.ts'
+import { alignText, alignmentField, type Alignment } from '../../render/alignment.ts'
 import { el } from '../../render/element.ts'
+import { lineElements } from '../../render/rich-text-elements.ts'
 import { typeAt, typeLook, typeLookFields, type TypeLook } from '../../render/type-look.ts'
 
 interface Content {
-  readonly text: string
+  readonly text: Line
   readonly level: number
   readonly anchor?: string
 }
 interface Values {
   readonly step: string
-  readonly align: 'start' | 'center' | 'end'
+  readonly align: Alignment
 }
 
 /** The size a heading takes when nobody chose one, by level. */
@@ -35,7 +38,7 @@ export const heading = defineBlock<Content, TypeLook, Values>({
   usesSpot: ['anchor'],
   content: fields(
     {
-      text: asked('New heading', line('Text')),
+      text: asked('New heading', formattedLine('Text')),
       level: level('Heading level', 2),
       anchor: anchor('Anchor'),
     },
@@ -44,14 +47,14 @@ export const heading = defineBlock<Content, TypeLook, Values>({
   look: fields(typeLookFields()),
   arrangement: fields({
     step: stepOr('Text size', 'type', ['level', 'Default'], { key: 'level', gives: STEP_OF_LEVEL }),
-    align: choice('Alignment', 'start', { start: 'Left', center: 'Centre', end: 'Right' }),
+    align: alignmentField(),
   }),
   rules: [{ selector: '.heading', declarations: { color: 'var(--title)', 'text-wrap': 'balance' } }],
   arrangedBy: ['level'],
   arrange({ values, content, look }) {
     const usual = STEP_OF_LEVEL[content.level]!
     const type = typeAt(values.step === 'level' ? usual : values.step, usual)
-    return { '': { ...type, ...typeLook(look), 'text-align': values.align } }
+    return { '': { ...type, ...typeLook(look), ...alignText(values.align) } }
   },
   render({ content }, context) {
     // The page's own heading is where the page begins; nobody jumps to it.
@@ -59,14 +62,15 @@ export const heading = defineBlock<Content, TypeLook, Values>({
     return el(
       `h${content.level}`,
       { className: ['heading'], ...(id ? { id } : {}), ...context.wordsOf('text') },
-      content.text,
+      lineElements(content.text, context),
     )
   },
-  words: (content) => [content.text],
+  words: (content) => [lineWords(content.text)],
   facts: ({ level: at, text: words, anchor: name }) => ({
-    heading: { level: at, text: words },
+    heading: { level: at, text: lineWords(words) },
+    links: lineLinks(words),
     anchored: true,
     ...(name ? { anchor: name } : {}),
   }),
-  isEmpty: (content) => content.text.trim() === '',
+  isEmpty: (content) => lineWords(content.text).trim() === '',
 })

@@ -1,6 +1,6 @@
 import { defineBlock, type ArrangedRules } from '../define-block.ts'
 import { choice, date, fields, line } from '../fields.ts'
-import { bandRules } from '../../render/band.ts'
+import { bandRules, childOfBand } from '../../render/band.ts'
 import { el, type Element } from '../../render/element.ts'
 import { CONTENT_ID } from '../../render/ids.ts'
 import { longDate } from '../../render/long-date.ts'
@@ -84,10 +84,14 @@ export const page = defineBlock<Content>({
     { selector: '.article time::before', declarations: { content: '" · "' } },
   ],
   arrange: (): ArrangedRules => ({}),
-  childWidth: ({ width, slot, content, size }) => {
+  isBand: ({ layout }) => layout === 'article',
+  childWidth: ({ width, slot, content, size, childValues, childIndex }) => {
     const broad = `min(${width} - 2*var(--gutter),var(--width-broad))`
     if (slot !== 'main' && slot !== 'side') return undefined
-    if (content.layout === 'article') return `min(${width} - 2*var(--gutter),var(--width-reading))`
+    if (content.layout === 'article') {
+      const reading = `min(${width} - 2*var(--gutter),var(--width-reading))`
+      return childOfBand(width, reading, childValues()[childIndex])
+    }
     if (size === 'narrow') return broad
     return `(${broad} - var(--space-l))*${slot === 'main' ? 2 : 1}/3`
   },

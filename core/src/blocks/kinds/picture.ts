@@ -1,8 +1,11 @@
 import { defineBlock, type ArrangedRules } from '../define-block.ts'
-import { choice, fields, line, media, step, toggle } from '../fields.ts'
+import { choice, fields, line, link, media, step, toggle } from '../fields.ts'
+import type { Link } from '../../page/link.ts'
+import { ALIGNED_BOX, alignBox, alignmentField, type Alignment } from '../../render/alignment.ts'
 import { cropStyles, croppedShare, focusStyle, ratioOf, wholeInBox, type Focused } from '../../render/crop.ts'
 import type { Declarations } from '../../render/css-rules.ts'
 import { el } from '../../render/element.ts'
+import { linked } from '../../render/linked.ts'
 import { altOf, pictureElement } from '../../render/picture-element.ts'
 import { radius, typeStyle } from '../../render/token-css.ts'
 
@@ -11,6 +14,7 @@ interface Content {
   readonly alt?: string
   readonly decoration?: boolean
   readonly caption?: string
+  readonly link?: Link
 }
 interface LookValues {
   readonly radius?: string
@@ -18,7 +22,12 @@ interface LookValues {
 interface Values {
   readonly ratio: string
   readonly fit: 'cover' | 'contain'
+  readonly most: keyof typeof MOST
+  readonly align: Alignment
 }
+
+/** The widest that a picture gets, in px. */
+const MOST = { none: undefined, small: 240, medium: 420, large: 640 } as const
 
 /** A picture. Words stand beside it as alternative text or caption, or it is marked as decoration. */
 export const picture = defineBlock<Content, LookValues, Values>({
@@ -35,6 +44,7 @@ export const picture = defineBlock<Content, LookValues, Values>({
     alt: { ...line('Alternative text'), isLong: true, unless: 'decoration' },
     decoration: toggle('Decorative (no alternative text)', false),
     caption: { ...line('Caption'), isLong: true },
+    link: link('Link'),
   }),
   look: fields({ radius: step('Corners', 'radius', 'none') }),
   arrangement: fields({
@@ -47,9 +57,17 @@ export const picture = defineBlock<Content, LookValues, Values>({
       '5/2': '5 : 2',
     }),
     fit: choice('Fit', 'cover', { cover: 'Fill (crop)', contain: 'Show whole' }),
+    most: choice('Max width', 'none', {
+      none: 'None',
+      small: `${MOST.small} px`,
+      medium: `${MOST.medium} px`,
+      large: `${MOST.large} px`,
+    }),
+    align: alignmentField(),
   }),
   rules: [
     { selector: '.picture', declarations: { 'min-width': '0' } },
+    { selector: '.picture>a', declarations: { display: 'block', 'text-decoration': 'none' } },
     // The height attribute keeps the space while the picture loads; the ratio alone says how high it is.
     { selector: '.picture img', declarations: { width: '100%', height: 'auto' } },
     {
@@ -63,18 +81,23 @@ export const picture = defineBlock<Content, LookValues, Values>({
       look.radius && look.radius !== 'none' ? { 'border-radius': radius(look.radius) } : {}
     const ratio = values.ratio === 'natural' ? undefined : ratioOf(values.ratio)
     const isWhole = ratio !== undefined && values.fit === 'contain'
+    const most = MOST[values.most]
+    const self: Declarations = {
+      ...(most === undefined ? {} : { width: '100%', 'max-width': `${most}px`, ...ALIGNED_BOX }),
+      ...alignBox(values.align),
+    }
     const withRatio: Declarations = ratio === undefined ? {} : { '--ratio': String(ratio) }
     const { crop, focus } = content.media ?? {}
     if (crop) {
       const { box, picture: inside } = cropStyles(crop, focus)
       return {
-        '': isWhole ? { display: 'flow-root' } : withRatio,
+        '': isWhole ? { ...self, display: 'flow-root' } : { ...withRatio, ...self },
         ' picture': { ...box, ...(isWhole ? wholeInBox(crop, ratio) : {}), ...corners },
         ' img': inside,
       }
     }
     return {
-      '': withRatio,
+      '': { ...withRatio, ...self },
       ' img': {
         ...(ratio === undefined ? {} : { 'aspect-ratio': 'var(--ratio)', 'object-fit': values.fit }),
         // A gallery gives ratios to pictures that have none of their own.
@@ -82,6 +105,10 @@ export const picture = defineBlock<Content, LookValues, Values>({
         ...corners,
       },
     }
+  },
+  ownWidth: ({ width, values }) => {
+    const most = MOST[values.most]
+    return most === undefined ? undefined : `min(${width},${most}px)`
   },
   pictureShare({ values, content: { media: shown = {} }, ratio }) {
     const own = values.ratio === 'natural' ? undefined : ratioOf(values.ratio)
@@ -101,12 +128,21 @@ export const picture = defineBlock<Content, LookValues, Values>({
         sizes: context.spot.pictureSizes,
         early: context.spot.early,
       })
+    const href = context.href(node.content.link)
+    const pressed = image && linked(href, image)
     return caption
-      ? el('figure', { className: ['picture'] }, image, el('figcaption', context.wordsOf('caption'), caption))
-      : el('div', { className: ['picture'] }, image)
+      ? el(
+          'figure',
+          { className: ['picture'] },
+          pressed,
+          el('figcaption', context.wordsOf('caption'), caption),
+        )
+      : el('div', { className: ['picture'] }, pressed)
   },
   words: (content) => (content.caption ? [content.caption] : []),
-  facts: ({ media: reference, alt, decoration = false }) =>
-    reference ? { pictures: [{ id: reference.id, alt, decoration }] } : {},
+  facts: ({ media: reference, alt, decoration = false, link: to }) => ({
+    ...(reference ? { pictures: [{ id: reference.id, alt, decoration }] } : {}),
+    ...(to ? { links: [{ words: alt ?? '', link: to, isPicture: true }] } : {}),
+  }),
   isEmpty: (content) => !content.media,
 })

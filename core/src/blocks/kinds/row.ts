@@ -1,5 +1,6 @@
 import { defineBlock, type ArrangedRules } from '../define-block.ts'
 import { choice, fields, step, toggle } from '../fields.ts'
+import { justified, type Alignment } from '../../render/alignment.ts'
 import type { Declarations } from '../../render/css-rules.ts'
 import { el } from '../../render/element.ts'
 import { space } from '../../render/token-css.ts'
@@ -9,7 +10,7 @@ interface Values {
   readonly share: keyof typeof SHARES
   readonly gap: string
   readonly align: 'start' | 'center' | 'end' | 'stretch'
-  readonly justify: 'start' | 'center' | 'end' | 'space-between'
+  readonly justify: Alignment | 'space-between'
   readonly wrap: boolean
 }
 
@@ -19,6 +20,14 @@ const SHARES = {
   first: { first: 2, last: 1, other: 1 },
   last: { first: 1, last: 2, other: 1 },
   own: undefined,
+} as const
+
+const SIDEWAYS = {
+  inherit: 'stretch',
+  start: 'stretch',
+  center: 'center',
+  end: 'end',
+  'space-between': 'stretch',
 } as const
 
 /** Blocks side by side, or one under another where there is no room. */
@@ -47,7 +56,8 @@ export const row = defineBlock<object, object, Values>({
       end: 'Bottom',
       stretch: 'Stretch',
     }),
-    justify: choice('Align horizontally', 'start', {
+    justify: choice('Align horizontally', 'inherit', {
+      inherit: 'Inherited',
       start: 'Left',
       center: 'Centre',
       end: 'Right',
@@ -59,14 +69,16 @@ export const row = defineBlock<object, object, Values>({
   rules: [
     { selector: '.row', declarations: { display: 'flex', 'min-width': '0' } },
     { selector: '.row>*', declarations: { 'min-width': '0' } },
+    { selector: '.row>.button', declarations: { 'margin-inline': '0' } },
   ],
   arrange({ values }): ArrangedRules {
     const down = values.direction === 'down'
     const self: Declarations = {
       'flex-direction': down ? 'column' : 'row',
       gap: space(values.gap),
-      'align-items': values.align,
-      'justify-content': values.justify,
+      // Blocks one below the other stand as the row says sideways: what it says of up and down would move them there.
+      'align-items': down ? SIDEWAYS[values.justify] : values.align,
+      'justify-content': justified(values.justify),
       'flex-wrap': values.wrap ? 'wrap' : 'nowrap',
     }
     const share = down ? undefined : SHARES[values.share]

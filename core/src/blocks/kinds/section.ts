@@ -2,7 +2,8 @@ import { defineBlock, type ArrangedRules } from '../define-block.ts'
 import { anchor, choice, fields, media, step, surface } from '../fields.ts'
 import { el } from '../../render/element.ts'
 import { pictureElement } from '../../render/picture-element.ts'
-import { bandRules, bandWidth } from '../../render/band.ts'
+import { alignAll, alignmentField, type Alignment } from '../../render/alignment.ts'
+import { bandRules, bandWidth, childOfBand } from '../../render/band.ts'
 import { HEIGHTS, SHADES, shadeField, type Shade } from '../../render/backdrop.ts'
 import { focusStyle, type Focused } from '../../render/crop.ts'
 import { space } from '../../render/token-css.ts'
@@ -22,6 +23,7 @@ interface Values {
   readonly gap: string
   readonly height: 'content' | 'half' | 'tall'
   readonly place: 'start' | 'center' | 'end'
+  readonly alignment: Alignment
 }
 
 /** A full-width band of the page. */
@@ -46,6 +48,7 @@ export const section = defineBlock<Content, LookValues, Values>({
     gap: step('Gap', 'space', 'm'),
     height: choice('Height', 'content', { content: 'Content', half: 'Half', tall: 'Tall' }),
     place: choice('Align blocks', 'center', { start: 'Top', center: 'Middle', end: 'Bottom' }),
+    alignment: alignmentField(),
   }),
   slots: { blocks: { title: 'Blocks', allow: ['flow'] } },
   rules: [
@@ -69,6 +72,7 @@ export const section = defineBlock<Content, LookValues, Values>({
     return {
       '': {
         ...bandWidth(values.width),
+        ...alignAll(values.alignment),
         'padding-block': `${space(values.above)} ${space(values.below)}`,
         'row-gap': space(values.gap),
         ...(minHeight ? { 'min-height': minHeight, 'align-content': values.place } : {}),
@@ -77,8 +81,12 @@ export const section = defineBlock<Content, LookValues, Values>({
       ...(content.backdrop ? { '>picture img': focusStyle(content.backdrop) } : {}),
     }
   },
-  childWidth: ({ width, values }) =>
-    values.width === 'edge' ? undefined : `min(${width} - 2*var(--gutter),var(--width-${values.width}))`,
+  isBand: () => true,
+  childWidth({ width, values, childValues, childIndex }) {
+    const content =
+      values.width === 'edge' ? undefined : `min(${width} - 2*var(--gutter),var(--width-${values.width}))`
+    return childOfBand(width, content, childValues()[childIndex])
+  },
   render(node, context) {
     const backdrop = node.content.backdrop && context.picture(node.content.backdrop.id)
     return el(

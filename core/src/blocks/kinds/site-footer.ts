@@ -1,6 +1,6 @@
 import { defineBlock } from '../define-block.ts'
 import { fields, surface } from '../fields.ts'
-import { bandRules, bandWidth } from '../../render/band.ts'
+import { bandRules, bandWidth, childOfBand } from '../../render/band.ts'
 import { el } from '../../render/element.ts'
 
 /** The foot of every page. Belongs to the site, not to a page. */
@@ -19,8 +19,18 @@ export const siteFooter = defineBlock({
       selector: '.site-footer',
       declarations: { ...bandWidth('broad'), 'padding-block': 'var(--space-l)', 'row-gap': 'var(--space-m)' },
     },
+    // At the foot of a page there is room: the links stand there, and the one menu button is the header’s.
+    { selector: '.site-footer .menu>button', size: 'narrow', declarations: { display: 'none' } },
+    {
+      selector: '.site-footer .menu>div:not(:popover-open)',
+      size: 'narrow',
+      declarations: { display: 'block' },
+    },
+    { selector: '.site-footer .menu ul', size: 'narrow', declarations: { 'flex-direction': 'row' } },
   ],
-  childWidth: ({ width }) => `min(${width} - 2*var(--gutter),var(--width-broad))`,
+  isBand: () => true,
+  childWidth: ({ width, childValues, childIndex }) =>
+    childOfBand(width, `min(${width} - 2*var(--gutter),var(--width-broad))`, childValues()[childIndex]),
   render: (_node, context) => el('footer', { className: ['site-footer'] }, context.slot('blocks')),
   words: () => [],
 })

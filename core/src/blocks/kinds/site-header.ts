@@ -2,6 +2,7 @@ import { defineBlock } from '../define-block.ts'
 import { fields, line, surface } from '../fields.ts'
 import { bandRules, bandWidth } from '../../render/band.ts'
 import { el } from '../../render/element.ts'
+import { menuElement, menuRules } from '../../render/menu.ts'
 import { typeStyle } from '../../render/token-css.ts'
 
 interface Content {
@@ -26,7 +27,7 @@ export const siteHeader = defineBlock<Content>({
         display: 'flex',
         'flex-wrap': 'wrap',
         gap: '.25rem 2rem',
-        'align-items': 'baseline',
+        'align-items': 'center',
         'justify-content': 'space-between',
       },
     },
@@ -34,34 +35,7 @@ export const siteHeader = defineBlock<Content>({
       selector: '.site-header .brand',
       declarations: { ...typeStyle('minor'), color: 'var(--title)', 'text-decoration': 'none' },
     },
-    {
-      selector: '.site-header ul',
-      declarations: {
-        ...typeStyle('body'),
-        display: 'flex',
-        'flex-wrap': 'wrap',
-        gap: '0 1.5rem',
-        padding: '0',
-        'list-style': 'none',
-      },
-    },
-    {
-      selector: '.site-header li a',
-      declarations: {
-        display: 'block',
-        'padding-block': '.3rem',
-        color: 'var(--ink)',
-        'text-decoration': 'none',
-      },
-    },
-    {
-      selector: '.site-header li a:hover',
-      declarations: { 'text-decoration': 'underline', 'text-underline-offset': '.3em' },
-    },
-    {
-      selector: '.site-header li a[aria-current]',
-      declarations: { color: 'var(--accent)', 'box-shadow': '0 2px 0 -1px var(--accent)' },
-    },
+    ...menuRules('.site-menu'),
   ],
   render: (node, context) =>
     el(
@@ -72,26 +46,9 @@ export const siteHeader = defineBlock<Content>({
         {},
         el('a', { className: ['brand'], href: context.site.home }, node.content.brand),
         context.navigation.length > 0 &&
-          el(
-            'nav',
-            { ariaLabel: 'Site' },
-            el(
-              'ul',
-              {},
-              context.navigation
-                .flatMap((entry) => [entry, ...entry.inside])
-                .map((entry) =>
-                  el(
-                    'li',
-                    {},
-                    el(
-                      'a',
-                      { href: entry.path, ...(entry.current ? { ariaCurrent: 'page' } : {}) },
-                      entry.label,
-                    ),
-                  ),
-                ),
-            ),
+          menuElement(
+            context.navigation.flatMap((entry) => [entry, ...entry.inside]),
+            { className: 'site-menu', id: 'site-menu', label: 'Site', depth: 1 },
           ),
       ),
     ),

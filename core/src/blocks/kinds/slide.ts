@@ -26,7 +26,7 @@ export const slide = defineBlock<Content>({
   about: 'One picture of several, with a title and a caption',
   synonyms: ['carousel item', 'slider item'],
   group: 'item',
-  usesSpot: ['width', 'early'],
+  usesSpot: ['width', 'early', 'holder'],
   content: fields({
     media: media('Picture'),
     alt: { ...line('Alternative text'), isLong: true, unless: 'decoration' },
@@ -69,6 +69,7 @@ export const slide = defineBlock<Content>({
     const shown = reference && context.picture(reference.id)
     const href = context.href(content.link)
     const words = context.wordsOf('title')
+    const isFirst = context.spot.holder?.index === 0
     return el(
       'li',
       { className: ['slide'] },
@@ -76,7 +77,9 @@ export const slide = defineBlock<Content>({
         pictureElement(shown, {
           alt: altOf(shown, { alt, decoration }),
           sizes: context.spot.pictureSizes,
-          early: context.spot.early,
+          // Slides after the first are out of sight.
+          early: isFirst && context.spot.early,
+          isShownAtOnce: isFirst,
         }),
       context.hasPlace('title') && el('strong', {}, linked(href, el('span', words, title))),
       context.hasPlace('caption') && el('p', context.wordsOf('caption'), caption),

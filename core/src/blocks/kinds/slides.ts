@@ -1,7 +1,7 @@
 import { defineBlock } from '../define-block.ts'
 import { choice, fields, line, step, toggle } from '../fields.ts'
 import { el } from '../../render/element.ts'
-import { sharedWidth, sharedFlex, stepButtonRules } from '../../render/slides.ts'
+import { sharedWidth, sharedFlex, stepBar, stepBarRules } from '../../render/slides.ts'
 import { space } from '../../render/token-css.ts'
 
 interface Content {
@@ -16,8 +16,8 @@ interface Values {
 }
 
 /**
- * Pictures with words, seen one after another. A list that is scrolled sideways, so it needs no script; the script adds
- * buttons to go on and back, and one to start it, since nothing here moves by itself (WCAG 2.2, 2.2.2).
+ * Pictures with words, seen one after another. A list that is scrolled sideways, so it needs no script; the script works
+ * the bar to go on and back, and to start it, since nothing here moves by itself (WCAG 2.2, 2.2.2).
  */
 export const slides = defineBlock<Content, LookValues, Values>({
   kind: 'slides',
@@ -36,7 +36,7 @@ export const slides = defineBlock<Content, LookValues, Values>({
   }),
   slots: { slides: { title: 'Slides', allow: ['slide'] } },
   rules: [
-    { selector: '.slides', declarations: { 'min-width': '0', position: 'relative' } },
+    ...stepBarRules('.slides'),
     {
       selector: '.slides>ul',
       declarations: {
@@ -54,7 +54,6 @@ export const slides = defineBlock<Content, LookValues, Values>({
       declarations: { outline: '2px solid currentColor', 'outline-offset': '3px' },
     },
     { selector: '.slides>ul>li', declarations: { 'scroll-snap-align': 'start' } },
-    ...stepButtonRules('.slides'),
   ],
   arrange: ({ values }) => ({
     '>ul': { gap: space(values.gap) },
@@ -68,8 +67,8 @@ export const slides = defineBlock<Content, LookValues, Values>({
       {
         className: ['slides'],
         ariaLabel: content.label || 'Slides',
-        ...(look.canPlay ? { dataPlay: '' } : {}),
       },
+      stepBar({ count: context.count('slides'), canPlay: look.canPlay }),
       el(
         'ul',
         { tabIndex: 0, ariaLabel: `${content.label || 'Slides'}, scrolled sideways` },

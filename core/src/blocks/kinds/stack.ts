@@ -1,6 +1,7 @@
 import { defineBlock } from '../define-block.ts'
 import { choice, fields, step, surface } from '../fields.ts'
 import { el } from '../../render/element.ts'
+import { alignAll, alignmentField, type Alignment } from '../../render/alignment.ts'
 import { insetCss, insetFields, widthInside, type Inset } from '../../render/inset.ts'
 import { radius, space } from '../../render/token-css.ts'
 
@@ -11,6 +12,7 @@ interface LookValues {
 interface Values extends Inset {
   readonly gap: string
   readonly align: 'stretch' | 'start' | 'center' | 'end'
+  readonly alignment: Alignment
 }
 
 /** Blocks one under another; with a background and room inside it is a panel. */
@@ -26,12 +28,13 @@ export const stack = defineBlock<object, LookValues, Values>({
   look: fields({ surface: surface('Background'), radius: step('Corners', 'radius', 'none') }),
   arrangement: fields({
     gap: step('Gap', 'space', 's'),
-    align: choice('Align horizontally', 'stretch', {
+    align: choice('Align blocks', 'stretch', {
       stretch: 'Stretch',
       start: 'Left',
       center: 'Centre',
       end: 'Right',
     }),
+    alignment: alignmentField(),
     ...insetFields(),
   }),
   slots: { blocks: { title: 'Blocks', allow: ['flow'] } },
@@ -44,11 +47,12 @@ export const stack = defineBlock<object, LookValues, Values>({
     '': {
       gap: space(values.gap),
       'align-items': values.align,
-      padding: insetCss(values),
+      padding: insetCss(values, look),
+      ...alignAll(values.alignment),
       ...(look.radius && look.radius !== 'none' ? { 'border-radius': radius(look.radius) } : {}),
     },
   }),
-  childWidth: ({ width, values }) => widthInside(width, values),
+  childWidth: ({ width, values, look }) => widthInside(width, values, look),
   render: (_node, context) => el('div', { className: ['stack'] }, context.slot('blocks')),
   words: () => [],
 })

@@ -3,6 +3,7 @@ import { isWordless } from '../prompts.ts'
 import { asked, choice, fields, stepOr, words, type Inherits } from '../fields.ts'
 import { hasEmptyItem, richTextLinks, richTextWords, type RichText } from '../../page/rich-text.ts'
 import type { Json } from '../../page/json.ts'
+import { ALIGNED_BOX, alignBox, alignmentField, type Alignment } from '../../render/alignment.ts'
 import { el } from '../../render/element.ts'
 import { richTextElements } from '../../render/rich-text-elements.ts'
 import { typeAt, typeLook, typeLookFields, type TypeLook } from '../../render/type-look.ts'
@@ -15,7 +16,7 @@ interface LookValues extends TypeLook {
 }
 interface Values {
   readonly step: string
-  readonly align: 'start' | 'center' | 'end'
+  readonly align: Alignment
 }
 
 interface Usual extends TypeLook {
@@ -58,10 +59,10 @@ export const text = defineBlock<Content, LookValues, Values>({
   }),
   arrangement: fields({
     step: stepOr('Text size', 'type', ['variant', 'Default'], byVariant('step')),
-    align: choice('Alignment', 'start', { start: 'Left', center: 'Centre', end: 'Right' }),
+    align: alignmentField(),
   }),
   rules: [
-    { selector: '.text', declarations: { 'max-width': '68ch' } },
+    { selector: '.text', declarations: { ...ALIGNED_BOX, 'max-width': '68ch' } },
     { selector: '.text>*+*', declarations: { 'margin-top': '.75em' } },
     { selector: '.text ul', declarations: { 'padding-left': '1.2em' } },
     { selector: '.text ol', declarations: { 'padding-left': '1.2em' } },
@@ -89,10 +90,7 @@ export const text = defineBlock<Content, LookValues, Values>({
         ...typeAt(values.step === 'variant' ? usual.step : values.step, usual.step),
         ...typeLook(look, usual),
         ...(variant === 'label' ? { 'letter-spacing': '.12em', 'text-transform': 'uppercase' } : {}),
-        'text-align': values.align,
-        ...(values.align === 'start'
-          ? {}
-          : { 'margin-inline': values.align === 'center' ? 'auto' : 'auto 0' }),
+        ...alignBox(values.align),
       },
     }
   },
@@ -104,7 +102,10 @@ export const text = defineBlock<Content, LookValues, Values>({
     ),
   words: (content) => richTextWords(content.words),
   facts: (content) => ({
-    links: richTextLinks(content.words),
+    // Read when it is asked for: an outline looks at every text for the sake of its headings.
+    get links() {
+      return richTextLinks(content.words)
+    },
     ...(hasEmptyItem(content.words) ? { empty: ['list item'] } : {}),
   }),
   isEmpty: (content) => isWordless(content.words as unknown as Json),

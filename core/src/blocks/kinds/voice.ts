@@ -36,7 +36,11 @@ export const voice = defineBlock<Content>({
       selector: '.voice',
       declarations: { 'border-radius': 'var(--radius-m)', padding: 'var(--space-m)', 'min-width': '0' },
     },
-    { selector: '.voice figure', declarations: { display: 'grid', gap: '1em' } },
+    // Names stand on one line across a row, however long what was said is.
+    {
+      selector: '.voice figure',
+      declarations: { display: 'grid', gap: '1em', height: '100%', 'grid-template-rows': '1fr auto' },
+    },
     {
       selector: '.voice blockquote',
       declarations: { ...typeStyle('lead'), margin: '0', 'text-wrap': 'pretty' },

@@ -1,18 +1,20 @@
 import { defineBlock, type ArrangedRules } from '../define-block.ts'
 import { choice, fields, line, step } from '../fields.ts'
 import { el } from '../../render/element.ts'
-import { sharedWidth, sharedFlex, stepButtonRules } from '../../render/slides.ts'
-import { space } from '../../render/token-css.ts'
+import { sharedWidth, sharedFlex, stepBar, stepBarRules } from '../../render/slides.ts'
+import { radius, space } from '../../render/token-css.ts'
 
 interface Content {
   readonly label: string
 }
 interface LookValues {
   readonly display?: 'grid' | 'slides'
+  readonly radius?: string
 }
 interface Values {
-  readonly shows: '1' | '2' | '3'
+  readonly shows: '1' | '2' | '3' | '4' | '5' | '6'
   readonly gap: string
+  readonly room: string
 }
 
 /** What several people said, in a grid or one after another. */
@@ -26,22 +28,29 @@ export const voices = defineBlock<Content, LookValues, Values>({
   group: 'flow',
   purpose: 'text',
   content: fields({ label: line('Accessible name', 'What people say') }, ['label']),
-  look: fields({ display: choice('Shown as', 'grid', { grid: 'Grid', slides: 'Slides' }) }),
+  look: fields({
+    display: choice('Shown as', 'grid', { grid: 'Grid', slides: 'Slides' }),
+    radius: step('Item corners', 'radius', 'm'),
+  }),
   arrangement: fields({
-    shows: choice('Columns', '3', { 1: '1', 2: '2', 3: '3' }),
+    shows: choice('Columns', '3', { 1: '1', 2: '2', 3: '3', 4: '4', 5: '5', 6: '6' }),
     gap: step('Gap', 'space', 'm'),
+    room: step('Item padding', 'space', 'm'),
   }),
   slots: { voices: { title: 'Testimonials', allow: ['voice'] } },
   rules: [
-    { selector: '.voices', declarations: { 'min-width': '0' } },
+    ...stepBarRules('.voices'),
     { selector: '.voices>ul', declarations: { margin: '0', padding: '0', 'list-style': 'none' } },
     {
       selector: '.voices>ul:focus-visible',
       declarations: { outline: '2px solid currentColor', 'outline-offset': '3px' },
     },
-    ...stepButtonRules('.voices'),
   ],
   arrange({ values, look }): ArrangedRules {
+    const items = {
+      ...(values.room === 'm' ? {} : { padding: space(values.room) }),
+      ...(look.radius && look.radius !== 'm' ? { 'border-radius': radius(look.radius) } : {}),
+    }
     if (look.display !== 'slides')
       return {
         '>ul': {
@@ -49,6 +58,7 @@ export const voices = defineBlock<Content, LookValues, Values>({
           'grid-template-columns': `repeat(${values.shows},minmax(0,1fr))`,
           gap: space(values.gap),
         },
+        '>ul>li': items,
       }
     return {
       '>ul': {
@@ -60,6 +70,7 @@ export const voices = defineBlock<Content, LookValues, Values>({
       '>ul>li': {
         flex: sharedFlex(values),
         'scroll-snap-align': 'start',
+        ...items,
       },
     }
   },
@@ -71,6 +82,7 @@ export const voices = defineBlock<Content, LookValues, Values>({
     return el(
       'section',
       { className: ['voices'], ariaLabel: label },
+      isSlides && stepBar({ count: context.count('voices') }),
       el(
         'ul',
         isSlides ? { tabIndex: 0, ariaLabel: `${label}, scrolled sideways` } : {},

@@ -1,54 +1,61 @@
-import { useEffect, useReducer, useSyncExternalStore } from 'react'
+import { useCallback, useSyncExternalStore } from 'react'
 import type { Editor } from '@tiptap/core'
-import { selectWord } from './text-selection.ts'
+import type { EarlyInput } from '../../ui/early-keys.ts'
 
-let active: Editor | undefined
+/** The text editor that is being typed in, and what is done with it by those who don't need its code. */
+export interface ActiveEditor {
+  readonly editor: Editor
+  /** Selects the word at a point of the frame's window. */
+  readonly selectWordAt: (point: { readonly x: number; readonly y: number }) => void
+  /** Takes what was typed before it was there. */
+  readonly take: (input: EarlyInput) => void
+}
+
+let active: ActiveEditor | undefined
 const listeners = new Set<() => void>()
 
 /** What waits for somebody to type: the text editor starts once its element was drawn. */
-let waiting: (() => void) | undefined
+let waiting: ((editing: ActiveEditor) => void)[] = []
 
 /** Does something with the text editor that is about to start, or has. */
-export function whenTyping(act: () => void): void {
-  if (active) act()
-  else waiting = act
+export function whenTyping(act: (editing: ActiveEditor) => void): void {
+  if (active) act(active)
+  else waiting.push(act)
 }
 
 /** Tells who types now: the bar with bold, italic, link and list works on that text editor. */
-export function setActiveEditor(editor: Editor | undefined): void {
-  active = editor
+export function setActiveEditor(editing: ActiveEditor | undefined): void {
+  active = editing
   for (const listener of listeners) listener()
-  const act = waiting
-  waiting = undefined
-  if (editor) act?.()
+  const acts = waiting
+  waiting = []
+  if (editing) for (const act of acts) act(editing)
 }
 
-/** Selects the word at a point of the frame's window. */
-export function selectWordAt(point: { readonly x: number; readonly y: number }): void {
-  if (active) selectWord(active, point)
-}
-
-/** The text editor that is being typed in, rendered again at each of its changes. */
+/** The text editor that is being typed in. */
 export function useActiveEditor(): Editor | undefined {
-  const editor = useSyncExternalStore(
+  return useSyncExternalStore(
     (listener) => {
       listeners.add(listener)
       return () => listeners.delete(listener)
     },
-    () => active,
+    () => active?.editor,
   )
-  const [, again] = useReducer((count: number) => count + 1, 0)
-  useEffect(() => {
-    if (!editor) return
-    editor.on('transaction', again)
-    return () => {
-      editor.off('transaction', again)
-    }
-  }, [editor])
-  return editor
+}
+
+/** Renders again when what `read` says of the text editor has changed, and not for every letter. */
+export function useReading(editor: Editor | undefined, read: (editor: Editor) => string): void {
+  const subscribe = useCallback(
+    (listener: () => void) => {
+      editor?.on('transaction', listener)
+      return () => void editor?.off('transaction', listener)
+    },
+    [editor],
+  )
+  useSyncExternalStore(subscribe, () => (editor ? read(editor) : ''))
 }
 
 /** Which of the text's paragraphs and lists the caret is in, counted from 0; 0 where nothing is typed. */
 export function typedParagraph(): number {
-  return active?.state.selection.$from.index(0) ?? 0
+  return active?.editor.state.selection.$from.index(0) ?? 0
 }

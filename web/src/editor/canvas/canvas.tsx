@@ -18,6 +18,8 @@ import { useFileDrop } from './use-file-drop.ts'
 import { SelectionLayer } from './selection-layer.tsx'
 
 const MARGIN = 28
+/** Above the page: room for the name of what is selected and for the text bar, which cover nothing there. */
+const DOCK_HEIGHT = 44
 
 const Area = styled.main`
   position: relative;
@@ -27,7 +29,7 @@ const Area = styled.main`
 
 const Sheet = styled.div`
   position: absolute;
-  top: 16px;
+  top: ${DOCK_HEIGHT}px;
   left: var(--left);
   width: var(--width);
   bottom: 0;
@@ -47,10 +49,12 @@ interface CanvasProps {
   readonly onDocument: (document: Document) => void
   readonly onKeyDown: (event: KeyboardEvent) => void
   readonly onNavigate: (href: string) => void
+  /** A picture of the selected block was pressed twice. */
+  readonly onPicture: () => void
 }
 
 /** The page itself, at the ruler's width, scaled down when there is less room. */
-export function Canvas({ width, onDocument, onKeyDown, onNavigate }: CanvasProps) {
+export function Canvas({ width, onDocument, onKeyDown, onNavigate, onPicture }: CanvasProps) {
   const store = useStore()
   const { site } = useSiteView()
   const { ref: setArea, element: area, room } = useRoom()
@@ -65,8 +69,8 @@ export function Canvas({ width, onDocument, onKeyDown, onNavigate }: CanvasProps
   )
   // Before the frame is given the focus, a frame after it is there: a key that nobody hears is lost.
   useLayoutEffect(
-    () => (inner ? listenToFrame(inner, store, { onKeyDown, onNavigate }) : undefined),
-    [inner, store, onKeyDown, onNavigate],
+    () => (inner ? listenToFrame(inner, store, { onKeyDown, onNavigate, onPicture }) : undefined),
+    [inner, store, onKeyDown, onNavigate, onPicture],
   )
   useClipboard(store, inner)
   useFileDrop(store, inner)
@@ -89,7 +93,7 @@ export function Canvas({ width, onDocument, onKeyDown, onNavigate }: CanvasProps
         <PageFrame
           title={`The page, ${width} pixels wide`}
           width={width}
-          height={Math.max(0, Math.ceil((room.height - 16) / scale))}
+          height={Math.max(0, Math.ceil((room.height - DOCK_HEIGHT) / scale))}
           scale={scale}
           head={<PageStyle />}
           isFocusHome
@@ -139,8 +143,9 @@ function KeepInView({ inner }: { inner: Document }) {
     // What the pointer is on is in view, and a second press must find it where the first one did.
     if (element.matches(':hover')) return
     const rect = element.getBoundingClientRect()
-    if (rect.bottom > 40 && rect.top < view.innerHeight - 40) return
-    view.scrollTo({ top: view.scrollY + rect.top - Math.max(40, (view.innerHeight - rect.height) / 3) })
+    if (rect.top >= 0 && rect.bottom <= view.innerHeight) return
+    // To the middle, or its beginning where there is more of it than room.
+    view.scrollTo({ top: view.scrollY + rect.top - Math.max(40, (view.innerHeight - rect.height) / 2) })
   }, [inner, selection])
   return null
 }

@@ -1,8 +1,8 @@
 import { describeNode, findNode, getKind, getNode, type NodeId, type PageNode } from '@gullyline/core'
 import { trackPress } from '../drag/drag-session.ts'
-import type { TypingStart } from '../editor-state.ts'
+import type { EditorState, TypingStart } from '../editor-state.ts'
 import type { EditorStore } from '../editor-store.ts'
-import { selectWordAt, whenTyping } from './active-editor.ts'
+import { whenTyping } from './active-editor.ts'
 import { trackBox } from './box-select.ts'
 import { frameToWindow } from './frame-geometry.ts'
 
@@ -10,6 +10,8 @@ export interface FrameHandlers {
   readonly onKeyDown: (event: KeyboardEvent) => void
   /** A link was pressed with Ctrl: it is followed, inside the editor. */
   readonly onNavigate: (href: string) => void
+  /** A picture of the selected block was pressed twice: it is to be replaced. */
+  readonly onPicture: () => void
 }
 
 /**
@@ -19,7 +21,7 @@ export interface FrameHandlers {
 export function listenToFrame(
   inner: Document,
   store: EditorStore,
-  { onKeyDown, onNavigate }: FrameHandlers,
+  { onKeyDown, onNavigate, onPicture }: FrameHandlers,
 ): () => void {
   let last: PointerEvent | undefined
   const press = (event: PointerEvent): void => {
@@ -30,27 +32,25 @@ export function listenToFrame(
       event.preventDefault()
       return onNavigate(href)
     }
-    const typing = store.state.typing
-    if (
-      typing &&
-      target.closest(`[data-node="${typing.id}"] [data-words], [data-node="${typing.id}"][data-words]`)
-    )
-      return
+    // The text editor has the presses on the words that are typed, and on no others inside the same block.
+    if (isTyped(target, store.state.typing)) return
     event.preventDefault()
     inner.defaultView?.focus()
     // Told by the presses, since no "dblclick" comes of an element that the text editor has replaced meanwhile.
     const isSecond = last !== undefined && isDouble(last, event)
     last = event
-    startPress(inner, store, target, event, isSecond)
+    if (isSecond && isPictureOf(target, store)) onPicture()
+    else startPress(inner, store, target, event, isSecond)
   }
   const twice = (event: MouseEvent): void => {
     const id = nodeIdAt(event.target as Element)
     // The header and the footer have blocks of their own, which are none of this page.
     if (id === undefined || !findNode(store.state.page, id)) return
+    if (isPictureOf(event.target as Element, store)) return
     const point = { x: event.clientX, y: event.clientY }
     if (!store.state.typing) startTyping(store, id, event.target as Element, point)
     // As in every text: pressing a word twice selects it.
-    if (store.state.typing?.id === id) whenTyping(() => selectWordAt(point))
+    if (store.state.typing?.id === id) whenTyping((editing) => editing.selectWordAt(point))
   }
   inner.addEventListener('pointerdown', press)
   inner.addEventListener('dblclick', twice)
@@ -61,6 +61,21 @@ export function listenToFrame(
     inner.removeEventListener('dblclick', twice)
     inner.removeEventListener('keydown', onKeyDown, true)
   }
+}
+
+function isTyped(target: Element, typing: EditorState['typing']): boolean {
+  const words = target.closest<HTMLElement>('[data-words]')
+  return words?.dataset.words === typing?.field && words !== null && nodeIdAt(words) === typing?.id
+}
+
+/** Whether this is a picture of the selected block, or where one will be. */
+function isPictureOf(target: Element, { state, registry, mayChange }: EditorStore): boolean {
+  const { selection, page } = state
+  if (!mayChange || selection === undefined || nodeIdAt(target) !== selection) return false
+  const { kind } = getNode(page, selection)
+  const { properties } = getKind(registry, kind).content
+  const hasPicture = Object.values(properties).some(({ control }) => control === 'media')
+  return hasPicture && (target.closest('picture') !== null || kind === 'picture')
 }
 
 /** Two presses are one double press when they come within this time, in ms, and this far from each other, in px. Common practice, no source. */
@@ -110,7 +125,7 @@ function startPress(
       const point = { x: event.clientX, y: event.clientY }
       if (id !== undefined && id === before) {
         startTyping(store, id, target, point)
-        if (isSecond && store.state.typing?.id === id) whenTyping(() => selectWordAt(point))
+        if (isSecond && store.state.typing?.id === id) whenTyping((editing) => editing.selectWordAt(point))
       } else store.dispatch({ type: 'select', id: id === store.state.page.root ? undefined : id })
     },
   })
@@ -147,6 +162,28 @@ export function startTyping(store: EditorStore, id: NodeId, target?: Element, st
   store.dispatch({ type: 'start-typing', typing: { id, field, ...(at ? { start: at } : {}) } })
 }
 
+/** Goes on to the next text of the page, or back to the one before. False where there is none. */
+export function stepTyping(store: EditorStore, from: Element, by: 1 | -1): boolean {
+  const places = [...from.ownerDocument.querySelectorAll<HTMLElement>('[data-words]')].filter(
+    (place) => place.checkVisibility() && (place.contains(from) || mayBeTyped(store, place)),
+  )
+  const at = places.findIndex((place) => place.contains(from))
+  const next = at < 0 ? undefined : places[at + by]
+  const id = next && nodeIdAt(next)
+  if (id === undefined) return false
+  startTyping(store, id, next)
+  next?.scrollIntoView({ block: 'nearest' })
+  return true
+}
+
+/** Whether words belong to this page, and are not locked. */
+function mayBeTyped(store: EditorStore, place: HTMLElement): boolean {
+  const id = nodeIdAt(place)
+  const field = place.dataset.words?.split('.')[0]
+  if (id === undefined || field === undefined || !findNode(store.state.page, id)) return false
+  return store.lockRefusal([{ edit: 'set', nodeId: id, at: ['content', field] }]) === undefined
+}
+
 /** Starts typing in a block that was just added, where it has text of its own: what it was given to begin with is replaced. */
 export function typeInNew(store: EditorStore, id: NodeId): void {
   const node = findNode(store.state.page, id)
@@ -158,7 +195,7 @@ export function typeInNew(store: EditorStore, id: NodeId): void {
 function firstWordsField(kind: ReturnType<typeof getKind>, node: PageNode): string | undefined {
   const { properties, required } = kind.content
   const isWords = (key: string) => ['words', 'list'].includes(properties[key]!.control)
-  const line = required.find((key) => properties[key]?.control === 'line')
+  const line = required.find((key) => ['line', 'formatted-line'].includes(properties[key]?.control ?? ''))
   if (line !== undefined && shownLines(kind, node).includes(line)) return line
   const words = Object.keys(properties).find(isWords)
   if (words !== undefined) return words

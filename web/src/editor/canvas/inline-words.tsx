@@ -4,18 +4,22 @@ import {
   getKind,
   getNode,
   joinBackEdits,
+  markedParagraphEdits,
   sameJson,
   startParagraphEdits,
   type Json,
+  type Line,
   type NodeId,
   type RichText,
 } from '@gullyline/core'
-import { newId, useNode, useStore, type EditorStore } from '../editor-store.ts'
-import { setActiveEditor } from './active-editor.ts'
+import { useNode, useStore, type EditorStore } from '../editor-store.ts'
+import { newId } from '../new-id.ts'
+import { setActiveEditor, typedParagraph } from './active-editor.ts'
 import { readField, topOf, withField } from './field-path.ts'
+import { startTyping, stepTyping } from './frame-input.ts'
 import { pasteWhileTyping } from './paste-while-typing.ts'
-import { docOf, readWords, startTextEditor, type Words } from './text-editor.ts'
-import { showDocument } from './text-selection.ts'
+import { docOf, readWords, startTextEditor, takeEarly, type EdgeKey, type Words } from './text-editor.ts'
+import { selectWord, showDocument } from './text-selection.ts'
 
 interface InlineWordsProps {
   readonly tag: string
@@ -44,7 +48,7 @@ export function InlineWords({ tag, node: id, field, ...attributes }: InlineWords
       element: element.current,
       words: wordsOf(control, readField(node.content, field)),
       label: `Text of the ${title}`,
-      onEdgeKey: (key) => crossEdge(store, id, key),
+      onEdgeKey: (key) => crossEdge(store, id, key, started.view.dom),
       start: store.state.typing?.start,
       onPaste: (running, event) => pasteWhileTyping(store, running, event),
       onChange: (next) => {
@@ -59,10 +63,15 @@ export function InlineWords({ tag, node: id, field, ...attributes }: InlineWords
         )
         // What the page can't take must not stand on the canvas as if it had: all that is typed after it would be lost.
         if (!isIn) showWords(editor.current, wordsOf(control, readField(now, field)))
+        else if (kind.kind === 'text') queueMicrotask(() => turnMarked(store, id))
       },
     })
     editor.current = started
-    setActiveEditor(started)
+    setActiveEditor({
+      editor: started,
+      selectWordAt: (point) => selectWord(started, point),
+      take: (input) => takeEarly(started, input),
+    })
     return () => {
       setActiveEditor(undefined)
       started.destroy()
@@ -87,9 +96,13 @@ export function InlineWords({ tag, node: id, field, ...attributes }: InlineWords
   return <Tag {...attributes} ref={element} />
 }
 
-/** Enter at the end of a heading starts a paragraph after it; Backspace at the beginning of a text joins it to what is before. */
-function crossEdge(store: EditorStore, id: NodeId, key: 'Enter' | 'Backspace'): boolean {
+/**
+ * Enter at the end of a heading starts a paragraph after it; Backspace at the beginning of a text joins it to what is
+ * before; Tab goes on to the next text.
+ */
+function crossEdge(store: EditorStore, id: NodeId, key: EdgeKey, from: Element): boolean {
   const { page } = store.state
+  if (key === 'Tab' || key === 'Shift+Tab') return stepTyping(store, from, key === 'Tab' ? 1 : -1)
   if (key === 'Enter') {
     const started =
       getNode(page, id).kind === 'heading' && startParagraphEdits(page, id, store.registry, newId)
@@ -106,11 +119,22 @@ function crossEdge(store: EditorStore, id: NodeId, key: 'Enter' | 'Backspace'): 
   return true
 }
 
+/** A paragraph that begins with the mark of a heading or a quote becomes one, and is typed on in. */
+function turnMarked(store: EditorStore, id: NodeId): void {
+  const { page, typing } = store.state
+  if (typing?.id !== id) return
+  const turned = markedParagraphEdits(page, id, typedParagraph(), store.registry, newId)
+  if (!turned) return
+  store.do('Turned a paragraph into what was marked', turned.edits, { select: turned.madeId })
+  startTyping(store, turned.madeId)
+}
+
 function showWords(running: Editor | undefined, words: Words): void {
   if (running) showDocument(running, running.schema.nodeFromJSON(docOf(words)))
 }
 
 function wordsOf(control: string | undefined, value: Json | undefined): Words {
+  if (control === 'formatted-line') return { form: 'line', value: (value ?? '') as unknown as Line }
   return control === 'words' || control === 'list'
     ? { form: control === 'list' ? 'list' : 'rich', value: (value ?? []) as unknown as RichText }
     : { form: 'plain', value: typeof value === 'string' ? value : '' }

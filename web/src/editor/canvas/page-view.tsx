@@ -1,6 +1,4 @@
-import { createContext, memo, useContext, useMemo, useState, type ReactNode } from 'react'
-import { Fragment, jsx, jsxs } from 'react/jsx-runtime'
-import { toJsxRuntime } from 'hast-util-to-jsx-runtime'
+import { createContext, memo, useContext, useMemo, useState } from 'react'
 import {
   ANY_SPOT,
   changedIds,
@@ -22,14 +20,14 @@ import {
 } from '@gullyline/core'
 import { useNode, usePage, useStore, useTypingField } from '../editor-store.ts'
 import { useSiteView, type SiteView } from '../site-view.ts'
-import { InlineWords } from './inline-words.tsx'
+import { elementToReact } from './element-to-react.ts'
 import { PROMPT_CSS } from './prompt-css.ts'
+import { TypedWords } from './typed-words.tsx'
 
 /** Stands for the element whose words are being typed. */
 const TYPING_TAG = 'gl-typing'
 
-const JSX = { Fragment, jsx, jsxs, ignoreInvalidStyle: true } as const
-const COMPONENTS = { [SLOT_TAG]: SlotOutlet, [TYPING_TAG]: InlineWords }
+const COMPONENTS = { [SLOT_TAG]: SlotOutlet, [TYPING_TAG]: TypedWords }
 
 /** The page with its site's header and footer, as the visitor will see it. Only what an edit changed is rendered again. */
 export function PageView() {
@@ -57,10 +55,7 @@ const SiteBand = memo(function SiteBand({ page, name, isBare }: SiteBandProps) {
   const renderer = isBare ? view.bareRenderer : view.renderer
   const content = useMemo(() => {
     const { element } = renderTree(page, renderer)
-    return toJsxRuntime(
-      { ...element, properties: { ...element.properties, dataBand: name } },
-      JSX,
-    ) as ReactNode
+    return elementToReact({ ...element, properties: { ...element.properties, dataBand: name } })
   }, [page, renderer, name])
   return content
 })
@@ -94,10 +89,7 @@ function ShownNode({ id, node, placeKey }: ShownNodeProps) {
   return useMemo(() => {
     const spot = placeKey === undefined ? ANY_SPOT : (JSON.parse(placeKey) as typeof ANY_SPOT)
     const { element } = renderer.render(id, node, spot)
-    return toJsxRuntime(typing === undefined ? element : markTyping(element, typing, id), {
-      ...JSX,
-      components: COMPONENTS,
-    }) as ReactNode
+    return elementToReact(typing === undefined ? element : markTyping(element, typing, id), COMPONENTS)
   }, [node, id, renderer, typing, placeKey])
 }
 
@@ -125,7 +117,6 @@ function markTyping(element: Element, field: string, id: NodeId): Element {
       ...element,
       tagName: TYPING_TAG,
       properties: { ...element.properties, tag: element.tagName, node: id, field },
-      children: [],
     }
   }
   return {
@@ -148,6 +139,7 @@ ${PROMPT_CSS}
 .panel>div:empty::before{content:"Nothing in this panel yet";opacity:.7}
 .columns:empty,.gallery:empty,.button-group:empty,.group:empty,.column:empty,.page-main:empty,.page-side:empty,.slides>ul:empty,.voices>ul:empty,.panels:empty{min-height:4rem;border:1px dashed #888a}
 .jump-list:not(:has(ul))::after{content:"Headings of this page will stand here";opacity:.7}
+.step-bar[hidden]{display:flex!important}
 .row:empty,.stack:empty{min-height:4rem;border:1px dashed #888a}
 .section:not(:has(>:not(picture)))::after{content:"";grid-column:2;min-height:5rem;border:1px dashed #888a}
 [contenteditable]{outline:none;white-space:pre-wrap;cursor:text}

@@ -1,7 +1,8 @@
 /** What other programs copy, put on the page as blocks; pictures are uploaded first. */
 import { getKind, newNode, placeEdit, type Fragment, type Target } from '@gullyline/core'
 import { paste } from '../acts.ts'
-import { newId, type EditorStore } from '../editor-store.ts'
+import type { EditorStore } from '../editor-store.ts'
+import { newId } from '../new-id.ts'
 import { placeAfterSelection } from './place.ts'
 import { uploadPictures } from '../../media/uploads.ts'
 import { loadMarkdown, markdownToHtml } from './paste.ts'

@@ -3,8 +3,11 @@ import type { JSONContent } from '@tiptap/core'
 import {
   isFileLink,
   isPageLink,
+  lineRuns,
   MARKS,
   normalizeRichText,
+  toLine,
+  type Line,
   type Link,
   type List,
   type ListItem,
@@ -17,6 +20,15 @@ export function toEditorDoc(text: RichText): JSONContent {
     block.type === 'paragraph' ? paragraph(block.runs) : list(block),
   )
   return { type: 'doc', content: blocks.length > 0 ? blocks : [{ type: 'paragraph' }] }
+}
+
+/** One line as a document of inline text alone. */
+export function toLineDoc(line: Line): JSONContent {
+  return { type: 'doc', content: lineRuns(line).flatMap(inline) }
+}
+
+export function fromLineDoc(doc: JSONContent): Line {
+  return toLine(runs(doc))
 }
 
 function paragraph(runs: readonly Run[]): JSONContent {

@@ -3,13 +3,13 @@ import { memo } from 'react'
 import { Button } from 'react-aria-components'
 import styled from 'styled-components'
 import { ancestry, findNode, findPlace, type NodeId, type Page } from '@gullyline/core'
-import { useEditor, usePage } from '../editor-store.ts'
+import { useEditor, usePage, useStore } from '../editor-store.ts'
 import { useShelf } from '../shelf/shelf-state.ts'
 import { boxOf, type Box } from './boxes.ts'
 import { boxToWindow, useFrameLayout } from './frame-geometry.ts'
 import { useNodeTitle } from './node-title.ts'
 import { ColumnDividers, useSelectedColumns } from './column-dividers.tsx'
-import { TextBar } from './text-bar.tsx'
+import { textEditing } from './text-editing-later.ts'
 
 const Outline = styled.div`
   position: absolute;
@@ -26,15 +26,16 @@ const Outline = styled.div`
   }
 `
 
+/** Above the page, where it covers nothing of it. */
 const Tag = styled.span`
   position: absolute;
-  left: -5px;
-  top: -26px;
+  left: max(4px, var(--x) - 5px);
+  top: 14px;
   max-width: 260px;
   overflow: hidden;
   text-overflow: ellipsis;
   padding: 2px 8px;
-  border-radius: 3px 3px 0 0;
+  border-radius: 3px;
   background: #0a6c7c;
   color: #fff;
   font-size: 11.5px;
@@ -43,11 +44,6 @@ const Tag = styled.span`
   white-space: nowrap;
   svg {
     margin: 0 5px -1px 0;
-  }
-  &[data-inside] {
-    top: 0;
-    left: 0;
-    border-radius: 0 0 3px 0;
   }
 `
 
@@ -99,6 +95,8 @@ export function SelectionLayer({ inner, area }: { inner: Document; area: HTMLEle
   const box = useBox(inner, area, selection)
   const around = useBox(inner, area, parent)
   const columns = useSelectedColumns()
+  const bar = textEditing.use()
+  const { mayChange } = useStore()
   const toLayer = (one: Box): Box => {
     const frame = inner.defaultView?.frameElement as HTMLIFrameElement
     const origin = area.getBoundingClientRect()
@@ -113,13 +111,18 @@ export function SelectionLayer({ inner, area }: { inner: Document; area: HTMLEle
       {also.map((id) => (
         <AlsoSelected key={id} id={id} inner={inner} area={area} />
       ))}
-      <Outline style={place(box)}>{!isTyping && <NameTag id={selection} inside={box.top < 26} />}</Outline>
+      <Outline style={place(box)} />
       {isTyping ? (
-        <TextBar box={box} />
+        bar && <bar.TextBar left={box.left} />
       ) : (
-        <AddSpot style={place(box)}>
-          <AddHere after={selection} />
-        </AddSpot>
+        <>
+          <NameTag id={selection} left={box.left} />
+          {mayChange && (
+            <AddSpot style={place(box)}>
+              <AddHere after={selection} />
+            </AddSpot>
+          )}
+        </>
       )}
     </Clip>
   )
@@ -140,11 +143,11 @@ function AlsoSelected({ id, inner, area }: { id: NodeId; inner: Document; area: 
   return box ? <Outline style={place(box)} /> : null
 }
 
-function NameTag({ id, inside }: { id: NodeId; inside: boolean }) {
+function NameTag({ id, left }: { id: NodeId; left: number }) {
   const title = useNodeTitle(id)
   const lock = usePage((page) => lockOf(page, id))
   return (
-    <Tag data-inside={inside ? '' : undefined}>
+    <Tag style={{ '--x': `${left}px` }}>
       {lock && <Lock size={12} strokeWidth={2} aria-label={LOCKED[lock]} />}
       {title}
     </Tag>

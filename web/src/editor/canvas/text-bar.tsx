@@ -13,21 +13,25 @@ import {
   Subscript,
   Superscript,
 } from 'lucide-react'
-import { useState } from 'react'
+import { useEffect, useEffectEvent, useRef, useState, type RefObject } from 'react'
 import { Button, Dialog, DialogTrigger, Popover, Toolbar } from 'react-aria-components'
 import styled from 'styled-components'
-import type { Link } from '@gullyline/core'
-import { useRunCommand } from '../commands.ts'
+import type { Editor } from '@tiptap/core'
+import { MARKS, type Link } from '@gullyline/core'
+import { keyName, useRunCommand } from '../commands.ts'
 import { LinkField } from '../details/link-field.tsx'
-import { useActiveEditor } from './active-editor.ts'
-import type { Box } from './boxes.ts'
+import { useActiveEditor, useReading } from './active-editor.ts'
+import { atSelectionOnScreen } from './text-selection.ts'
 
-/** As wide as the canvas: the room before the bar shrinks where there is too little after it. */
+/**
+ * Above the page, where it covers no text, over the block that is typed in. As wide as the canvas: the room before the
+ * bar shrinks where there is too little after it.
+ */
 const Line = styled.div`
   position: absolute;
   left: 4px;
   right: 4px;
-  top: var(--y);
+  top: 4px;
   display: flex;
   pointer-events: none;
   &::before {
@@ -79,17 +83,24 @@ const LinkPop = styled(Popover)`
     0 10px 30px rgb(25 33 30 / 30%);
 `
 
-const BAR_HEIGHT = 38
+/** Common practice, no source: many programs that write text have it. */
+const LINK_KEY = 'Ctrl+K'
+/** Common practice, no source: it leads from a text to the bar over it. */
+const BAR_KEY = 'Alt+F10'
+
 const icon = { size: 16, strokeWidth: 1.75 } as const
 
-/** Bold, italic, link and lists for the words being typed. One-line words have none of them, and no bar. */
-export function TextBar({ box }: { box: Box }) {
+/** Bold, italic, link and lists for the words being typed. A heading has no lists, and plain words have no bar. */
+export function TextBar({ left }: { left: number }) {
   const editor = useActiveEditor()
+  useReading(editor, looksAtCaret)
   const run = useRunCommand()
   const [linking, setLinking] = useState(false)
-  if (!editor || !('bold' in editor.schema.marks)) return null
-  const top = box.top > BAR_HEIGHT + 6 ? box.top - BAR_HEIGHT : box.top + box.height + 6
+  const bar = useRef<HTMLDivElement>(null)
+  useBarKeys(editor, bar, () => setLinking(true))
+  if (!editor || !hasLooks(editor)) return null
   const link = (editor.getAttributes('link').to as Link | null | undefined) ?? undefined
+  const isLine = !('paragraph' in editor.schema.nodes)
   const toggles = [
     {
       label: 'Bold',
@@ -133,38 +144,29 @@ export function TextBar({ box }: { box: Box }) {
       pressed: editor.isActive('code'),
       run: () => editor.chain().focus().toggleCode().run(),
     },
-    {
-      label: 'List',
-      keys: undefined,
-      Icon: List,
-      pressed: editor.isActive('bulletList'),
-      run: () => editor.chain().focus().toggleBulletList().run(),
-    },
-    {
-      label: 'Numbered list',
-      keys: undefined,
-      Icon: ListOrdered,
-      pressed: editor.isActive('orderedList'),
-      run: () => editor.chain().focus().toggleOrderedList().run(),
-    },
+    ...(isLine ? [] : paragraphToggles(editor)),
   ]
-  const setLink = (to: Link | undefined): void => {
+  const openLink = (isOpen: boolean): void => {
+    setLinking(isOpen)
+    if (!isOpen) editor.view.focus()
+  }
+  const setLink = (to: Link | undefined, isTyped = false): void => {
     // Without taking the focus: it stays in the field where the address is being typed.
     const chain = editor.chain().extendMarkRange('link')
     if (to) chain.setMark('link', { to }).run()
     else chain.unsetMark('link').run()
-  }
-  const openLink = (isOpen: boolean): void => {
-    setLinking(isOpen)
-    if (!isOpen) editor.view.focus()
+    if (isTyped) return
+    // What was chosen is whole: typing goes on after it.
+    editor.commands.setTextSelection(editor.state.selection.to)
+    openLink(false)
   }
   const colours = [
     { name: 'accent', label: 'Accent colour' },
     { name: 'quiet', label: 'Muted colour' },
   ]
   return (
-    <Line style={{ '--x': `${Math.max(0, box.left - 4)}px`, '--y': `${top}px` }}>
-      <Bar aria-label="Text formatting">
+    <Line style={{ '--x': `${Math.max(0, left - 4)}px` }}>
+      <Bar ref={bar} aria-label="Text formatting" aria-keyshortcuts={BAR_KEY}>
         {toggles.map(({ label, keys, Icon, pressed, run }) => (
           <Toggle
             key={label}
@@ -188,12 +190,20 @@ export function TextBar({ box }: { box: Box }) {
             <Baseline {...icon} color={name === 'accent' ? 'var(--clay)' : 'var(--control)'} />
           </Toggle>
         ))}
-        <Toggle aria-label="Turn into heading" aria-keyshortcuts="Alt+1" onPress={() => run('to-heading')}>
-          <Heading {...icon} />
-        </Toggle>
-        <Toggle aria-label="Turn into quote" aria-keyshortcuts="Alt+9" onPress={() => run('to-quote')}>
-          <Quote {...icon} />
-        </Toggle>
+        {!isLine && (
+          <>
+            <Toggle
+              aria-label="Turn into heading"
+              aria-keyshortcuts="Alt+1"
+              onPress={() => run('to-heading')}
+            >
+              <Heading {...icon} />
+            </Toggle>
+            <Toggle aria-label="Turn into quote" aria-keyshortcuts="Alt+9" onPress={() => run('to-quote')}>
+              <Quote {...icon} />
+            </Toggle>
+          </>
+        )}
         <Toggle
           aria-label="Clear formatting"
           onPress={() => editor.chain().focus().unsetAllMarks().run()}
@@ -202,16 +212,86 @@ export function TextBar({ box }: { box: Box }) {
           <RemoveFormatting {...icon} />
         </Toggle>
         <DialogTrigger isOpen={linking} onOpenChange={openLink}>
-          <Toggle aria-label="Link" aria-pressed={link !== undefined} preventFocusOnPress>
+          <Toggle
+            aria-label="Link"
+            aria-keyshortcuts={LINK_KEY}
+            aria-pressed={link !== undefined}
+            preventFocusOnPress
+          >
             <Link2 {...icon} />
           </Toggle>
           <LinkPop placement="bottom start">
             <Dialog aria-label="Link">
-              <LinkField label="Link" value={link} onChange={setLink} />
+              <LinkField label="Link" autoFocus value={link} onChange={setLink} />
             </Dialog>
           </LinkPop>
         </DialogTrigger>
       </Bar>
     </Line>
   )
+}
+
+/** What the buttons of the bar show of where the caret is. */
+function looksAtCaret(editor: Editor): string {
+  const pressed = [...MARKS, 'bulletList', 'orderedList'].map((name) => Number(editor.isActive(name)))
+  return pressed.join('') + JSON.stringify(editor.getAttributes('link').to ?? null)
+}
+
+function hasLooks(editor: Editor): boolean {
+  return 'bold' in editor.schema.marks
+}
+
+/** The keys that lead from the text to its bar and to the link in it, and back. */
+function useBarKeys(
+  editor: Editor | undefined,
+  bar: RefObject<HTMLElement | null>,
+  onLink: () => void,
+): void {
+  const ask = useEffectEvent((event: KeyboardEvent): void => {
+    const name = keyName(event)
+    if (!editor || (name !== LINK_KEY && name !== BAR_KEY)) return
+    event.preventDefault()
+    event.stopPropagation()
+    // What a key has just selected is what the link is for, though the text editor was not told of it yet.
+    const selected = atSelectionOnScreen(editor.view)
+    if (selected.selectionSet) editor.view.dispatch(selected)
+    if (name === LINK_KEY) onLink()
+    else bar.current?.querySelector('button')?.focus()
+  })
+  const goBack = useEffectEvent((event: KeyboardEvent): void => {
+    if (event.key === 'Escape') editor?.view.focus()
+  })
+  useEffect(() => {
+    if (!editor || !hasLooks(editor)) return
+    const { dom } = editor.view
+    const buttons = bar.current
+    const onKey = (event: KeyboardEvent): void => ask(event)
+    const onBarKey = (event: KeyboardEvent): void => goBack(event)
+    dom.addEventListener('keydown', onKey)
+    buttons?.addEventListener('keydown', onBarKey)
+    return () => {
+      dom.removeEventListener('keydown', onKey)
+      buttons?.removeEventListener('keydown', onBarKey)
+    }
+  }, [editor, bar])
+}
+
+/** What makes something of a whole paragraph. */
+function paragraphToggles(editor: Editor) {
+  return [
+    {
+      label: 'List',
+      keys: undefined,
+      Icon: List,
+      pressed: editor.isActive('bulletList'),
+      run: () => editor.chain().focus().toggleBulletList().run(),
+    },
+    {
+      label: 'Numbered list',
+      keys: undefined,
+      Icon: ListOrdered,
+      pressed: editor.isActive('orderedList'),
+      run: () => editor.chain().focus().toggleOrderedList().run(),
+    },
+  ]
 }

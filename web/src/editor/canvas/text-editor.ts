@@ -11,11 +11,13 @@ import { BulletList, ListItem, ListKeymap, OrderedList } from '@tiptap/extension
 import { Paragraph } from '@tiptap/extension-paragraph'
 import { Strike } from '@tiptap/extension-strike'
 import { Text } from '@tiptap/extension-text'
-import { safeHref, type Json, type Link, type RichText } from '@gullyline/core'
+import { safeHref, type Json, type Line, type Link, type RichText } from '@gullyline/core'
+import type { EarlyInput } from '../../ui/early-keys.ts'
 import type { TypingStart } from '../editor-state.ts'
 import { withMendedLists } from '../pasted-lists.ts'
-import { asOneLine, loadMarkdown, parseOneLine, parsePlainText } from './paste.ts'
-import { fromEditorDoc, linkHref, toEditorDoc } from './rich-text-doc.ts'
+import { asOneLine, parseOneLine, parsePlainText } from './paste-into-text.ts'
+import { loadMarkdown } from './paste.ts'
+import { fromEditorDoc, fromLineDoc, linkHref, toEditorDoc, toLineDoc } from './rich-text-doc.ts'
 import { atSelectionOnScreen, placeCaret, selectionOnScreen } from './text-selection.ts'
 
 /** A link whose target is ours: a page or an address. Pasted links that are not allowed lose their link. */
@@ -58,10 +60,8 @@ function colourMark(name: 'accent' | 'quiet'): Mark {
   })
 }
 
-export const RICH: AnyExtension[] = [
-  DocumentNode,
-  Paragraph,
-  Text,
+/** What words can have, wherever they stand. */
+const LOOKS: AnyExtension[] = [
   Bold,
   Italic,
   Strike,
@@ -72,6 +72,13 @@ export const RICH: AnyExtension[] = [
   colourMark('accent'),
   colourMark('quiet'),
   LinkMark,
+]
+
+export const RICH: AnyExtension[] = [
+  DocumentNode,
+  Paragraph,
+  Text,
+  ...LOOKS,
   HardBreak,
   BulletList,
   OrderedList,
@@ -82,12 +89,17 @@ export const RICH: AnyExtension[] = [
 /** One list and nothing else. */
 const LIST: AnyExtension[] = [DocumentNode.extend({ content: 'bulletList|orderedList' }), ...RICH.slice(1)]
 /** One line: the whole document is text, so it can stand in a heading or a link. */
-const PLAIN: AnyExtension[] = [DocumentNode.extend({ content: 'text*' }), Text]
+const OneLine = DocumentNode.extend({ content: 'text*' })
+const PLAIN: AnyExtension[] = [OneLine, Text]
+const LINE: AnyExtension[] = [OneLine, Text, ...LOOKS]
 
-/** The words of a field: formatted, or one line. */
+/** The words of a field: formatted, or one line of formatted or of plain words. */
 export type Words =
   | { readonly form: 'rich' | 'list'; readonly value: RichText }
+  | { readonly form: 'line'; readonly value: Line }
   | { readonly form: 'plain'; readonly value: string }
+
+export type EdgeKey = 'Enter' | 'Backspace' | 'Tab' | 'Shift+Tab'
 
 export interface TextEditorOptions {
   readonly element: HTMLElement
@@ -96,41 +108,43 @@ export interface TextEditorOptions {
   readonly start?: TypingStart | undefined
   readonly onChange: (value: Json) => void
   /** Keys that may mean something for blocks beside this one; true when it did. */
-  readonly onEdgeKey?: (key: 'Enter' | 'Backspace') => boolean
+  readonly onEdgeKey?: (key: EdgeKey) => boolean
   /** Called for what is pasted; true when it was taken care of. */
   readonly onPaste?: (editor: Editor, event: ClipboardEvent) => boolean
 }
 
-const EXTENSIONS = { rich: RICH, list: LIST, plain: PLAIN } as const
+const EXTENSIONS = { rich: RICH, list: LIST, line: LINE, plain: PLAIN } as const
 
 /** Starts typing in an element, which must be empty and stays the text editor's until `destroy`. */
 export function startTextEditor(options: TextEditorOptions): Editor {
   const { element, words, label, onChange, onEdgeKey, onPaste } = options
+  const isLine = words.form === 'plain' || words.form === 'line'
   // It is there before anybody has pasted; where it can't be had, pasted text stays as it was written.
-  if (words.form !== 'plain') loadMarkdown().catch(() => undefined)
+  if (!isLine) loadMarkdown().catch(() => undefined)
   const editor: Editor = new Editor({
     element: { mount: element },
     injectCSS: false,
     extensions: EXTENSIONS[words.form],
     content: docOf(words),
     editorProps: {
-      attributes: { 'aria-label': label, role: 'textbox', 'aria-multiline': String(words.form !== 'plain') },
+      attributes: { 'aria-label': label, role: 'textbox', 'aria-multiline': String(!isLine) },
       handleDOMEvents: { beforeinput: insertLetter },
       handleKeyDown: (view, event) => {
+        if (event.key === 'Tab') return stepOut(editor, event, onEdgeKey)
         if (event.shiftKey || event.ctrlKey || event.metaKey || event.altKey || view.composing) return false
         const shown = selectionOnScreen(view)
         if (!shown || shown.anchor !== shown.head) return false
         const at = shown.head
         const isAtStart = at <= 1
-        const isAtEnd = words.form === 'plain' && at === view.state.doc.content.size
+        const isAtEnd = isLine && at === view.state.doc.content.size
         if (event.key === 'Backspace' && isAtStart) return onEdgeKey?.('Backspace') ?? false
-        if (event.key === 'Enter' && words.form === 'plain') return (isAtEnd && onEdgeKey?.('Enter')) || true
+        if (event.key === 'Enter' && isLine) return (isAtEnd && onEdgeKey?.('Enter')) || true
         return false
       },
       handlePaste: (_view, event) => onPaste?.(editor, event) ?? false,
-      clipboardTextParser: words.form === 'plain' ? parseOneLine : parsePlainText,
+      clipboardTextParser: isLine ? parseOneLine : parsePlainText,
       // Paragraphs that become one line have a space between them.
-      transformPastedHTML: words.form === 'plain' ? asOneLine : withMendedLists,
+      transformPastedHTML: isLine ? asOneLine : withMendedLists,
       transformPasted: asWholeList,
     },
     onUpdate: () => onChange(readWords(editor, words.form)),
@@ -139,6 +153,12 @@ export function startTextEditor(options: TextEditorOptions): Editor {
   placeCaret(editor, options.start)
   editor.view.focus()
   return editor
+}
+
+/** Tab leads to the next text and Shift Tab to the one before, as in a form; in a list they set how deep an item stands. */
+function stepOut(editor: Editor, event: KeyboardEvent, onEdgeKey: TextEditorOptions['onEdgeKey']): boolean {
+  if (event.ctrlKey || event.metaKey || event.altKey || editor.isActive('listItem')) return false
+  return onEdgeKey?.(event.shiftKey ? 'Shift+Tab' : 'Tab') ?? false
 }
 
 /**
@@ -152,11 +172,29 @@ function insertLetter(view: EditorView, event: InputEvent): boolean {
   event.preventDefault()
   const start = atSelectionOnScreen(view)
   if (start.selectionSet) view.dispatch(start)
-  const { from, to } = view.state.selection
-  const insert = () => view.state.tr.insertText(data)
-  const isTaken = view.someProp('handleTextInput', (handle) => handle(view, from, to, data, insert))
-  if (!isTaken) view.dispatch(insert().scrollIntoView())
+  typeText(view, data)
   return true
+}
+
+function typeText(view: EditorView, text: string): void {
+  const { from, to } = view.state.selection
+  const insert = () => view.state.tr.insertText(text)
+  const isTaken = view.someProp('handleTextInput', (handle) => handle(view, from, to, text, insert))
+  if (!isTaken) view.dispatch(insert().scrollIntoView())
+}
+
+/** Types what was pressed before the text editor was there. */
+export function takeEarly({ view }: Editor, input: EarlyInput): void {
+  if ('text' in input) {
+    for (const letter of input.text) typeText(view, letter)
+    return
+  }
+  const event = new KeyboardEvent('keydown', { key: input.key, bubbles: true, cancelable: true })
+  const isTaken = view.someProp('handleKeyDown', (handle) => handle(view, event))
+  const { $from, from, empty } = view.state.selection
+  const isInLine = empty && $from.parentOffset > 0
+  // Within a line the browser deletes the letter, and is not asked here.
+  if (!isTaken && input.key === 'Backspace' && isInLine) view.dispatch(view.state.tr.delete(from - 1, from))
 }
 
 /** A list of several items stays one where it is pasted beside words, whose line its first item would else become. */
@@ -175,11 +213,13 @@ function countItems({ content }: Slice): number {
 }
 
 export function docOf(words: Words) {
+  if (words.form === 'line') return toLineDoc(words.value)
   if (words.form !== 'plain') return toEditorDoc(words.value)
   return { type: 'doc', content: words.value === '' ? [] : [{ type: 'text', text: words.value }] }
 }
 
 export function readWords(editor: Editor, form: Words['form']): Json {
+  if (form === 'line') return fromLineDoc(editor.getJSON()) as unknown as Json
   if (form !== 'plain') return fromEditorDoc(editor.getJSON()) as unknown as Json
   return editor.state.doc.textContent.replace(/[\u0000-\u001f\u007f]+/g, ' ')
 }

@@ -13,7 +13,8 @@ import {
 import { PictureChoice } from '../../pages/template-choice.tsx'
 import { Button, MainButton } from '../../ui/controls.tsx'
 import { Dialog } from '../../ui/dialog.tsx'
-import { newId, useStore } from '../editor-store.ts'
+import { useStore } from '../editor-store.ts'
+import { newId } from '../new-id.ts'
 import { useSiteView } from '../site-view.ts'
 
 interface Result {
@@ -89,5 +90,5 @@ function asideCount(page: Page): number {
 
 function asideWords(aside: number): string {
   if (aside <= 0) return 'Everything on the page fits this template.'
-  return `${aside === 1 ? 'One part of the page has' : `${aside} parts of the page have`} no place in it: kept aside, in the spine, and not published.`
+  return `${aside === 1 ? 'One part of the page has' : `${aside} parts of the page have`} no place in it: set aside in the spine, and not published.`
 }

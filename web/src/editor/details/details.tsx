@@ -3,6 +3,8 @@ import { memo, useMemo, useReducer, useState } from 'react'
 import { flushSync } from 'react-dom'
 import styled from 'styled-components'
 import { getKind, type NodeId, type SizeKey } from '@gullyline/core'
+import { later } from '../../ui/later.ts'
+import { LaterPart } from '../../ui/later-part.tsx'
 import { TYPING_PAUSE_MS, useLater } from '../../ui/use-later.ts'
 import { IconButton } from '../../ui/controls.tsx'
 import { keysOf, type CommandId } from '../command-list.ts'
@@ -15,10 +17,13 @@ import { KindIcon } from '../kind-icon.ts'
 import { NodeProblems } from '../problems/node-problems.tsx'
 import { ColumnsControl } from './columns-control.tsx'
 import { Quiet } from './group.tsx'
-import { Items, repeatedKind } from './items.tsx'
 import { PageSettings } from './page-settings.tsx'
 import { NodePath } from './node-path.tsx'
+import { repeatedKind } from './repeated-kind.ts'
 import { Settings } from './settings.tsx'
+
+/** The list of a block's items. */
+export const items = later(() => import('./items.tsx'))
 
 const Pane = styled.aside`
   display: flex;
@@ -29,6 +34,10 @@ const Pane = styled.aside`
   overflow: auto;
   border-left: 1px solid var(--line);
   background: var(--paper);
+`
+/** Reviewers see what is set, and can change none of it. */
+const Own = styled.fieldset`
+  display: contents;
 `
 const Head = styled.div`
   display: grid;
@@ -70,10 +79,12 @@ export function Details({ size, onFold }: DetailsProps) {
   const id = selection ?? root
   const isPage = selection === undefined
   const now = useNode(id)
-  // While words are typed on the page itself, the page comes first; a field of this pane must never lag behind its keys.
+  // While words are typed on the page itself, the page comes first. A field of this pane that is typed in meanwhile must
+  // not lag: what came late would replace letters typed since.
+  const [hasFocus, setFocus] = useState(false)
   const shown = useMemo(() => ({ id, node: now }), [id, now])
   const later = useLater(shown, TYPING_PAUSE_MS)
-  const { node } = isTyping && later.id === id ? later : shown
+  const { node } = isTyping && !hasFocus && later.id === id ? later : shown
   const repeated = node && repeatedKind(node, registry)
   // Whoever is quicker than the next frame sets what is selected, and not what was.
   const beReady = (): void => {
@@ -83,7 +94,13 @@ export function Details({ size, onFold }: DetailsProps) {
     <Pane
       aria-label="Details"
       data-shows={selection ?? ''}
-      onFocusCapture={beReady}
+      onFocusCapture={() => {
+        beReady()
+        setFocus(true)
+      }}
+      onBlurCapture={({ currentTarget, relatedTarget }) => {
+        if (!currentTarget.contains(relatedTarget)) setFocus(false)
+      }}
       onPointerDownCapture={beReady}
       onKeyDownCapture={(event) => {
         // Fields mean by Escape what was there before (see `useTyped`), and a dialog over the pane, whose keys React lets through here, closes.
@@ -96,10 +113,16 @@ export function Details({ size, onFold }: DetailsProps) {
         <>
           <NodeHead id={id} kind={node.kind} isPage={isPage} onFold={onFold} />
           <NodeProblems id={id} />
-          {isPage && <PageSettings />}
-          {repeated !== undefined && node.kind !== 'columns' && <Items key={id} id={id} kind={repeated} />}
-          {node.kind === 'columns' && <ColumnsControl key={id} id={id} size={size} />}
-          <Settings id={id} node={node} size={size} isLookOpen={isLookOpen} onLookOpen={setLookOpen} />
+          <Own disabled={!store.mayChange}>
+            {isPage && <PageSettings />}
+            {repeated !== undefined && node.kind !== 'columns' && (
+              <LaterPart key={id} code={items}>
+                {({ Items }) => <Items id={id} kind={repeated} />}
+              </LaterPart>
+            )}
+            {node.kind === 'columns' && <ColumnsControl key={id} id={id} size={size} />}
+            <Settings id={id} node={node} size={size} isLookOpen={isLookOpen} onLookOpen={setLookOpen} />
+          </Own>
         </>
       )}
     </Pane>
@@ -114,7 +137,7 @@ interface NodeHeadProps {
 }
 
 function NodeHead({ id, kind: name, isPage, onFold }: NodeHeadProps) {
-  const { registry } = useStore()
+  const { mayChange, registry } = useStore()
   const count = useEditor((state) => selectedIds(state).length)
   const kind = getKind(registry, name)
   return (
@@ -130,8 +153,12 @@ function NodeHead({ id, kind: name, isPage, onFold }: NodeHeadProps) {
           {count} blocks are selected. The commands below change all of them; the settings change this one.
         </Quiet>
       )}
-      <Quiet>{isPage ? 'Select a block on the page or in the spine to change it.' : kind.about}</Quiet>
-      {!isPage && <NodeActs canType={typable(kind)} />}
+      <Quiet>
+        {isPage
+          ? `Select a block on the page or in the spine to ${mayChange ? 'change it' : 'see its settings'}.`
+          : kind.about}
+      </Quiet>
+      {!isPage && mayChange && <NodeActs canType={typable(kind)} />}
     </Head>
   )
 }
@@ -171,6 +198,6 @@ function typable(kind: ReturnType<typeof getKind>): boolean {
   return Object.entries(kind.content.properties).some(
     ([key, field]) =>
       ['words', 'list', 'table'].includes(field.control) ||
-      (field.control === 'line' && kind.content.required.includes(key)),
+      (['line', 'formatted-line'].includes(field.control) && kind.content.required.includes(key)),
   )
 }

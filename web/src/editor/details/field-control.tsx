@@ -1,7 +1,17 @@
 import styled from 'styled-components'
-import { STEP_WORDS, type FieldSchema, type Json, type JsonObject, type Link } from '@gullyline/core'
+import {
+  lineWords,
+  STEP_WORDS,
+  withLineWords,
+  type FieldSchema,
+  type Json,
+  type JsonObject,
+  type Line,
+  type Link,
+} from '@gullyline/core'
 import { fieldBox } from '../../ui/controls.tsx'
-import { LinkField } from './link-field.tsx'
+import { later } from '../../ui/later.ts'
+import { LaterPart } from '../../ui/later-part.tsx'
 import { IconField } from './icon-field.tsx'
 import { MediaField } from './media-field.tsx'
 import { OwnSelect } from './own-select.tsx'
@@ -9,7 +19,10 @@ import { SurfaceField } from './surface-field.tsx'
 import { TableControl } from './table-control.tsx'
 import { useTyped } from './use-typed.ts'
 
-const Line = styled.input`
+/** The field that finds pages and files by name. */
+export const linkField = later(() => import('./link-field.tsx'))
+
+const LineBox = styled.input`
   ${fieldBox}
 `
 const Area = styled.textarea`
@@ -80,6 +93,18 @@ export function FieldControl({ label, field, value, prompt, onChange }: FieldCon
           onType={(typed) => onChange(typed === '' && field.control === 'anchor' ? undefined : typed, true)}
         />
       )
+    case 'formatted-line': {
+      const line = (value ?? '') as unknown as Line
+      return (
+        <LineControl
+          label={label}
+          value={lineWords(line)}
+          prompt={prompt}
+          isLong={false}
+          onType={(typed) => onChange(withLineWords(line, typed) as unknown as Json, true)}
+        />
+      )
+    }
     case 'words':
     case 'list':
       return <Words>Edited on the page: press Enter on the block.</Words>
@@ -89,7 +114,7 @@ export function FieldControl({ label, field, value, prompt, onChange }: FieldCon
       return <IconField label={label} value={choiceOf(value)} onChange={onChange} />
     case 'date':
       return (
-        <Line
+        <LineBox
           type="date"
           aria-label={label}
           value={choiceOf(value)}
@@ -141,11 +166,15 @@ export function FieldControl({ label, field, value, prompt, onChange }: FieldCon
     }
     case 'link':
       return (
-        <LinkField
-          label={label}
-          value={value as unknown as Link | undefined}
-          onChange={(link, isTyped) => void onChange(link, isTyped)}
-        />
+        <LaterPart code={linkField}>
+          {({ LinkField }) => (
+            <LinkField
+              label={label}
+              value={value as unknown as Link | undefined}
+              onChange={(link, isTyped) => void onChange(link, isTyped)}
+            />
+          )}
+        </LaterPart>
       )
     case 'media':
       return <MediaField label={label} value={value as JsonObject | undefined} onChange={onChange} hasFocus />
@@ -177,7 +206,7 @@ interface LineControlProps {
 function LineControl({ label, value, isLong, prompt, onType }: LineControlProps) {
   const typing = useTyped(value, onType)
   const field = { 'aria-label': label, placeholder: prompt, ...typing }
-  return isLong ? <Area rows={3} {...field} /> : <Line {...field} />
+  return isLong ? <Area rows={3} {...field} /> : <LineBox {...field} />
 }
 
 interface OptionsProps {

@@ -1,10 +1,9 @@
-import { toJsxRuntime } from 'hast-util-to-jsx-runtime'
-import { useState, type ReactNode } from 'react'
-import { Fragment, jsx, jsxs } from 'react/jsx-runtime'
+import { useState } from 'react'
 import styled from 'styled-components'
 import { ICON_WORDS, iconElement, type IconName } from '@gullyline/core'
 import { Button, FindBox } from '../../ui/controls.tsx'
 import { Dialog } from '../../ui/dialog.tsx'
+import { elementToReact } from '../canvas/element-to-react.ts'
 
 const Sign = styled.span`
   display: grid;
@@ -103,5 +102,5 @@ export function IconField({ label, value, onChange }: IconFieldProps) {
 }
 
 function IconSign({ name }: { name: IconName }) {
-  return <Sign>{toJsxRuntime(iconElement(name), { Fragment, jsx, jsxs }) as ReactNode}</Sign>
+  return <Sign>{elementToReact(iconElement(name))}</Sign>
 }

@@ -1,4 +1,5 @@
 import { Copy, GripVertical, Plus, Trash2 } from 'lucide-react'
+import { useState } from 'react'
 import { Button as AriaButton, GridList, GridListItem, useDragAndDrop } from 'react-aria-components'
 import styled from 'styled-components'
 import {
@@ -14,7 +15,10 @@ import {
   type PageNode,
 } from '@gullyline/core'
 import { Button, IconButton } from '../../ui/controls.tsx'
-import { newId, usePage, useStore } from '../editor-store.ts'
+import { LaterDialog } from '../../ui/later-part.tsx'
+import { later } from '../../ui/later.ts'
+import { usePage, useStore } from '../editor-store.ts'
+import { newId } from '../new-id.ts'
 import { KindIcon } from '../kind-icon.ts'
 import { useSiteView } from '../site-view.ts'
 import { Group, GroupTitle } from './group.tsx'
@@ -63,6 +67,13 @@ const Row = styled(GridListItem)`
     object-fit: cover;
   }
 `
+const Acts = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+`
+const picturesDialog = later(() => import('../../media/pictures-dialog.tsx'))
+
 const Handle = styled(AriaButton)`
   display: grid;
   place-items: center;
@@ -75,14 +86,6 @@ const Handle = styled(AriaButton)`
   cursor: grab;
 `
 
-/** The kind of item that a block repeats, when it holds nothing else. */
-export function repeatedKind(node: PageNode, registry: Parameters<typeof getKind>[0]): string | undefined {
-  const slots = Object.values(getKind(registry, node.kind).slots)
-  const [slot] = slots
-  const only = slots.length === 1 && slot?.allow.length === 1 ? slot.allow[0] : undefined
-  return only !== undefined && registry.kinds.has(only) ? only : undefined
-}
-
 /** The items of a block that repeats them: added, duplicated, put in order by hand or by keyboard, and removed. */
 export function Items({ id, kind }: { id: NodeId; kind: string }) {
   const store = useStore()
@@ -92,6 +95,9 @@ export function Items({ id, kind }: { id: NodeId; kind: string }) {
   const slot = Object.keys(getKind(registry, getNode(page, id).kind).slots)[0]!
   const ids = getNode(page, id).slots[slot] ?? []
   const word = definition.title.toLowerCase()
+  const { site } = useSiteView()
+  const isOfPictures = definition.content.properties.media !== undefined
+  const [isChoosing, setChoosing] = useState(false)
   const { dragAndDropHooks } = useDragAndDrop({
     getItems: (keys) => [...keys].map((key) => ({ 'text/plain': nodeLabel(page, String(key), registry) })),
     onReorder: ({ keys, target }) => {
@@ -116,6 +122,15 @@ export function Items({ id, kind }: { id: NodeId; kind: string }) {
       nodes: { [rootId]: newNode(definition) },
     }
     store.do(`Added ${word}`, [edit], { select: rootId })
+  }
+  const addPictures = (pictures: readonly string[]): void => {
+    setChoosing(false)
+    const edits = pictures.map((picture, i): Edit => {
+      const rootId = newId()
+      const node = newNode(definition, { content: { media: { id: picture } } })
+      return { edit: 'insert', parentId: id, slot, index: ids.length + i, rootId, nodes: { [rootId]: node } }
+    })
+    store.do(pictures.length === 1 ? 'Added a picture' : `Added ${pictures.length} pictures`, edits)
   }
   const remove = (one: NodeId): void => {
     store.do(`Deleted ${describeNode(page, one, registry)}`, [{ edit: 'remove', nodeId: one }])
@@ -162,9 +177,23 @@ export function Items({ id, kind }: { id: NodeId; kind: string }) {
         </List>
       )}
       {mayChange && (
-        <Button onPress={add}>
-          <Plus size={15} strokeWidth={2} /> Add {/^[aeiou]/.test(word) ? 'an' : 'a'} {word}
-        </Button>
+        <Acts>
+          <Button onPress={add}>
+            <Plus size={15} strokeWidth={2} /> Add {/^[aeiou]/.test(word) ? 'an' : 'a'} {word}
+          </Button>
+          {isOfPictures && <Button onPress={() => setChoosing(true)}>Add several…</Button>}
+        </Acts>
+      )}
+      {isChoosing && (
+        <LaterDialog code={picturesDialog} onClose={() => setChoosing(false)}>
+          {({ PicturesDialog }) => (
+            <PicturesDialog
+              pictures={site.pictures}
+              onChoose={addPictures}
+              onClose={() => setChoosing(false)}
+            />
+          )}
+        </LaterDialog>
       )}
     </Group>
   )

@@ -45,6 +45,7 @@ interface LinkFieldProps {
   readonly value: Link | undefined
   /** `isTyped` for one letter of an address. */
   readonly onChange: (link: Link | undefined, isTyped?: boolean) => void
+  readonly autoFocus?: boolean
 }
 
 const ELSEWHERE = 'elsewhere'
@@ -61,7 +62,7 @@ function offerAddress(typed: string): readonly PickerOption[] {
 }
 
 /** Where a link leads: a page of the site or a file of the library, by name, or an address elsewhere. */
-export function LinkField({ label, value, onChange }: LinkFieldProps) {
+export function LinkField({ label, value, onChange, autoFocus = false }: LinkFieldProps) {
   const { pages, site } = useSiteView()
   // What was chosen that is no link yet, since something more has to be given.
   const [wanted, setWanted] = useState<typeof ELSEWHERE | typeof NEW_FILE>()
@@ -91,6 +92,7 @@ export function LinkField({ label, value, onChange }: LinkFieldProps) {
         options={options}
         value={chosen}
         onChange={choose}
+        autoFocus={autoFocus}
         offer={offerAddress}
         inputProps={MAIN_SETTING}
         onLeave={focusCanvas}

@@ -1,4 +1,5 @@
 import type { NodeId } from '@gullyline/core'
+import { giveToField, collectAllKeys } from '../../ui/early-keys.ts'
 
 /** What a block is mostly set by carries this attribute in the details: its picture, or where it leads. */
 export const MAIN_SETTING = { 'data-main-setting': '' }
@@ -6,16 +7,26 @@ export const MAIN_SETTING = { 'data-main-setting': '' }
 /** A pane that is not there after so many frames does not come. */
 const MOST_FRAMES = 60
 
-/** Opens that of a block as soon as the details show it, or goes to the box that finds a setting. */
-export function openMainSetting(id: NodeId | undefined, frames = 0): void {
-  const pane = document.querySelector<HTMLElement>('[aria-label="Details"]')
-  if (!pane || pane.dataset.shows !== id) {
-    if (frames < MOST_FRAMES) requestAnimationFrame(() => openMainSetting(id, frames + 1))
-    return
-  }
-  const main = pane.querySelector<HTMLElement>('[data-main-setting]')
-  const control = main ?? pane.querySelector<HTMLElement>('input[aria-label="Search settings"]')
-  control?.focus()
+/** Opens that of a block as soon as the details show it, or goes to the box that finds a setting. What is typed meanwhile goes there. */
+export async function openMainSetting(id: NodeId | undefined): Promise<void> {
+  const early = collectAllKeys()
+  const pane = await detailsOf(id)
+  const main = pane?.querySelector<HTMLElement>('[data-main-setting]')
+  const control = main ?? pane?.querySelector<HTMLElement>('input[aria-label="Search settings"]')
+  if (!control) return early.drop()
+  const before = document.activeElement
+  control.focus()
   // A button has its choices behind it; a list has them in it.
   if (control instanceof HTMLButtonElement) control.click()
+  await giveToField(early, control instanceof HTMLInputElement ? null : before)
+}
+
+/** The details once they show this block, all of it; undefined when they don't come. */
+async function detailsOf(id: NodeId | undefined): Promise<HTMLElement | undefined> {
+  for (let frames = 0; frames < MOST_FRAMES; frames++) {
+    const pane = document.querySelector<HTMLElement>('[aria-label="Details"]')
+    if (pane?.dataset.shows === (id ?? '') && !pane.querySelector('[data-on-its-way]')) return pane
+    await new Promise((resolve) => requestAnimationFrame(resolve))
+  }
+  return undefined
 }

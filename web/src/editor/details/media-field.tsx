@@ -1,8 +1,12 @@
-import { lazy, Suspense, useEffect, useState } from 'react'
+import { useEffect, useState } from 'react'
 import styled from 'styled-components'
 import type { Crop, JsonObject } from '@gullyline/core'
 import { thumbnail } from '../../media/thumbnail.ts'
+import type { PictureDialogProps } from '../../media/picture-dialog.tsx'
 import { Button } from '../../ui/controls.tsx'
+import { useEarlyKeys } from '../../ui/early-keys.ts'
+import { later } from '../../ui/later.ts'
+import { LaterDialog } from '../../ui/later-part.tsx'
 import { useSiteView } from '../site-view.ts'
 import { MAIN_SETTING } from './main-setting.ts'
 
@@ -25,9 +29,8 @@ const Acts = styled.div`
   gap: 6px;
 `
 
-const loadPictureDialog = () => import('../../media/picture-dialog.tsx')
-const PictureDialog = lazy(async () => ({ default: (await loadPictureDialog()).PictureDialog }))
-const CropDialog = lazy(async () => ({ default: (await import('./crop-dialog.tsx')).CropDialog }))
+const pictureDialog = later(() => import('../../media/picture-dialog.tsx'))
+const cropDialog = later(() => import('./crop-dialog.tsx'))
 
 interface MediaFieldProps {
   readonly label: string
@@ -43,7 +46,7 @@ export function MediaField({ label, value, onChange, hasFocus = false }: MediaFi
   const [isOpen, setOpen] = useState(false)
   const [isFocusing, setFocusing] = useState(false)
   // There before it is asked for: its search field is typed into at once.
-  useEffect(() => void loadPictureDialog().catch(() => undefined), [])
+  useEffect(() => void pictureDialog.load().catch(() => undefined), [])
   const picture = typeof value?.id === 'string' ? site.pictures[value.id] : undefined
   const focus = value?.focus as { x: number; y: number } | undefined
   return (
@@ -64,34 +67,44 @@ export function MediaField({ label, value, onChange, hasFocus = false }: MediaFi
         )}
       </Acts>
       {isOpen && (
-        <Suspense>
-          <PictureDialog
-            pictures={site.pictures}
-            chosenId={picture?.id}
-            onChoose={(id) => {
-              onChange(id === undefined ? undefined : { id })
-              setOpen(false)
-            }}
-            onClose={() => setOpen(false)}
-          />
-        </Suspense>
+        <ChoosePicture
+          pictures={site.pictures}
+          chosenId={picture?.id}
+          onChoose={(id) => {
+            onChange(id === undefined ? undefined : { id })
+            setOpen(false)
+          }}
+          onClose={() => setOpen(false)}
+        />
       )}
       {isFocusing && picture && (
-        <Suspense>
-          <CropDialog
-            picture={picture}
-            value={{
-              ...(focus ? { focus } : {}),
-              ...(value?.crop ? { crop: value.crop as unknown as Crop } : {}),
-            }}
-            onKeep={(next) => {
-              onChange({ id: picture.id, ...(next as unknown as JsonObject) })
-              setFocusing(false)
-            }}
-            onClose={() => setFocusing(false)}
-          />
-        </Suspense>
+        <LaterDialog code={cropDialog} onClose={() => setFocusing(false)}>
+          {({ CropDialog }) => (
+            <CropDialog
+              picture={picture}
+              value={{
+                ...(focus ? { focus } : {}),
+                ...(value?.crop ? { crop: value.crop as unknown as Crop } : {}),
+              }}
+              onKeep={(next) => {
+                onChange({ id: picture.id, ...(next as unknown as JsonObject) })
+                setFocusing(false)
+              }}
+              onClose={() => setFocusing(false)}
+            />
+          )}
+        </LaterDialog>
       )}
     </Chosen>
+  )
+}
+
+/** The dialog that is typed into at once; what is typed before it is there is typed into it. */
+function ChoosePicture(props: PictureDialogProps) {
+  useEarlyKeys(pictureDialog.use() !== undefined, props.onClose)
+  return (
+    <LaterDialog code={pictureDialog} onClose={props.onClose}>
+      {({ PictureDialog }) => <PictureDialog {...props} />}
+    </LaterDialog>
   )
 }

@@ -19,6 +19,7 @@ import { useDraft } from '../../ui/drafts.ts'
 import { messageOf } from '../../ui/message-of.ts'
 import { useSiteView } from '../site-view.ts'
 import { focusCanvas } from '../focus-canvas.ts'
+import { MAIN_SETTING } from './main-setting.ts'
 import { MediaField } from './media-field.tsx'
 import { useTyped } from './use-typed.ts'
 
@@ -95,6 +96,7 @@ export function PageSettings() {
         label="Title"
         value={settings.title}
         longest={LONGEST_TITLE}
+        isMain
         isLocked={isLocked}
         onType={type('pageTitle', 'the title of the page')}
       />
@@ -256,18 +258,21 @@ interface WordsProps {
   readonly longest: number
   readonly placeholder?: string
   readonly isLong?: boolean
+  /** Gone to by the key for settings. */
+  readonly isMain?: boolean
   readonly isLocked: boolean
   readonly onType: (value: string) => boolean
 }
 
-function Words({ label, value, longest, placeholder = '', isLong = false, isLocked, onType }: WordsProps) {
+function Words(props: WordsProps) {
+  const { label, value, longest, placeholder = '', isLong = false, isMain = false, isLocked, onType } = props
   const typing = useTyped(value, onType)
   const Box = isLong ? 'textarea' : 'input'
   const tooMany = typing.value.length - longest
   return (
     <Field>
       {label}
-      <Box placeholder={placeholder} readOnly={isLocked} {...typing} />
+      <Box {...(isMain ? MAIN_SETTING : {})} placeholder={placeholder} readOnly={isLocked} {...typing} />
       {tooMany > 0 && (
         <Note role="alert">
           {tooMany === 1 ? 'One character' : `${tooMany} characters`} too many: at most {longest} are saved.

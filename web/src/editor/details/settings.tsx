@@ -3,16 +3,20 @@ import { useState } from 'react'
 import { Button as AriaButton, Disclosure, DisclosurePanel } from 'react-aria-components'
 import styled from 'styled-components'
 import {
-  layoutOf,
+  findPlace,
   getKind,
+  getNode,
+  layoutOf,
   partSchema,
   readValue,
   type NodeId,
+  type Page,
   type PageNode,
+  type Registry,
   type SizeKey,
 } from '@gullyline/core'
 import { FindBox } from '../../ui/controls.tsx'
-import { useStore } from '../editor-store.ts'
+import { usePage, useStore } from '../editor-store.ts'
 import { focusCanvas } from '../focus-canvas.ts'
 import { Group, GroupTitle, Quiet } from './group.tsx'
 import { Setting, type SettingEntry } from './setting.tsx'
@@ -78,8 +82,9 @@ export function Settings({ id, node, size, isLookOpen, onLookOpen }: SettingsPro
     ({ part, key, field }) => part === 'content' || field.control === 'surface' || isVariant(key),
   )
   const style = fields.filter((one) => !first.includes(one))
+  const isInBand = usePage((page) => inBand(page, id, registry))
   const arranged = Object.entries(kind.arrangement.properties).filter(
-    ([, field]) => !field.hidden && matches(field.title, search),
+    ([, field]) => !field.hidden && (!field.onlyInBand || isInBand) && matches(field.title, search),
   )
   const isNone = fields.length + arranged.length === 0
   return (
@@ -110,6 +115,14 @@ export function Settings({ id, node, size, isLookOpen, onLookOpen }: SettingsPro
       {isNone && search !== '' && <Quiet>No setting of this block matches “{search}”.</Quiet>}
     </>
   )
+}
+
+/** Whether a block stands right in a band, where it may be wider than the band's content. */
+function inBand(page: Page, id: NodeId, registry: Registry): boolean {
+  const place = findPlace(page, id)
+  if (!place) return false
+  const { kind, content } = getNode(page, place.parentId)
+  return getKind(registry, kind).isBand?.(content) ?? false
 }
 
 /** What a block is drawn as changes all the rest of it. */

@@ -1,5 +1,5 @@
-import { Columns3 } from 'lucide-react'
-import { useCallback, useLayoutEffect, useRef, useState } from 'react'
+import { Columns3, Link2, Unlink2 } from 'lucide-react'
+import { Fragment, useCallback, useLayoutEffect, useRef, useState, type ReactNode } from 'react'
 import styled from 'styled-components'
 import {
   cascadeValue,
@@ -85,6 +85,19 @@ const PerSize = styled.button`
   }
 `
 
+const LinkSides = styled.button`
+  display: flex;
+  gap: 5px;
+  align-items: center;
+  justify-self: start;
+  margin-left: 100px;
+  padding: 0;
+  border: 0;
+  background: none;
+  color: var(--accent);
+  font-size: 12px;
+`
+
 const Cell = styled.select`
   width: 100%;
   font-size: 12px;
@@ -136,7 +149,27 @@ export function SizeTable({ id, node, current, keys }: SizeTableProps) {
   })
   const isOpened = (key: string): boolean => opened.id === id && opened.keys.has(key)
   const schema = getKind(registry, node.kind).arrangement
-  const rows = keys.map((key) => ({ key, field: schema.properties[key]!, differs: differsBySize(node, key) }))
+  const rowOf = (key: string) => ({ key, field: schema.properties[key]!, differs: differsBySize(node, key) })
+  const rows = keys.map(rowOf)
+  const row = ({ key, field, differs }: ReturnType<typeof rowOf>) => (
+    <SizeRow
+      key={key}
+      id={id}
+      node={node}
+      name={key}
+      field={field}
+      current={current}
+      differs={differs}
+      isOpened={differs || isOpened(key)}
+      onOpen={(isOpen) => {
+        const before = opened.id === id ? opened.keys : []
+        const next = new Set(before)
+        if (isOpen) next.add(key)
+        else next.delete(key)
+        setOpened({ id, keys: next })
+      }}
+    />
+  )
   const isSplit = rows.some(({ key, differs }) => differs || isOpened(key))
   return (
     <Rows>
@@ -151,28 +184,64 @@ export function SizeTable({ id, node, current, keys }: SizeTableProps) {
           </span>
         </Sizes>
       )}
-      {rows.map(({ key, field, differs }) => (
-        <SizeRow
-          key={key}
-          id={id}
-          node={node}
-          name={key}
-          field={field}
-          current={current}
-          differs={differs}
-          isOpened={differs || isOpened(key)}
-          onOpen={(isOpen) => {
-            const before = opened.id === id ? opened.keys : []
-            const next = new Set(before)
-            if (isOpen) next.add(key)
-            else next.delete(key)
-            setOpened({ id, keys: next })
-          }}
-        />
-      ))}
+      {rows
+        .filter(({ field }) => !keys.includes(field.inherits?.key ?? ''))
+        .map(({ key }) => {
+          const sides = rows.filter(({ field }) => field.inherits?.key === key)
+          return (
+            <Fragment key={key}>
+              {row(rowOf(key))}
+              {sides.length > 0 && (
+                <Sides key={id} id={id} node={node} names={sides.map((side) => side.key)}>
+                  {sides.map(row)}
+                </Sides>
+              )}
+            </Fragment>
+          )
+        })}
     </Rows>
   )
 }
+
+interface SidesProps {
+  readonly id: NodeId
+  readonly node: PageNode
+  readonly names: readonly string[]
+  readonly children: ReactNode
+}
+
+/** Values that inherit the one above them, such as the padding of each side: linked, until they are set each for itself. */
+function Sides({ id, node, names, children }: SidesProps) {
+  const store = useStore()
+  const own = SIZE_KEYS.flatMap((size) =>
+    names
+      .filter((name) => node.sizes[size]?.[name] !== undefined)
+      .map((name) => ({ edit: 'set', nodeId: id, at: ['sizes', size, name] }) as const),
+  )
+  const [isOpened, setOpened] = useState(false)
+  const isUnlinked = isOpened || own.length > 0
+  const link = (): void => {
+    setOpened(false)
+    if (own.length > 0) store.do('Made all sides the same', own)
+  }
+  return (
+    <>
+      {isUnlinked && children}
+      {store.mayChange && (
+        <LinkSides
+          type="button"
+          aria-expanded={isUnlinked}
+          onClick={() => (isUnlinked ? link() : setOpened(true))}
+        >
+          {isUnlinked ? <Link2 {...ICON} /> : <Unlink2 {...ICON} />}
+          {isUnlinked ? 'Link sides' : 'Set each side'}
+        </LinkSides>
+      )}
+    </>
+  )
+}
+
+const ICON = { size: 13, strokeWidth: 1.75, 'aria-hidden': true } as const
 
 function differsBySize(node: PageNode, key: string): boolean {
   return SIZE_KEYS.some((size) => size !== 'base' && node.sizes[size]?.[key] !== undefined)

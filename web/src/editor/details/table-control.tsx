@@ -41,7 +41,7 @@ export function TableControl({ value, onChange }: TableControlProps) {
           Add row
         </Button>
         <Button isDisabled={rows.length <= 1} onPress={() => set(rows.slice(0, -1))}>
-          Take the last away
+          Delete last row
         </Button>
         <Button
           isDisabled={width >= MOST_COLUMNS}
@@ -53,7 +53,7 @@ export function TableControl({ value, onChange }: TableControlProps) {
           isDisabled={width <= 1}
           onPress={() => set(rows.map((row) => filled(row, width).slice(0, -1)))}
         >
-          Take the last away
+          Delete last column
         </Button>
       </Acts>
     </>

@@ -10,6 +10,7 @@ import {
   type Page,
   type PageNode,
 } from '@gullyline/core'
+import { TYPING_PAUSE_MS, useLater } from '../../ui/use-later.ts'
 import { useNode, useStore } from '../editor-store.ts'
 import { LivePicture } from '../shelf/live-picture.tsx'
 import { useSiteView } from '../site-view.ts'
@@ -46,31 +47,37 @@ interface VariantFieldProps {
   readonly onChange: (value: string) => void
 }
 
+interface WithNode {
+  readonly node: PageNode
+}
+
 const SIZE = { width: 118, height: 76 }
 const SCREEN = { section: 900, block: 380 } as const
 
 /** Variants chosen from live pictures of this very block in each of them. */
 export function VariantField(props: VariantFieldProps) {
-  const node = useNode(props.id)
-  if (!node) return null
-  // What is around the block is not in its pictures, so they are made again for the block's own changes alone.
-  return <VariantPictures key={JSON.stringify([node.content, node.look])} {...props} />
+  // Each picture is a document of its own: while somebody types they wait for a pause.
+  const node = useLater(useNode(props.id), TYPING_PAUSE_MS)
+  return node ? <VariantPictures {...props} node={node} /> : null
 }
 
-function VariantPictures({ id, fieldKey, field, value, onChange }: VariantFieldProps) {
+function VariantPictures({ id, node, fieldKey, field, value, onChange }: VariantFieldProps & WithNode) {
   const { registry, state } = useStore()
   const { renderer } = useSiteView()
-  const [options] = useState(() =>
+  // What is around the block is not in its pictures, so they are made again for the block's own changes alone.
+  const own = JSON.stringify([node.content, node.look])
+  const make = () =>
     Object.entries(field.words ?? {}).map(([name, words]) => ({
       name,
       words,
       page: variantPage(state.page, id, [fieldKey, name], registry),
-    })),
-  )
+    }))
+  const [shown, setShown] = useState(() => ({ own, options: make() }))
+  if (shown.own !== own) setShown({ own, options: make() })
   const isSection = getKind(registry, getNode(state.page, id).kind).group === 'section'
   return (
     <Grid role="group" aria-label={field.title}>
-      {options.map(({ name, words, page }) => (
+      {shown.options.map(({ name, words, page }) => (
         <button key={name} type="button" aria-pressed={name === value} onClick={() => onChange(name)}>
           <LivePicture
             page={page}

@@ -1,6 +1,7 @@
-import { useMemo } from 'react'
+import { useMemo, useRef } from 'react'
 import styled from 'styled-components'
-import { defaultRegistry, renderPage, type Page, type SiteContext } from '@gullyline/core'
+import { screenRegistry, renderPage, type Page, type SiteContext } from '@gullyline/core'
+import { useSeen } from '../../ui/use-seen.ts'
 import { PROMPT_CSS } from '../canvas/prompt-css.ts'
 
 const Frame = styled.span`
@@ -39,29 +40,41 @@ interface LivePictureProps {
   readonly css?: string
 }
 
-/** A page or a part of one, made by the same renderer as the page that is edited, with what is asked for in it, shown small. */
+/**
+ * A page or a part of one, made by the same renderer as the page that is edited, with what is asked for in it, shown
+ * small. Each is a document of its own, so it is made when it comes into view.
+ */
 export function LivePicture({ page, header, context, title, screen, size, css = '' }: LivePictureProps) {
+  const frame = useRef<HTMLSpanElement>(null)
+  const isSeen = useSeen(frame)
   const html = useMemo(() => {
+    if (!isSeen) return undefined
     const parts = { page, title, description: '', ...(header ? { header } : {}) }
-    const rendered = renderPage(parts, defaultRegistry, { ...context, purpose: 'canvas' }, 'inline')
+    const rendered = renderPage(parts, screenRegistry, { ...context, purpose: 'canvas' }, 'inline')
     const centre = header ? '' : 'body{justify-content:center}'
     return rendered.html.replace(
       '</head>',
       `<style>${PREVIEW_CSS}${PROMPT_CSS}${centre}${css}</style></head>`,
     )
-  }, [page, header, context, title, css])
+  }, [isSeen, page, header, context, title, css])
   const scale = (size.width - 2) / screen
   return (
-    <Frame aria-hidden="true" style={{ '--width': `${size.width}px`, '--height': `${size.height}px` }}>
-      <iframe
-        title={title}
-        tabIndex={-1}
-        sandbox="allow-same-origin"
-        srcDoc={html}
-        width={screen}
-        height={Math.ceil((size.height - 2) / scale)}
-        style={{ transform: `scale(${scale})` }}
-      />
+    <Frame
+      ref={frame}
+      aria-hidden="true"
+      style={{ '--width': `${size.width}px`, '--height': `${size.height}px` }}
+    >
+      {html !== undefined && (
+        <iframe
+          title={title}
+          tabIndex={-1}
+          sandbox="allow-same-origin"
+          srcDoc={html}
+          width={screen}
+          height={Math.ceil((size.height - 2) / scale)}
+          style={{ transform: `scale(${scale})` }}
+        />
+      )}
     </Frame>
   )
 }

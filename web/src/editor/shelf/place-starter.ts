@@ -1,5 +1,6 @@
 import { placeEdit, type Edit, type NodeId, type Starter, type Target } from '@gullyline/core'
-import { newId, type EditorStore } from '../editor-store.ts'
+import type { EditorStore } from '../editor-store.ts'
+import { newId } from '../new-id.ts'
 
 /**
  * Places what the shelf offers: one block or pattern, or all sections of a page body, in one step. Returns the block that

@@ -1,8 +1,10 @@
 import { useMemo, useRef, useState } from 'react'
 import styled from 'styled-components'
 import {
-  layoutRefusal,
   createStarters,
+  findNode,
+  itemStarters,
+  layoutRefusal,
   PURPOSES,
   nodeLabel,
   placeAfter,
@@ -136,11 +138,20 @@ export function Shelf() {
   const [recent, remember] = useRecent()
   const list = useRef<HTMLUListElement>(null)
   const where = useWhere(shelf.after)
-  if (shelf.after === undefined) return null
   // What the page's layout has no room for is not offered.
-  const fitting = starters.filter((starter) => !layoutRefusal(page, starter.kind, store.registry))
+  const { after } = shelf
+  // Another item of what is selected comes first, and is nothing elsewhere.
+  const items = useMemo(
+    () => (after != null && findNode(page, after) ? itemStarters(page, after, store.registry) : []),
+    [page, after, store],
+  )
+  const fitting = [...items, ...starters].filter(
+    (starter) => !layoutRefusal(page, starter.kind, store.registry),
+  )
   const matching = findStarters(fitting, search, recent)
-  const shown = matching.filter(({ purpose }) => filter === 'all' || purpose === filter)
+  const shown = matching.filter(
+    (starter) => filter === 'all' || starter.purpose === filter || items.includes(starter),
+  )
   const place = (starter: Starter): void => {
     const refusal = layoutRefusal(page, starter.kind, store.registry)
     if (refusal !== undefined) return store.dispatch({ type: 'tell', words: refusal, tone: 'refused' })

@@ -1,6 +1,7 @@
 import { useMemo } from 'react'
 import { newNode, getKind, type Page, type Starter } from '@gullyline/core'
-import { newId, useStore } from '../editor-store.ts'
+import { useStore } from '../editor-store.ts'
+import { newId } from '../new-id.ts'
 import { useSiteView } from '../site-view.ts'
 import { LivePicture } from './live-picture.tsx'
 

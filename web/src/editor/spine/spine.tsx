@@ -164,9 +164,11 @@ export function Spine({ inner }: { inner: Document | undefined }) {
           Footer<span>on every page</span>
         </Band>
       </Tree>
-      <Button onPress={() => shelf.openAfter(store.state.selection)}>
-        <Plus size={15} strokeWidth={2} /> Add to page
-      </Button>
+      {store.mayChange && (
+        <Button onPress={() => shelf.openAfter(store.state.selection)}>
+          <Plus size={15} strokeWidth={2} /> Add to page
+        </Button>
+      )}
     </Pane>
   )
 }

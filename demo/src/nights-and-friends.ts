@@ -1,18 +1,6 @@
-/** The open nights, the news, and the friends. */
+/** The open nights, and the friends. */
 import { columns, feature, heroBlock, to, voice, FILE_IDS } from './page-parts.ts'
-import {
-  block,
-  button,
-  document,
-  heading,
-  label,
-  linked,
-  list,
-  para,
-  picture,
-  section,
-  text,
-} from './sketch.ts'
+import { block, button, document, heading, label, linked, list, para, section, text } from './sketch.ts'
 
 export const openNights = document('n', {
   kind: 'page',
@@ -109,66 +97,6 @@ export const openNights = document('n', {
       ),
     ),
   ],
-})
-
-export const news = document('w', {
-  kind: 'page',
-  inside: [
-    section(
-      { name: 'News', base: { above: 'm' } },
-      block('breadcrumb', {}),
-      heading(1, 'News'),
-      text('What happened on the ridge, newest first.', { look: { variant: 'lead' } }),
-      block('sub-pages', {}),
-    ),
-  ],
-})
-
-export const comet = document('c', {
-  kind: 'page',
-  content: {
-    layout: 'article',
-    title: 'A comet over the moor',
-    author: 'Ines',
-    date: '2026-11-20',
-    summary: 'It is faint, it is green, and it will not be back for eight hundred years.',
-  },
-  slots: {
-    main: [
-      picture('tmdusk', 'The dome on the moor as the last light goes', {
-        look: { radius: 'm' },
-        base: { ratio: '16/9' },
-        caption: 'The western sky on the evening it was first seen from here.',
-      }),
-      text([
-        para(
-          'On Thursday, a little after five, four of us saw it from the car park without any help at all: a small soft light above the ridge, with a tail no longer than a thumb.',
-        ),
-        para(
-          'You need no telescope. Come before six, let your eyes rest for ten minutes, and look to the left of the bright star over the gate.',
-        ),
-      ]),
-      block('quote', {
-        words: [para('I thought it was breath on my glasses.')],
-        who: 'Tarn',
-        source: 'first to see it',
-      }),
-      text([
-        para(
-          'We stay open for it until the end of the month. ',
-          linked('See the nights', to('openNights')),
-          '.',
-        ),
-      ]),
-    ],
-    sections: [
-      section(
-        { name: 'Next step', look: { surface: 'lamp' }, base: { above: 'm', below: 'm' } },
-        heading(2, 'See it with us', { base: { step: 'title' } }),
-        button('Plan your visit', to('visit')),
-      ),
-    ],
-  },
 })
 
 export const friend = document('k', {

@@ -1,0 +1,125 @@
+/** What is typed and asked for before the parts of the editor that it needs have come. */
+import type { Page } from '@playwright/test'
+import { canvasOf, expect, openPage, test } from './app.ts'
+
+/** Keeps a script from coming until it is let through. */
+async function holdScript(page: Page, name: string): Promise<() => void> {
+  let letThrough = (): void => undefined
+  const held = new Promise<void>((resolve) => (letThrough = resolve))
+  await page.route(new RegExp(`/assets/${name}-[^/]+\\.js`), async (route) => {
+    await held
+    await route.continue()
+  })
+  return letThrough
+}
+
+test('letters typed before the text editor is there stand in the text once it is', async ({ page, app }) => {
+  const letThrough = await holdScript(page, 'text-editing')
+  const canvas = await openPage(page, app, 'Visit')
+  const heading = canvas.locator('h1')
+  const before = await heading.textContent()
+  await heading.click()
+  await heading.click()
+  await expect(heading).toHaveAttribute('aria-busy', 'true')
+  await page.keyboard.press('End')
+  await page.keyboard.type('Helm')
+  await page.keyboard.press('Backspace')
+  await page.keyboard.type('d')
+  await expect(heading).toHaveText(before!)
+  letThrough()
+  await expect(heading).toHaveText(new RegExp('Held'))
+  await page.keyboard.type(' and more')
+  await expect(heading).toHaveText(new RegExp('Held and more'))
+  await page.keyboard.press('Escape')
+  await page.keyboard.press('Control+z')
+  await page.keyboard.press('Control+z')
+  await expect(heading).toHaveText(before!)
+})
+
+test('Enter before the text editor is there starts a paragraph, and what was typed after it stands there', async ({
+  page,
+  app,
+}) => {
+  const letThrough = await holdScript(page, 'text-editing')
+  const canvas = await openPage(page, app, 'Visit')
+  const heading = canvas.getByRole('heading', { name: 'Opening hours' })
+  await heading.click()
+  await heading.click()
+  await expect(heading).toHaveAttribute('aria-busy', 'true')
+  await page.keyboard.press('End')
+  await page.keyboard.press('Enter')
+  await page.keyboard.type('Under it')
+  letThrough()
+  await expect(canvas.getByText('Under it', { exact: true })).toBeVisible()
+  await expect(heading).toHaveText('Opening hours')
+})
+
+test('a text editor that can’t be had is told of, and comes once the server is there', async ({
+  page,
+  app,
+}) => {
+  let isThere = false
+  await page.route(/\/assets\/text-editing-[^/]+\.js/, (route) =>
+    isThere ? route.continue() : route.abort(),
+  )
+  const canvas = await openPage(page, app, 'Visit')
+  const heading = canvas.locator('h1')
+  await heading.click()
+  await heading.click()
+  await expect(page.getByText(/Can’t reach the server to load the text editor/)).toBeVisible()
+  await page.keyboard.type('Late')
+  isThere = true
+  await expect(heading).toHaveText(/Late/)
+  await page.keyboard.press('Escape')
+  await page.keyboard.press('Control+z')
+})
+
+test('what is typed before the shelf and the search are there is found and done', async ({ page, app }) => {
+  const shelfComes = await holdScript(page, 'shelf')
+  const searchComes = await holdScript(page, 'commands-dialog')
+  const canvas = await openPage(page, app, 'Visit')
+  const quotes = await canvas.locator('blockquote').count()
+  await page.keyboard.press('Control+Enter')
+  await page.keyboard.type('quotf')
+  await page.keyboard.press('Backspace')
+  await page.keyboard.type('e')
+  await page.keyboard.press('Enter')
+  shelfComes()
+  await expect(canvas.locator('blockquote')).toHaveCount(quotes + 1)
+  await page.keyboard.press('Escape')
+  await page.keyboard.press('Control+Shift+Enter')
+  await page.keyboard.type('line-up')
+  await page.keyboard.press('Enter')
+  searchComes()
+  await expect(page.getByRole('main', { name: 'Line-up' })).toBeVisible()
+})
+
+test('Escape takes back the wish for what has not come yet, and what was typed for it', async ({
+  page,
+  app,
+}) => {
+  const searchComes = await holdScript(page, 'commands-dialog')
+  await openPage(page, app, 'Visit')
+  await page.keyboard.press('Control+Shift+Enter')
+  await page.keyboard.type('undo')
+  await page.keyboard.press('Escape')
+  searchComes()
+  await page.keyboard.press('Control+Shift+Enter')
+  await expect(page.getByRole('searchbox', { name: 'Search everything' })).toHaveValue('')
+})
+
+test('a screen shows its frame before any of its scripts has come', async ({ page, app }) => {
+  const letThrough = await holdScript(page, '[^/]+')
+  for (const [path, pane] of [
+    ['/', /196px/],
+    ['/pages/tmvisit', /292px/],
+  ] as const) {
+    await page.goto(app.editor + path, { waitUntil: 'commit' })
+    const frame = page.locator('#app:empty')
+    await expect(frame).toHaveCSS('background-size', pane)
+    await expect(frame).toHaveCSS('height', '800px')
+  }
+  letThrough()
+  await expect(canvasOf(page).getByRole('main')).toBeAttached()
+  await expect(page.locator('#app')).toHaveCSS('background-image', 'none')
+})

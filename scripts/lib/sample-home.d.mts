@@ -1,0 +1,1 @@
+export function copySampleHome(to: string): Promise<void>

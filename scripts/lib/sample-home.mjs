@@ -1,0 +1,42 @@
+/** A data folder as a first start leaves it: made once, and copied by every test that needs one of its own. */
+import { existsSync } from 'node:fs'
+import { join } from 'node:path'
+import { startMariadb } from './mariadb.mjs'
+import { freePort } from './ports.mjs'
+import { runCommand } from './run-command.mjs'
+import { startServer } from './server.mjs'
+
+/** Names the folder to the tests. */
+export const SAMPLE_HOME = 'GULLYLINE_TEST_SAMPLE'
+
+/** Makes the folder: a database and the sample site, published. */
+export async function makeSampleHome(folder) {
+  const database = await startMariadb(join(folder, 'database'), await freePort())
+  try {
+    const server = startServer({
+      GULLYLINE_DATABASE_URL: database.url,
+      GULLYLINE_DATA: folder,
+      GULLYLINE_PICTURE_EFFORT: '0',
+      GULLYLINE_EDITOR_PORT: String(await freePort()),
+      GULLYLINE_SITE_PORT: String(await freePort()),
+    })
+    await server.ready
+    await server.stop()
+  } finally {
+    await database.stop()
+  }
+}
+
+/** Copies the folder, owners and all, to one that is there and empty. Does nothing where no folder was made. */
+export async function copySampleHome(to) {
+  const folder = process.env[SAMPLE_HOME]
+  if (folder === undefined || !existsSync(folder)) return
+  const { code, output } = await runCommand('cp', [
+    '-a',
+    '--reflink=auto',
+    '--sparse=always',
+    `${folder}/.`,
+    to,
+  ])
+  if (code !== 0) throw new Error(`The sample site could not be copied to ${to}:\n${output}`)
+}

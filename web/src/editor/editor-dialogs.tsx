@@ -1,0 +1,49 @@
+import type { PageSummary } from '@gullyline/core'
+import { useEarlyKeys } from '../ui/early-keys.ts'
+import { later } from '../ui/later.ts'
+import { LaterDialog } from '../ui/later-part.tsx'
+import type { Saving } from './use-save.ts'
+
+const conflictsDialog = later(() => import('./conflicts-dialog.tsx'))
+const publishDialog = later(() => import('./publish-dialog.tsx'))
+/** The search of everything; asked for by a key, and typed into at once. */
+export const commandsDialog = later(() => import('./commands-dialog.tsx'))
+
+/** Which dialog a command asked for. */
+export type AskedFor = 'publish' | 'commands'
+
+interface EditorDialogsProps {
+  readonly summary: PageSummary
+  readonly saving: Saving
+  readonly asked: AskedFor | undefined
+  readonly onClose: () => void
+}
+
+export function EditorDialogs({ summary, saving, asked, onClose }: EditorDialogsProps) {
+  const { state } = saving
+  return (
+    <>
+      {state.type === 'conflicts' && (
+        <LaterDialog code={conflictsDialog} onClose={saving.dismiss}>
+          {({ ConflictsDialog }) => <ConflictsDialog newer={state.newer} saving={saving} />}
+        </LaterDialog>
+      )}
+      {asked === 'publish' && (
+        <LaterDialog code={publishDialog} onClose={onClose}>
+          {({ PublishDialog }) => <PublishDialog summary={summary} saving={saving} onClose={onClose} />}
+        </LaterDialog>
+      )}
+      {asked === 'commands' && <Commands onClose={onClose} />}
+    </>
+  )
+}
+
+/** What is typed before the dialog is there is typed into it. */
+function Commands({ onClose }: { onClose: () => void }) {
+  useEarlyKeys(commandsDialog.use() !== undefined, onClose)
+  return (
+    <LaterDialog code={commandsDialog} onClose={onClose}>
+      {({ CommandsDialog }) => <CommandsDialog onClose={onClose} />}
+    </LaterDialog>
+  )
+}

@@ -1,0 +1,107 @@
+/** Keys pressed early, for a field that is not there yet: collected in order, and given on once it is. */
+import { useEffect, useLayoutEffect, useRef, useState } from 'react'
+
+/** Text that was typed, or another key by its name ("Enter"). */
+export type EarlyInput = { readonly text: string } | { readonly key: string }
+
+/** Keys that mean something to a field besides letters. */
+const OTHER_KEYS = new Set(['Enter', 'Backspace', 'ArrowDown', 'ArrowUp'])
+
+export interface EarlyKeys {
+  /** Gives the collected keys in order, then those pressed meanwhile. Collects nothing more once none is left. */
+  readonly give: (take: (input: EarlyInput) => void) => Promise<void>
+  /** Collects nothing more, and forgets what was collected. */
+  readonly drop: () => void
+}
+
+/** Collects the keys pressed in these documents until they are given on or dropped. `onEscape` is called when they are no longer wanted. */
+export function collectKeys(documents: readonly (Document | undefined)[], onEscape?: () => void): EarlyKeys {
+  let early: string[] = []
+  const collect = (event: KeyboardEvent): void => {
+    if (!event.isTrusted || event.ctrlKey || event.metaKey || event.altKey) return
+    const isEscape = event.key === 'Escape' && onEscape !== undefined
+    if (event.key.length !== 1 && !OTHER_KEYS.has(event.key) && !isEscape) return
+    event.preventDefault()
+    event.stopImmediatePropagation()
+    if (isEscape) onEscape()
+    else early.push(event.key)
+  }
+  for (const one of documents) one?.addEventListener('keydown', collect, true)
+  const drop = (): void => {
+    early = []
+    for (const one of documents) one?.removeEventListener('keydown', collect, true)
+  }
+  const give: EarlyKeys['give'] = async (take) => {
+    while (early.length > 0) {
+      const letters = early.findIndex((key) => key.length !== 1)
+      const text = early.splice(0, letters < 0 ? early.length : letters).join('')
+      if (text !== '') take({ text })
+      const key = early.shift()
+      if (key === undefined) continue
+      // A key acts on what the letters before it brought to the screen.
+      await nextTask()
+      take({ key })
+      await nextTask()
+    }
+    drop()
+  }
+  return { give, drop }
+}
+
+async function nextTask(): Promise<void> {
+  await new Promise((resolve) => setTimeout(resolve))
+}
+
+/** Collects what is typed on the whole screen, the page in the canvas included. */
+export function collectAllKeys(onEscape?: () => void): EarlyKeys {
+  const frames = [...document.querySelectorAll('iframe')].map((frame) => frame.contentDocument ?? undefined)
+  return collectKeys([document, ...frames], onEscape)
+}
+
+/**
+ * Collects what is typed on the whole screen from now on, and types it into the field that has the focus once `isThere`.
+ * `onEscape` is called when Escape is pressed before that.
+ */
+export function useEarlyKeys(isThere: boolean, onEscape: () => void): void {
+  const early = useRef<EarlyKeys>(undefined)
+  const [before] = useState(() => document.activeElement)
+  const escape = useRef(onEscape)
+  useLayoutEffect(() => void (escape.current = onEscape))
+  useLayoutEffect(() => {
+    early.current = collectAllKeys(() => escape.current())
+    return early.current.drop
+  }, [])
+  useEffect(() => {
+    if (isThere && early.current) void giveToField(early.current, before)
+  }, [isThere, before])
+}
+
+const LOOKS_FOR_FIELD = 100
+const LOOK_EVERY_MS = 10
+
+/** Types what was collected into the field that gets the focus. A dialog takes a moment to move it there from where it was `before`. */
+export async function giveToField(early: EarlyKeys, before: Element | null): Promise<void> {
+  for (let looks = 0; looks < LOOKS_FOR_FIELD; looks++) {
+    const field = document.activeElement
+    if (field !== before && field instanceof HTMLInputElement)
+      return early.give((input) => typeInto(field, input))
+    await new Promise((resolve) => setTimeout(resolve, LOOK_EVERY_MS))
+  }
+  early.drop()
+}
+
+function typeInto(field: HTMLInputElement, input: EarlyInput): void {
+  const end = field.value.length
+  if ('text' in input) replaceText(field, end, input.text)
+  else if (input.key === 'Backspace') replaceText(field, Math.max(0, end - 1), '')
+  else {
+    const about = { key: input.key, code: input.key, bubbles: true, cancelable: true }
+    field.dispatchEvent(new KeyboardEvent('keydown', about))
+    field.dispatchEvent(new KeyboardEvent('keyup', about))
+  }
+}
+
+function replaceText(field: HTMLInputElement, from: number, text: string): void {
+  field.setRangeText(text, from, field.value.length, 'end')
+  field.dispatchEvent(new InputEvent('input', { bubbles: true }))
+}

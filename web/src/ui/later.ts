@@ -1,0 +1,56 @@
+/** Code that a screen does without when it opens: fetched ahead of need, and used at once where it is there. */
+import { useSyncExternalStore } from 'react'
+import { ApiError } from '../api/client.ts'
+
+export interface Later<T> {
+  /** Fetches the code, unless it is there. Rejects with an ApiError when it can't be had; asking again tries again. */
+  readonly load: () => Promise<T>
+  /** The code, or undefined until it is there. */
+  readonly use: () => T | undefined
+}
+
+const UNREACHABLE = 'Can’t reach the server to load this part of the editor. Nothing was changed. Try again.'
+
+export function later<T>(fetchCode: () => Promise<T>): Later<T> {
+  let code: T | undefined
+  let loading: Promise<T> | undefined
+  const listeners = new Set<() => void>()
+  const subscribe = (listener: () => void) => {
+    listeners.add(listener)
+    return () => listeners.delete(listener)
+  }
+  const fetchOnce = async (): Promise<T> => {
+    try {
+      code = await fetchCode()
+      for (const listener of listeners) listener()
+      return code
+    } catch {
+      throw new ApiError(UNREACHABLE, undefined, { isUnreachable: true })
+    } finally {
+      loading = undefined
+    }
+  }
+  return {
+    load: async () => code ?? (loading ??= fetchOnce()),
+    use: () => useSyncExternalStore(subscribe, () => code),
+  }
+}
+
+const TRY_AGAIN_MS = 1000
+
+/** Fetches the code, trying again every second for as long as it is wanted. `onFail` is called for the first failure. */
+export async function loadAtLast<T>(
+  code: Later<T>,
+  isWanted: () => boolean,
+  onFail?: () => void,
+): Promise<void> {
+  for (let tries = 0; isWanted(); tries++) {
+    try {
+      await code.load()
+      return
+    } catch {
+      if (tries === 0) onFail?.()
+      await new Promise((resolve) => setTimeout(resolve, TRY_AGAIN_MS))
+    }
+  }
+}
