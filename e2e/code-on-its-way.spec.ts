@@ -54,6 +54,29 @@ test('Enter before the text editor is there starts a paragraph, and what was typ
   await expect(heading).toHaveText('Opening hours')
 })
 
+test('what was typed before the text editor was there is not lost when something else is done meanwhile', async ({
+  page,
+  app,
+}) => {
+  const letThrough = await holdScript(page, 'text-editing')
+  const canvas = await openPage(page, app, 'Visit')
+  const heading = canvas.getByRole('heading', { name: 'Opening hours' })
+  await heading.click()
+  await heading.click()
+  await expect(heading).toHaveAttribute('aria-busy', 'true')
+  await page.keyboard.type(' of the dome')
+  await page.keyboard.press('Escape')
+  await page.keyboard.press('Control+Enter')
+  await page.keyboard.type('text')
+  await page.keyboard.press('Enter')
+  await page.keyboard.type('Come at dusk.')
+  await canvas.locator('h1').click()
+  letThrough()
+  await expect(canvas.getByRole('heading', { name: 'Opening hours of the dome', exact: true })).toBeVisible()
+  await expect(canvas.getByText('Come at dusk.', { exact: true })).toBeVisible()
+  await expect(canvas.locator('[contenteditable="true"]')).toHaveCount(0)
+})
+
 test('a text editor that can’t be had is told of, and comes once the server is there', async ({
   page,
   app,

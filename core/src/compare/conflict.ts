@@ -14,6 +14,7 @@ import { richTextWords, type RichText, type Run } from '../page/rich-text.ts'
 import { STEP_WORDS } from '../look/scales.ts'
 import { SIZE_WORDS } from '../sizes/cascade.ts'
 import { diffPages } from './diff-pages.ts'
+import { formattedRuns, formattedText } from './formatted-words.ts'
 
 export type Side = 'ours' | 'theirs'
 
@@ -65,9 +66,8 @@ export function describeConflict(conflict: Conflict, pages: Versions, registry: 
   switch (conflict.type) {
     case 'value':
       return {
+        ...valueSides(conflict, fieldOf(conflict, pages, registry)),
         title: `${valueTitle(conflict, pages, registry)} of ${name}`,
-        ours: valueWords(conflict.ours, fieldOf(conflict, pages, registry)),
-        theirs: valueWords(conflict.theirs, fieldOf(conflict, pages, registry)),
         isText: [conflict.ours, conflict.theirs].every(isTextual),
       }
     case 'deleted': {
@@ -153,6 +153,21 @@ function valueTitle(conflict: Conflict & { type: 'value' }, pages: Versions, reg
   if (at[0] === 'lock') return 'Lock'
   const title = fieldOf(conflict, pages, registry)?.title ?? at[at.length - 1]!
   return at[0] === 'sizes' && at[1] !== 'base' ? `${title} at ${SIZE_WORDS[at[1]]}` : title
+}
+
+/** The words of both sides, with their formatting where they would read alike without it. */
+function valueSides(
+  { ours, theirs }: Conflict & { type: 'value' },
+  field: FieldSchema | undefined,
+): Readonly<Record<Side, string>> {
+  const words = { ours: valueWords(ours, field), theirs: valueWords(theirs, field) }
+  return words.ours === words.theirs ? { ours: formatted(ours), theirs: formatted(theirs) } : words
+}
+
+function formatted(value: Json | undefined): string {
+  if (isRuns(value)) return formattedRuns(value)
+  if (isRichText(value)) return formattedText(value)
+  return typeof value === 'string' ? value : JSON.stringify(value ?? 'Not set')
 }
 
 function valueWords(value: Json | undefined, field: FieldSchema | undefined): string {

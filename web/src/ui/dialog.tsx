@@ -1,4 +1,4 @@
-import type { ReactNode } from 'react'
+import type { MouseEvent, ReactNode } from 'react'
 import { Dialog as AriaDialog, Heading, Modal, ModalOverlay } from 'react-aria-components'
 import styled from 'styled-components'
 
@@ -61,6 +61,11 @@ interface DialogProps {
   readonly isWide?: boolean
 }
 
+/** A press beside the dialog would leave the focus nowhere for a moment, and Escape pressed then would not be heard. */
+function keepFocus(event: MouseEvent): void {
+  if (event.target === event.currentTarget) event.preventDefault()
+}
+
 /** A question over the screen. Escape and a press beside it close it, unless it must be answered. */
 export function Dialog(props: DialogProps) {
   const { title, onClose, children, acts, mustAnswer = false, isForm = false, isWide = false } = props
@@ -70,6 +75,7 @@ export function Dialog(props: DialogProps) {
       isDismissable={!mustAnswer && !isForm}
       isKeyboardDismissDisabled={mustAnswer}
       onOpenChange={(open) => !open && onClose()}
+      onMouseDown={keepFocus}
     >
       <Panel data-wide={isWide ? '' : undefined}>
         <Body role={mustAnswer ? 'alertdialog' : 'dialog'}>

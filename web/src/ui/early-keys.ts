@@ -10,13 +10,15 @@ const OTHER_KEYS = new Set(['Enter', 'Backspace', 'ArrowDown', 'ArrowUp'])
 export interface EarlyKeys {
   /** Gives the collected keys in order, then those pressed meanwhile. Collects nothing more once none is left. */
   readonly give: (take: (input: EarlyInput) => void) => Promise<void>
+  /** Returns what was collected, in order, and collects nothing more. */
+  readonly end: () => readonly EarlyInput[]
   /** Collects nothing more, and forgets what was collected. */
   readonly drop: () => void
 }
 
 /** Collects the keys pressed in these documents until they are given on or dropped. `onEscape` is called when they are no longer wanted. */
 export function collectKeys(documents: readonly (Document | undefined)[], onEscape?: () => void): EarlyKeys {
-  let early: string[] = []
+  const early: string[] = []
   const collect = (event: KeyboardEvent): void => {
     if (!event.isTrusted || event.ctrlKey || event.metaKey || event.altKey) return
     const isEscape = event.key === 'Escape' && onEscape !== undefined
@@ -28,24 +30,34 @@ export function collectKeys(documents: readonly (Document | undefined)[], onEsca
   }
   for (const one of documents) one?.addEventListener('keydown', collect, true)
   const drop = (): void => {
-    early = []
+    early.length = 0
     for (const one of documents) one?.removeEventListener('keydown', collect, true)
   }
   const give: EarlyKeys['give'] = async (take) => {
-    while (early.length > 0) {
-      const letters = early.findIndex((key) => key.length !== 1)
-      const text = early.splice(0, letters < 0 ? early.length : letters).join('')
-      if (text !== '') take({ text })
-      const key = early.shift()
-      if (key === undefined) continue
+    for (let next = shiftInput(early); next; next = shiftInput(early)) {
       // A key acts on what the letters before it brought to the screen.
-      await nextTask()
-      take({ key })
-      await nextTask()
+      if ('key' in next) await nextTask()
+      take(next)
+      if ('key' in next) await nextTask()
     }
     drop()
   }
-  return { give, drop }
+  const end: EarlyKeys['end'] = () => {
+    const inputs: EarlyInput[] = []
+    for (let next = shiftInput(early); next; next = shiftInput(early)) inputs.push(next)
+    drop()
+    return inputs
+  }
+  return { give, end, drop }
+}
+
+/** Takes the letters up to the next other key off the front, or that key. */
+function shiftInput(keys: string[]): EarlyInput | undefined {
+  const other = keys.findIndex((key) => key.length !== 1)
+  const text = keys.splice(0, other < 0 ? keys.length : other).join('')
+  if (text !== '') return { text }
+  const key = keys.shift()
+  return key === undefined ? undefined : { key }
 }
 
 async function nextTask(): Promise<void> {

@@ -1,6 +1,7 @@
 import { useEffect, useLayoutEffect, useRef } from 'react'
 import type { Editor } from '@tiptap/core'
 import {
+  findNode,
   getKind,
   getNode,
   joinBackEdits,
@@ -12,6 +13,8 @@ import {
   type NodeId,
   type RichText,
 } from '@gullyline/core'
+import type { EarlyInput } from '../../ui/early-keys.ts'
+import type { Typing } from '../editor-state.ts'
 import { useNode, useStore, type EditorStore } from '../editor-store.ts'
 import { newId } from '../new-id.ts'
 import { setActiveEditor, typedParagraph } from './active-editor.ts'
@@ -52,17 +55,11 @@ export function InlineWords({ tag, node: id, field, ...attributes }: InlineWords
       start: store.state.typing?.start,
       onPaste: (running, event) => pasteWhileTyping(store, running, event),
       onChange: (next) => {
-        const now = store.state.page.nodes[id]?.content
-        if (!now || sameJson(next, readField(now, field))) return
-        const top = topOf(field)
-        const whole = withField(now, field, next)[top]!
-        const isIn = store.do(
-          `Typed in ${title}`,
-          [{ edit: 'set', nodeId: id, at: ['content', top], value: whole }],
-          { joinKey: `${id}/${field}`, origin: 'typing', isDrawn: true },
-        )
+        const before = store.state.page.nodes[id]?.content
+        if (!before || sameJson(next, readField(before, field))) return
         // What the page can't take must not stand on the canvas as if it had: all that is typed after it would be lost.
-        if (!isIn) showWords(editor.current, wordsOf(control, readField(now, field)))
+        if (!setTyped(store, id, field, next, { isDrawn: true }))
+          showWords(editor.current, wordsOf(control, readField(before, field)))
         else if (kind.kind === 'text') queueMicrotask(() => turnMarked(store, id))
       },
     })
@@ -94,6 +91,47 @@ export function InlineWords({ tag, node: id, field, ...attributes }: InlineWords
   // Any tag a kind renders; one name stands for all of them in the types.
   const Tag = tag as 'div'
   return <Tag {...attributes} ref={element} />
+}
+
+/** Puts what was typed into the page. False where the page can't take it. */
+function setTyped(
+  store: EditorStore,
+  id: NodeId,
+  field: string,
+  value: Json,
+  { isDrawn }: { readonly isDrawn: boolean },
+): boolean {
+  const { kind, content } = getNode(store.state.page, id)
+  const top = topOf(field)
+  return store.do(
+    `Typed in ${getKind(store.registry, kind).title.toLowerCase()}`,
+    [{ edit: 'set', nodeId: id, at: ['content', top], value: withField(content, field, value)[top]! }],
+    { joinKey: `${id}/${field}`, origin: 'typing', isDrawn },
+  )
+}
+
+/** Types what was pressed into words that are no longer typed in: at their end, or over all of them. */
+export function typeUnseen(
+  store: EditorStore,
+  { id, field, start }: Typing,
+  inputs: readonly EarlyInput[],
+): void {
+  const node = findNode(store.state.page, id)
+  if (!node) return
+  const { control } = getKind(store.registry, node.kind).content.properties[topOf(field)] ?? {}
+  const value = readField(node.content, field)
+  const words = wordsOf(control, value)
+  const editor = startTextEditor({
+    element: document.createElement('div'),
+    words,
+    label: '',
+    start: start === 'all' ? start : undefined,
+    onChange: () => undefined,
+  })
+  for (const input of inputs) takeEarly(editor, input)
+  const typed = readWords(editor, words.form)
+  editor.destroy()
+  if (!sameJson(typed, value)) setTyped(store, id, field, typed, { isDrawn: false })
 }
 
 /**

@@ -1,3 +1,3 @@
 /** What typing on the page needs. It comes as one piece, after the page. */
-export { InlineWords } from './inline-words.tsx'
+export { InlineWords, typeUnseen } from './inline-words.tsx'
 export { TextBar } from './text-bar.tsx'

@@ -1,8 +1,9 @@
 import { useLayoutEffect, useRef, type ReactNode } from 'react'
 import type { NodeId } from '@gullyline/core'
-import { collectKeys } from '../../ui/early-keys.ts'
+import { collectKeys, type EarlyInput } from '../../ui/early-keys.ts'
 import { loadAtLast } from '../../ui/later.ts'
-import { useStore } from '../editor-store.ts'
+import type { Typing } from '../editor-state.ts'
+import { useStore, type EditorStore } from '../editor-store.ts'
 import { whenTyping } from './active-editor.ts'
 import { textEditing } from './text-editing-later.ts'
 
@@ -26,13 +27,16 @@ function WordsUntilThere({ tag, node, field, children, ...attributes }: TypedWor
   const element = useRef<HTMLDivElement>(null)
   useLayoutEffect(() => {
     const isTyped = () => store.state.typing?.id === node && store.state.typing.field === field
+    const { typing } = store.state
     const early = collectKeys([element.current?.ownerDocument, document])
     void loadAtLast(textEditing, isTyped, () =>
       store.dispatch({ type: 'tell', words: UNREACHABLE, tone: 'refused' }),
     )
     return () => {
-      if (!isTyped()) return early.drop()
-      whenTyping(() => void early.give((input) => whenTyping((editing) => editing.take(input))))
+      if (isTyped())
+        return whenTyping(() => void early.give((input) => whenTyping((editing) => editing.take(input))))
+      const inputs = early.end()
+      if (typing && inputs.length > 0) void typeAtLast(store, typing, inputs)
     }
   }, [store, node, field])
   // Any tag a kind renders; one name stands for all of them in the types.
@@ -42,6 +46,13 @@ function WordsUntilThere({ tag, node, field, children, ...attributes }: TypedWor
       {children}
     </Tag>
   )
+}
+
+/** Puts in what was typed before the text editor was there, when something else was turned to meanwhile. */
+async function typeAtLast(store: EditorStore, typing: Typing, inputs: readonly EarlyInput[]): Promise<void> {
+  await loadAtLast(textEditing, () => true)
+  const { typeUnseen } = await textEditing.load()
+  typeUnseen(store, typing, inputs)
 }
 
 const UNREACHABLE =
