@@ -21,6 +21,7 @@ export interface Application {
   /** Makes a page of so many blocks, saved and published: each figure has its own, since edits of one are offered to the next. */
   makePage(blocks: number): Promise<MadePage>
   readonly serverPid: number
+  readonly databaseUrl: string
   stop(): Promise<void>
 }
 
@@ -45,6 +46,7 @@ export async function startApplication(): Promise<Application> {
     cookie,
     makePage: (blocks) => makePage(editor, cookie, blocks),
     serverPid: server.pid,
+    databaseUrl: database.url,
     stop: async () => {
       await server.stop()
       await database.stop()

@@ -5,6 +5,7 @@ import { coreFigures } from './figures/core.ts'
 import { dragFigure } from './figures/drag.ts'
 import { editorSizeFigure } from './figures/editor-size.ts'
 import { httpFigure } from './figures/http.ts'
+import { largeSiteFigures } from './figures/large-site.ts'
 import { openingFigure } from './figures/opening.ts'
 import { publishedSizeFigure } from './figures/published-size.ts'
 import { typingFigure } from './figures/typing.ts'
@@ -40,6 +41,7 @@ async function main(): Promise<void> {
     ['m', openingFigure],
     // Last: it is the server's greatest memory since it started.
     ['n', uploadsFigure],
+    ['opqrst', largeSiteFigures],
   ] as const
   const only = readOnly(OF_CORE + withApplication.map(([names]) => names).join(''))
   const isWanted = (names: string) => only === undefined || only.some((name) => names.includes(name))

@@ -8,6 +8,7 @@ import {
   type Page,
   type PageNode,
   type SiteContext,
+  pageTree,
 } from '@gullyline/core'
 import { demoSite } from '@gullyline/demo'
 import { answered } from '../core/test/arbitraries/page.ts'
@@ -72,11 +73,11 @@ export function contactSheet(): { readonly page: Page; readonly context: SiteCon
         inside: [],
       })),
       page: { id: 'one', title: 'One' },
-      tree: [
+      tree: pageTree([
         { id: 'home', parentId: null, title: 'Home', path: '/', description: '' },
         { id: 'one', parentId: 'home', title: 'One', path: '/one/', description: 'The first' },
         { id: 'two', parentId: 'one', title: 'Two', path: '/two/', description: 'What stands under it' },
-      ],
+      ]),
       pictures: {
         pica: {
           id: 'pica',

@@ -327,6 +327,61 @@ test('by keys, an accordion of two items with formatted text, shown as tabs and 
   expect(hand.count).toBeLessThanOrEqual(30)
 })
 
+test('by keys, sections with columns, five pictures and four testimonials: at most 67', async ({
+  page,
+  app,
+}) => {
+  const { hand, canvas } = await blank(page, app, 'What people saw, by keys')
+  await hand.placeByKeys('Columns')
+  await hand.press('ArrowRight', 'ArrowRight', 'Enter')
+  await hand.type('With your eyes')
+  for (const text of ['Six constellations.', 'With a telescope', 'The rings, and their shadow.']) {
+    await hand.press('Tab')
+    await hand.type(text)
+  }
+  await leaveTo(hand, 'Page')
+  await hand.placeByKeys('Gallery')
+  await hand.press('Alt+Enter')
+  await expect(page.getByRole('textbox', { name: 'Search pictures' })).toBeFocused()
+  for (const name of [
+    'dome with its slit',
+    'moon half lit',
+    'banded planet',
+    'eleven bright',
+    'small lamps',
+  ]) {
+    await hand.type(name)
+    await hand.press('Enter')
+  }
+  await hand.press('Shift+Tab', 'Enter')
+  await expect(canvas.locator('.gallery img')).toHaveCount(5)
+  await leaveTo(hand, 'Page')
+  await hand.placeByKeys('Testimonials')
+  await hand.press('ArrowRight', 'Enter')
+  await hand.type('It moved.')
+  for (const text of ['So many.', 'So quiet.']) {
+    await hand.press('Tab', 'Tab')
+    await hand.type(text)
+  }
+  await hand.press('Escape', 'Alt+Shift+ArrowDown', 'Enter', 'Control+a')
+  await hand.type('We come every year.')
+  await hand.press('Control+s')
+  await saved(page)
+  await expect(canvas.locator('.column')).toHaveCount(2)
+  await expect(canvas.locator('.voice')).toHaveText([/It moved/, /So many/, /So quiet/, /We come every year/])
+  expect(hand.count).toBeLessThanOrEqual(67)
+})
+
+/** Selects parents until this one is selected. */
+async function leaveTo(hand: Hand, name: string): Promise<void> {
+  const last = hand.page
+    .getByRole('navigation', { name: 'Path to the selected block' })
+    .getByRole('button')
+    .last()
+  const isThere = async () => (await last.count()) === 0 || (await last.textContent()) === name
+  for (let presses = 0; presses < 8 && !(await isThere()); presses++) await hand.press('Escape')
+}
+
 test('by keys, words, bold, a heading, a quote, a link, saved: at most 12', async ({ page, app }) => {
   const { hand, canvas } = await blank(page, app, 'Hours by keys')
   await hand.placeByKeys('Text')

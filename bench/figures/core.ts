@@ -13,6 +13,7 @@ import {
   type Edit,
   type Page,
   type SiteContext,
+  pageTree,
 } from '@gullyline/core'
 import { demoSite } from '@gullyline/demo'
 import { compare, figureOf, type Figure } from '../measure.ts'
@@ -27,7 +28,7 @@ const context: SiteContext = {
   files: {},
   navigation: [],
   page: { id: 'bench', title: 'Bench' },
-  tree: [],
+  tree: pageTree([]),
   pictures: {},
   fontBase: '/fonts/',
   purpose: 'publish',

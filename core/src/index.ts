@@ -105,7 +105,16 @@ export {
   sharesWith,
 } from './edits/columns.ts'
 export { mergeNavigation } from './site/merge-navigation.ts'
-export { navigationOf, type NavigationItem, type NavigationPage } from './site/navigation.ts'
+export {
+  navigationLines,
+  navigationOf,
+  withCurrent,
+  type NavigationItem,
+  type NavigationLine,
+  type NavigationPage,
+} from './site/navigation.ts'
+export { pageTree } from './site/page-tree.ts'
+export { readOf, recordReads, type ReadName } from './render/recorded-reads.ts'
 export { hrefFault, safeHref, type HrefFault } from './render/allow-list.ts'
 export { isArrangedAlike } from './render/arranged-rules.ts'
 export { changedIds } from './page/with-nodes.ts'

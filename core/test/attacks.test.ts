@@ -10,8 +10,9 @@ import { validatePage } from '../src/blocks/validate-page.ts'
 import type { Json, JsonObject } from '../src/page/json.ts'
 import type { Page } from '../src/page/page.ts'
 import { renderPage } from '../src/render/render-page.ts'
+import { pageTree } from '../src/site/page-tree.ts'
 import { pageWith } from './arbitraries/page.ts'
-import { testSite } from './arbitraries/site.ts'
+import { TEST_PAGES, testSite } from './arbitraries/site.ts'
 import { ATTACK_ADDRESSES, ATTACK_WORDS } from './fixtures/attack-strings.ts'
 
 const kinds = [...registry.kinds.values()]
@@ -74,7 +75,7 @@ function render(page: Page, words: string, purpose?: 'canvas'): string {
     Object.entries(site.pictures).map(([id, one]) => [id, { ...one, alt: words, name: words }]),
   )
   const navigation = site.navigation.map((one) => ({ ...one, label: words }))
-  const tree = site.tree.map((one) => ({ ...one, title: words, description: words }))
+  const tree = pageTree(TEST_PAGES.map((one) => ({ ...one, title: words, description: words })))
   const context = {
     ...site,
     site: { ...site.site, name: words },

@@ -13,6 +13,7 @@ import { outlineOf } from '../src/render/outline.ts'
 import { renderPage } from '../src/render/render-page.ts'
 import type { NavigationEntry, SiteContext } from '../src/render/site-context.ts'
 import { navigationOf, type NavigationPage } from '../src/site/navigation.ts'
+import { pageTree } from '../src/site/page-tree.ts'
 import { anyPage } from './arbitraries/page.ts'
 import { testSite } from './arbitraries/site.ts'
 
@@ -107,7 +108,7 @@ describe('a breadcrumb', () => {
     { id: 'b', parentId: 'a', title: 'B', path: '/a/b/', description: '' },
   ]
   const trail = (id: string, title: string) =>
-    /<ol>(.*?)<\/ol>/.exec(html(pageOf(['breadcrumb']), { tree, page: { id, title } }))![1]!
+    /<ol>(.*?)<\/ol>/.exec(html(pageOf(['breadcrumb']), { tree: pageTree(tree), page: { id, title } }))![1]!
   test('leads from the first page to this one, which is named and no link', () => {
     expect(
       trail('b', 'B')
@@ -121,7 +122,7 @@ describe('a breadcrumb', () => {
   test('of the first page is that page alone, and ends where pages stand in a ring', () => {
     expect(trail('home', 'Home').replace(/<[^>]+>/g, '')).toBe('Home')
     const ring = [{ ...tree[1]!, parentId: 'b' }, tree[2]!]
-    expect(html(pageOf(['breadcrumb']), { tree: ring, page: { id: 'b', title: 'B' } })).toContain(
+    expect(html(pageOf(['breadcrumb']), { tree: pageTree(ring), page: { id: 'b', title: 'B' } })).toContain(
       'aria-current="page"',
     )
   })

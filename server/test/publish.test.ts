@@ -1,9 +1,9 @@
-import { lutimes, mkdir, readdir, readlink, rename, rm, symlink, writeFile } from 'node:fs/promises'
+import { mkdir, readdir, readFile, rename, rm, stat, symlink, utimes, writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import { afterAll, beforeAll, expect, test } from '@jest/globals'
 import type { ErrorBody, MediaUse, PageSummary } from '@gullyline/core'
 import { SiteEntity } from '../src/db/rows.ts'
-import { liveDir } from '../src/media/folders.ts'
+import { Releases } from '../src/publish/manifest.ts'
 import { publishNow, showRelease } from '../src/publish/publish-page.ts'
 import { startTestServer, type TestServer } from './with-server.ts'
 
@@ -13,17 +13,16 @@ beforeAll(async () => {
 }, 120_000)
 afterAll(() => server.close())
 
-const releases = () => join(server.services.dataDir, 'live')
-const folders = async () => (await readdir(releases())).filter((name) => !name.endsWith('.json'))
-const current = () => readlink(liveDir(server.services.dataDir))
+const live = () => join(server.services.dataDir, 'live')
+const current = () => new Releases(server.services.dataDir).current()
 const home = async () => (await server.site.request('http://localhost/')).text()
+/** All that is on the disk for visitors. */
+const onDisk = async () => (await readdir(live(), { recursive: true })).sort()
 
-test('a publish that fails half-way changes nothing: visitors see what they saw, and no folder is left', async () => {
-  const before = { link: await current(), html: await home(), folders: (await readdir(releases())).sort() }
+test('a publish that fails half-way changes nothing: visitors see what they saw, and no file is left', async () => {
+  const before = { release: current(), html: await home(), files: await onDisk() }
   await expect(publishNow(server.services, { tmhome: 1, nosuch: 1 })).rejects.toThrow('There is no such page')
-  expect({ link: await current(), html: await home(), folders: (await readdir(releases())).sort() }).toEqual(
-    before,
-  )
+  expect({ release: current(), html: await home(), files: await onDisk() }).toEqual(before)
 })
 
 test('an address that is saved while the site can’t be compiled is told as saved, and shown once it can', async () => {
@@ -55,8 +54,7 @@ test('a file that is gone from the disk is named, and stops only what shows it',
   await rename(folder, `${folder}-away`)
   // What visitors see now still has it; with that gone as well, nobody has.
   expect((await server.publish(showing[0]!)).status).toBe(200)
-  for (const name of await folders())
-    await rm(join(releases(), name, 'media/tmdusk'), { recursive: true, force: true })
+  await rm(join(live(), 'content/library/media/tmdusk'), { recursive: true })
   const refused = await server.publish<ErrorBody>(showing[0]!)
   const fine = await server.publish(other.id)
   await rename(`${folder}-away`, folder)
@@ -69,43 +67,68 @@ test('a file that is gone from the disk is named, and stops only what shows it',
 })
 
 test('a publish that was killed leaves nothing that stops the next one or the next start', async () => {
-  const left = join(releases(), '.next-killed')
-  await symlink('nosuchrelease', left)
-  const longAgo = new Date(Date.now() - 3_600_000)
-  await lutimes(left, longAgo, longAgo)
-  await mkdir(join(releases(), 'halfdone'))
+  await symlink('nosuchrelease', join(live(), '.next-killed'))
+  await writeFile(join(live(), 'content/library/media/.begun-killed'), 'half a pict')
+  await writeFile(join(live(), 'content/unused.html'), 'made for a release that never was')
+  // Releases were folders once.
+  await mkdir(join(live(), 'halfdone'))
   expect((await server.publish('tmhome')).status).toBe(200)
   await showRelease(server.services)
-  expect(await readdir(releases())).not.toContain('.next-killed')
+  const left = await onDisk()
+  expect(left.filter((name) => /killed|unused|halfdone/.test(name))).toEqual([])
   expect((await server.site.request('http://localhost/')).status).toBe(200)
 })
 
-test('a release whose folder is gone is compiled again at the next start', async () => {
+test.each([
+  ['nothing is left of it', () => readdir(live())],
+  ['one file of it is gone', async () => [(await onDisk()).find((name) => name.endsWith('.html'))!]],
+  ['its manifest is half-written', async () => [await halfWritten(`${current()}.json`)]],
+])('a release is made again at the next start where %s', async (_what, gone) => {
   const before = await home()
-  for (const name of await readdir(releases()))
-    await rm(join(releases(), name), { recursive: true, force: true })
-  expect((await server.site.request('http://localhost/')).status).toBe(404)
+  for (const name of await gone()) await rm(join(live(), name), { recursive: true, force: true })
   await showRelease(server.services)
   expect(await home()).toBe(before)
+  expect((await server.site.request('http://localhost/visit/')).status).toBe(200)
 })
 
+/** Cuts a file in half; returns one that does not exist. */
+async function halfWritten(name: string): Promise<string> {
+  const file = join(live(), name)
+  const bytes = await readFile(file)
+  await writeFile(file, bytes.subarray(0, bytes.length / 2))
+  return 'nothing'
+}
+
 test('a crash between the database’s commit and the switch is mended at the next start', async () => {
+  const older = current()!
   await publishNow(server.services, { tmhome: 1 })
   const { releaseId } = (await server.services.db.manager.find(SiteEntity))[0]!
-  const link = liveDir(server.services.dataDir)
-  await rm(link)
-  await mkdir(join(releases(), 'older'))
-  await symlink('older', link)
-  expect((await server.site.request('http://localhost/')).status).toBe(404)
+  await new Releases(server.services.dataDir).show(older)
+  expect(current()).toBe(older)
   await showRelease(server.services)
-  expect(await current()).toBe(releaseId)
+  expect(current()).toBe(releaseId)
   expect(await home()).toContain('Come and look through the big one')
 })
 
-test('the same site gives the same files, and old releases do not pile up', async () => {
+test('the same site gives the same files, old releases do not pile up, nor does what they alone showed', async () => {
   const first = await home()
+  const manifest = () => new Releases(server.services.dataDir).manifest(current()!)
+  const before = manifest()
   for (let i = 0; i < 6; i++) await publishNow(server.services, { tmhome: 1 })
   expect(await home()).toBe(first)
-  expect((await folders()).length).toBeLessThanOrEqual(5)
-  expect((await readdir(releases())).length).toBeLessThanOrEqual(10)
+  expect(manifest()).toEqual(before)
+  const files = await onDisk()
+  expect(files.filter((name) => name.endsWith('.pages.json')).length).toBeLessThanOrEqual(4)
+  const shown = new Set(Object.values(manifest()!.addresses))
+  const pages = files.filter((name) => name.endsWith('.html')).map((name) => name.replace('content/', ''))
+  expect(pages.filter((name) => !shown.has(name))).toEqual([])
+})
+
+test('a page that nothing changed for is not made again when another one is published', async () => {
+  const { addresses } = new Releases(server.services.dataDir).manifest(current()!)!
+  const file = join(live(), 'content', addresses['/visit/index.html']!)
+  const longAgo = new Date(1_000_000_000_000)
+  await utimes(file, longAgo, longAgo)
+  expect((await server.publish('tmhome')).status).toBe(200)
+  expect((await stat(file)).mtime).toEqual(longAgo)
 })

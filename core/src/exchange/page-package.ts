@@ -9,6 +9,7 @@ import type { Look } from '../look/look.ts'
 import { migratePage } from '../page/migrate.ts'
 import type { Page } from '../page/page.ts'
 import type { SiteContext } from '../render/site-context.ts'
+import { pageTree } from '../site/page-tree.ts'
 
 export const PACKAGE_FORMAT = 'gullyline-package/1'
 
@@ -119,7 +120,7 @@ export function packageContext({ site, title, look, paths, media, files = {} }: 
     paths,
     navigation: [],
     page: { id: '', title },
-    tree: [],
+    tree: pageTree([]),
     pictures: Object.fromEntries(
       Object.entries(media).map(([id, { name, alt, width, height, type }]) => [
         id,

@@ -103,7 +103,6 @@ function renderNode(registry: Registry, site: SiteContext, { id, node, spot }: P
 /** What a kind is given while one node of it is rendered. A class, since one is made for every node. */
 class NodeContext implements RenderContext {
   readonly site: SiteContext['site']
-  readonly navigation: SiteContext['navigation']
   readonly page: SiteContext['page']
   readonly tree: SiteContext['tree']
   readonly spot: Spot
@@ -114,7 +113,6 @@ class NodeContext implements RenderContext {
 
   constructor(context: SiteContext, definition: BlockDefinition, { id, node, spot }: PlacedNode) {
     this.site = context.site
-    this.navigation = context.navigation
     this.page = context.page
     this.tree = context.tree
     this.spot = spot
@@ -122,6 +120,11 @@ class NodeContext implements RenderContext {
     this.#definition = definition
     this.#id = id
     this.#node = node
+  }
+
+  /** Asked for only by those that show it: what reads it changes with it. */
+  get navigation(): SiteContext['navigation'] {
+    return this.#context.navigation
   }
 
   slot(name: string): Element {

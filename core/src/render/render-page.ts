@@ -89,15 +89,15 @@ export function createPageRenderer(
   context: SiteContext,
 ): (parts: PageParts, stylesheet: StylesheetPlace) => RenderedPage {
   const renderer = createNodeRenderer(registry, context)
-  const bare = createNodeRenderer(registry, { ...context, navigation: [] })
   const trees = [new TreeHtml(renderer), new TreeHtml(renderer), new TreeHtml(renderer)] as const
-  const bareHeader = new TreeHtml(bare)
+  let bareHeader: TreeHtml | undefined
   const styles = keptStylesheet(registry, context)
   const startOf = keptStart(context)
   return (parts, stylesheet) => {
     const isBare = layoutOf(getNode(parts.page, parts.page.root).content).header === 'bare'
     const pages = [parts.header, parts.page, parts.footer]
-    const used = [isBare ? bareHeader : trees[0], trees[1], trees[2]].filter((tree, i) => {
+    if (isBare) bareHeader ??= new TreeHtml(createNodeRenderer(registry, { ...context, navigation: [] }))
+    const used = [(isBare && bareHeader) || trees[0], trees[1], trees[2]].filter((tree, i) => {
       const page = pages[i]
       if (page) tree.update(page)
       return page !== undefined

@@ -1,4 +1,5 @@
 import type { Look } from '../look/look.ts'
+import type { PageTree } from '../site/page-tree.ts'
 
 /** One width of a picture, in the formats it is kept in. Addresses are ready to be written into a page. */
 export interface PictureSource {
@@ -83,8 +84,8 @@ export interface SiteContext {
   readonly navigation: readonly NavigationEntry[]
   /** The page that is shown. */
   readonly page: { readonly id: string; readonly title: string }
-  /** The pages that can be linked to, parents before children, siblings in their order. */
-  readonly tree: readonly TreePage[]
+  /** The pages that can be linked to. */
+  readonly tree: PageTree
   readonly pictures: Readonly<Record<string, Picture>>
   readonly files: Readonly<Record<string, SiteFile>>
   /** Where the look's font files are served, with a slash at the end. */

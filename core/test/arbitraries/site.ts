@@ -1,5 +1,6 @@
 import type { SiteContext } from '../../src/render/site-context.ts'
 import type { Look } from '../../src/look/look.ts'
+import { pageTree } from '../../src/site/page-tree.ts'
 
 const surface = (background: string, ink: string) => ({
   title: 'Surface',
@@ -73,6 +74,13 @@ const picture = (id: string) => ({
   fallback: `/media/${id}/fallback.jpg`,
 })
 
+/** The pages of the site below, in the order of its tree. */
+export const TEST_PAGES = [
+  { id: 'home', parentId: null, title: 'Home', path: '/', description: '' },
+  { id: 'visit', parentId: null, title: 'Visit', path: '/visit/', description: 'How to come' },
+  { id: 'hours', parentId: 'visit', title: 'Hours', path: '/visit/hours/', description: 'When' },
+]
+
 /** A site with two pages that can be linked to and two pictures. */
 export function testSite(purpose: SiteContext['purpose'] = 'publish'): SiteContext {
   return {
@@ -90,11 +98,7 @@ export function testSite(purpose: SiteContext['purpose'] = 'publish'): SiteConte
       },
     ],
     page: { id: 'visit', title: 'Visit' },
-    tree: [
-      { id: 'home', parentId: null, title: 'Home', path: '/', description: '' },
-      { id: 'visit', parentId: null, title: 'Visit', path: '/visit/', description: 'How to come' },
-      { id: 'hours', parentId: 'visit', title: 'Hours', path: '/visit/hours/', description: 'When' },
-    ],
+    tree: pageTree(TEST_PAGES),
     pictures: { pica: picture('pica'), picb: picture('picb') },
     fontBase: '/fonts/',
     purpose,

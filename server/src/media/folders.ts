@@ -34,10 +34,14 @@ export function fontFolder(dataDir: string): string {
   return join(dataDir, 'fonts')
 }
 
-/** The link that names the folder visitors see. */
-export const CURRENT = 'current'
+/** Releases, and the link to the one that visitors see. */
+export function releasesFolder(dataDir: string): string {
+  return join(dataDir, 'live')
+}
 
-/** The folder whose files visitors see, through the link that is switched. */
-export function liveDir(dataDir: string): string {
-  return join(dataDir, 'live', CURRENT)
+/** Where the files that releases show are, beside the releases. */
+export const CONTENT = 'content'
+
+export function contentFolder(dataDir: string): string {
+  return join(releasesFolder(dataDir), CONTENT)
 }

@@ -49,11 +49,16 @@ async function newestVersions(
 export async function openPage(manager: EntityManager, pageId: string): Promise<PageDocument> {
   const page = await findPageRow(manager, pageId)
   const version = await findVersion(manager, pageId, page.version)
-  const siblings = await manager.find(PageEntity, { where: { siteId: page.siteId } })
   return {
-    summary: summarize(page, pagePaths(siblings)[page.id]!, version),
+    summary: summarize(page, page.address ?? (await binnedPath(manager, page)), version),
     document: readDocument(version),
   }
+}
+
+/** The address that a page in the bin had, or would have. */
+async function binnedPath(manager: EntityManager, page: PageRow): Promise<string> {
+  const all = await manager.find(PageEntity, { where: { siteId: page.siteId } })
+  return pagePaths(all)[page.id]!
 }
 
 /** The document of a version, brought up to the format of today. Refuses one of a format that is not known yet. */
@@ -259,6 +264,28 @@ export async function findVersion(
   const version = await manager.findOneBy(VersionEntity, { pageId, number })
   if (!version) throw new Refused('not-found', `This page has no version ${number}.`)
   return version
+}
+
+/** So many versions are read with one query. */
+const READ_AT_ONCE = 20
+
+/**
+ * Reads versions of several pages, and returns what `read` makes of each, by the id of its page: the rows themselves are
+ * let go of. Refuses a number that does not exist.
+ */
+export async function findVersions<T>(
+  manager: EntityManager,
+  wanted: readonly { readonly pageId: string; readonly number: number }[],
+  read: (row: VersionRow) => T,
+): Promise<Map<string, T>> {
+  const found = new Map<string, T>()
+  for (let from = 0; from < wanted.length; from += READ_AT_ONCE) {
+    const where = wanted.slice(from, from + READ_AT_ONCE).map(({ pageId, number }) => ({ pageId, number }))
+    for (const row of await manager.find(VersionEntity, { where })) found.set(row.pageId, read(row))
+  }
+  for (const { pageId, number } of wanted)
+    if (!found.has(pageId)) throw new Refused('not-found', `This page has no version ${number}.`)
+  return found
 }
 
 function versionInfo(row: VersionRow): VersionInfo {

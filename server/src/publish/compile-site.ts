@@ -1,39 +1,47 @@
-/** A site as files: every live page, its stylesheet, and the pictures and fonts they use. */
+/** A site as files: every live page, its stylesheet, and the pictures and fonts they use. Made again is only what changed. */
 import { createHash } from 'node:crypto'
-import { copyFile, link, realpath } from 'node:fs/promises'
-import { dirname, join } from 'node:path'
+import { join } from 'node:path'
 import {
   defaultRegistry,
-  navigationOf,
+  pageTree,
   publishedPage,
+  recordReads,
   renderPage,
-  type Look,
   themedLook,
+  withCurrent,
+  type Look,
   type NavigationItem,
-  type PageSettings,
   type Page,
+  type PageSettings,
   type Picture,
+  type ReadName,
   type SiteContext,
   type SiteFile,
-  type SiteIcon,
 } from '@gullyline/core'
-import { makeFolder } from '../http/make-folder.ts'
 import type { SiteRow } from '../db/rows.ts'
-import { fontFolder, liveDir } from '../media/folders.ts'
+import { fontFolder } from '../media/folders.ts'
 import type { Services } from '../services.ts'
+import { ContentStore } from './content-store.ts'
 import { robotsTxt, sitemapXml } from './crawlers.ts'
 import { hashedFonts } from './hashed-fonts.ts'
 import { writeIcons } from './icons.ts'
-import { writeCompressed } from './write-compressed.ts'
-import { writeRedirects } from './redirects.ts'
+import type { Manifest, PageRecord, PageRecords } from './manifest.ts'
+import { liveNavigation, pageKeys } from './page-keys.ts'
+import { programId } from './program-id.ts'
 
-export interface LivePage extends PageSettings {
+export interface LivePage {
   readonly id: string
   readonly path: string
   readonly parentId: string | null
+  readonly version: number
+  readonly title: string
+  readonly settings: PageSettings
   /** When its version was saved. */
   readonly savedAt: Date
-  readonly document: Page
+  /** Whether it is what visitors get where there is no page. */
+  readonly isNotFound: boolean
+  /** Whether somebody asked for it to go live now: then all that it shows must be there. */
+  readonly isGoingLive: boolean
 }
 
 /** A file of the library that a page shows or links to, and that is not there. */
@@ -53,105 +61,191 @@ export interface LiveSite {
   readonly redirects: Readonly<Record<string, string>>
   readonly pictures: Readonly<Record<string, Picture>>
   readonly files: Readonly<Record<string, SiteFile>>
+  /** Reads the documents of some of the pages. Those that are not made again are never read. */
+  readonly readDocuments: (pages: readonly LivePage[]) => Promise<ReadonlyMap<string, Page>>
 }
 
+export interface CompiledSite {
+  readonly manifest: Manifest
+  readonly pages: PageRecords
+  /** Files of the library that could not be found. */
+  readonly missing: readonly MissingFile[]
+}
+
+/** So many documents are read at once: enough that a page seldom waits for its own, and few enough to hold. */
+const READ_AT_ONCE = 20
+
 /**
- * Writes the site into `folder`, which must not exist yet. The same site always gives the same files. Gives the files
- * of the library that could not be found, neither where they belong nor in what visitors see now.
+ * Puts the files of the site into the content store, and returns what each address shows. Pages that `before` has with
+ * the same key keep their files. The same site always gives the same result, whatever `before` is.
  */
 export async function compileSite(
   live: LiveSite,
-  folder: string,
+  before: PageRecords,
   { dataDir, liveOrigin }: Pick<Services, 'dataDir' | 'liveOrigin'>,
-): Promise<readonly MissingFile[]> {
-  const library = libraryPaths(live)
-  const shownOn = new Map<string, Set<LivePage>>()
-  const fonts = new Set<string>()
-  const to = { folder, before: await realpath(liveDir(dataDir)).catch(() => folder) }
-  const icons = await writeIcons(to, live, dataDir)
-  const fontNames = await hashedFonts(live.site.look as Look, dataDir)
-  for (const page of live.pages) {
-    const rendered = renderPage(
-      {
-        page: publishedPage(page.document, defaultRegistry),
-        header: live.site.header as Page,
-        footer: live.site.footer as Page,
-        title: page.title,
-        description: page.description,
-        isListed: page.isListed,
-        sharePicture: page.sharePicture,
-        ...(page.id === live.site.notFoundPageId ? {} : { path: page.path }),
-      },
-      defaultRegistry,
-      contextFor(live, page, { origin: liveOrigin, icons, fontNames }),
-      fileLink,
-    )
-    const isNotFound = page.id === live.site.notFoundPageId
-    await writeCompressed(to, isNotFound ? NOT_FOUND_FILE : `${page.path}index.html`, rendered.html)
-    await writeCompressed(to, fileLink(rendered.css, 'css').href, rendered.css)
-    if (rendered.script !== '')
-      await writeCompressed(to, fileLink(rendered.script, 'js').href, rendered.script)
-    for (const [path] of rendered.html.matchAll(LIBRARY_FILE))
-      if (library.has(path)) shownOn.set(path, (shownOn.get(path) ?? new Set()).add(page))
-    for (const [path] of rendered.css.matchAll(/\/fonts\/[\w.-]+/g)) fonts.add(path)
+): Promise<CompiledSite> {
+  const store = new ContentStore(dataDir)
+  const context = await siteContext(live, { store, dataDir, liveOrigin })
+  const keyOf = pageKeys({ parts: context.parts, lines: context.lines, site: context.shared })
+  const isSame = async (page: LivePage): Promise<boolean> => {
+    const record = Object.hasOwn(before, page.id) ? before[page.id] : undefined
+    if (!record || record.key !== keyOf(page, record.reads)) return false
+    return !page.isGoingLive || store.hasAll(Object.values(record.files))
   }
-  await makeFolder(folder)
-  await writeCompressed(to, '/robots.txt', robotsTxt(liveOrigin))
-  const listed = live.pages.filter(({ id, isListed }) => isListed && id !== live.site.notFoundPageId)
-  await writeCompressed(to, '/sitemap.xml', sitemapXml(liveOrigin, listed))
-  await writeRedirects(folder, live.redirects)
-  const fileOf = new Map(Object.entries(fontNames).map(([file, name]) => [`/fonts/${name}`, file]))
-  for (const path of fonts)
-    await linkInto(folder, path, [
-      join(fontFolder(dataDir), fileOf.get(path) ?? path.slice('/fonts/'.length)),
-    ])
+  const changed: LivePage[] = []
+  for (const page of live.pages) if (!(await isSame(page))) changed.push(page)
+  const records: Record<string, PageRecord> = {}
   const missing: MissingFile[] = []
-  for (const [path, pages] of shownOn) {
-    const isThere = await linkInto(folder, path, [join(dataDir, path), join(liveDir(dataDir), path)])
-    if (isThere) continue
-    for (const page of pages) missing.push({ page, path, name: library.get(path) ?? path })
+  for (const group of grouped(changed, READ_AT_ONCE)) {
+    const documents = await live.readDocuments(group)
+    for (const page of group) {
+      const made = await makePage(page, documents.get(page.id)!, { live, context, store, dataDir })
+      const { version, settings, savedAt } = page
+      const key = keyOf(page, made.reads)
+      records[page.id] = { version, settings, savedAt: savedAt.toISOString(), key, ...made.record }
+      missing.push(...made.missing)
+    }
   }
-  return missing
+  const pages = Object.fromEntries(live.pages.map(({ id }) => [id, records[id] ?? before[id]!]))
+  const listed = live.pages.filter(({ settings, isNotFound }) => settings.isListed && !isNotFound)
+  const addresses = {
+    ...Object.assign({}, ...Object.values(pages).map(({ files }) => files)),
+    ...context.iconFiles,
+    '/robots.txt': await store.putText(robotsTxt(liveOrigin), '.txt'),
+    '/sitemap.xml': await store.putText(sitemapXml(liveOrigin, listed), '.xml'),
+  } as Record<string, string>
+  return { manifest: { addresses, redirects: live.redirects }, pages, missing }
+}
+
+function grouped<T>(items: readonly T[], size: number): T[][] {
+  return Array.from({ length: Math.ceil(items.length / size) }, (_, i) =>
+    items.slice(i * size, (i + 1) * size),
+  )
 }
 
 /** What static hosts look for, and our own server: the page for addresses that do not exist. */
 const NOT_FOUND_FILE = '/404.html'
 
-/** What a page may show or link to of the library; an address elsewhere can look like that, and is left alone. */
-const LIBRARY_FILE = /\/(?:media|files)\/[a-z0-9]+\/[a-z0-9-]+\.[a-z0-9]+/g
-
-/** The addresses of all files of the library, each with what the library calls it. */
-function libraryPaths({ pictures, files }: LiveSite): ReadonlyMap<string, string> {
-  return new Map([
-    ...Object.values(pictures).flatMap(({ name, sources, fallback }) =>
-      [fallback, ...sources.flatMap(({ avif, webp }) => [avif, webp])].map((path) => [path, name] as const),
-    ),
-    ...Object.values(files).map(({ name, path }) => [path, name] as const),
-  ])
+interface Making {
+  readonly live: LiveSite
+  readonly context: PreparedContext
+  readonly store: ContentStore
+  readonly dataDir: string
 }
 
-interface Published {
-  readonly origin: string
-  readonly icons: readonly SiteIcon[]
-  readonly fontNames: Readonly<Record<string, string>>
+interface MadePage {
+  readonly reads: readonly ReadName[]
+  readonly record: Pick<PageRecord, 'reads' | 'files'>
+  readonly missing: readonly MissingFile[]
 }
 
-function contextFor(live: LiveSite, current: LivePage, { origin, icons, fontNames }: Published): SiteContext {
-  const { sharePicture } = live.site
-  const labelled = live.pages.map((page) => ({ ...page, label: page.navigationLabel || page.title }))
-  return {
-    site: { name: live.site.name, language: live.site.language, home: '/', origin, icons, sharePicture },
-    look: themedLook(live.site.look as Look, current.theme),
+async function makePage(
+  page: LivePage,
+  document: Page,
+  { live, context, store, dataDir }: Making,
+): Promise<MadePage> {
+  const recording = recordReads(context.of(page))
+  const { description, isListed, sharePicture } = page.settings
+  const rendered = renderPage(
+    {
+      page: publishedPage(document, defaultRegistry),
+      header: live.site.header as Page,
+      footer: live.site.footer as Page,
+      title: page.title,
+      description,
+      isListed,
+      sharePicture,
+      ...(page.isNotFound ? {} : { path: page.path }),
+    },
+    defaultRegistry,
+    recording.context,
+    fileLink,
+  )
+  const reads = recording.reads()
+  const address = page.isNotFound ? NOT_FOUND_FILE : `${page.path}index.html`
+  const files: Record<string, string> = {
+    [address]: await store.putText(rendered.html, '.html'),
+    [fileLink(rendered.css, 'css').href]: await store.putText(rendered.css, '.css'),
+  }
+  if (rendered.script !== '')
+    files[fileLink(rendered.script, 'js').href] = await store.putText(rendered.script, '.js')
+  for (const [path] of rendered.css.matchAll(/\/fonts\/[\w.-]+/g)) {
+    const font = context.fontFiles.get(path) ?? path.slice('/fonts/'.length)
+    const name = await store.adopt(path, [join(fontFolder(dataDir), font)])
+    if (name !== undefined) files[path] = name
+  }
+  const missing: MissingFile[] = []
+  for (const { path, name } of reads.flatMap((read) => libraryFiles(live, read))) {
+    const stored = await store.adopt(path, [join(dataDir, path)])
+    if (stored === undefined) missing.push({ page, path, name })
+    else files[path] = stored
+  }
+  return { reads, record: { reads, files }, missing }
+}
+
+/** The files of the library that belong to what was read, each with what the library calls it. */
+function libraryFiles(
+  { pictures, files }: Pick<LiveSite, 'pictures' | 'files'>,
+  read: ReadName,
+): readonly { readonly path: string; readonly name: string }[] {
+  const [what, id = ''] = read.split(':', 2)
+  if (what === 'picture' && Object.hasOwn(pictures, id)) {
+    const { name, fallback, sources } = pictures[id]!
+    return [fallback, ...sources.flatMap(({ avif, webp }) => [avif, webp])].map((path) => ({ path, name }))
+  }
+  if (what === 'file' && Object.hasOwn(files, id)) return [files[id]!]
+  return []
+}
+
+/** What pages are made with, prepared once for all of them. */
+interface PreparedContext {
+  readonly of: (page: LivePage) => SiteContext
+  /** What every page is made from. */
+  readonly parts: readonly unknown[]
+  readonly lines: ReturnType<typeof liveNavigation>
+  readonly shared: Pick<SiteContext, 'paths' | 'pictures' | 'files' | 'tree'>
+  readonly iconFiles: Readonly<Record<string, string>>
+  /** The file of the look that is published at an address. */
+  readonly fontFiles: ReadonlyMap<string, string>
+}
+
+async function siteContext(
+  live: LiveSite,
+  { store, dataDir, liveOrigin }: Pick<Services, 'dataDir' | 'liveOrigin'> & { readonly store: ContentStore },
+): Promise<PreparedContext> {
+  const { site } = live
+  const { icons, files: iconFiles } = await writeIcons(store, live, dataDir)
+  const fontNames = await hashedFonts(site.look as Look, dataDir)
+  const lines = liveNavigation(site.navigation as NavigationItem[], live.pages)
+  const { name, language, sharePicture } = site
+  const about = { name, language, home: '/', origin: liveOrigin, icons, sharePicture }
+  const shared = {
     paths: Object.fromEntries(live.pages.map((page) => [page.id, page.path])),
-    navigation: navigationOf(live.site.navigation as NavigationItem[], labelled, current.id),
-    page: { id: current.id, title: current.title },
-    tree: live.pages,
+    tree: pageTree(
+      live.pages.map(({ id, parentId, path, title, settings }) => ({
+        id,
+        parentId,
+        path,
+        title,
+        description: settings.description,
+      })),
+    ),
     pictures: live.pictures,
     files: live.files,
+  }
+  const of = (page: LivePage): SiteContext => ({
+    ...shared,
+    site: about,
+    look: themedLook(site.look as Look, page.settings.theme),
+    navigation: withCurrent(lines, page.id),
+    page: { id: page.id, title: page.title },
     fontBase: '/fonts/',
     fontNames,
     purpose: 'publish',
-  }
+  })
+  const parts = [await programId(), about, site.look, site.header, site.footer, fontNames]
+  const fontFiles = new Map(Object.entries(fontNames).map(([file, name]) => [`/fonts/${name}`, file]))
+  return { of, parts, lines, shared, iconFiles, fontFiles }
 }
 
 /** Named by its content, so that browsers may keep it for ever. */
@@ -161,22 +255,4 @@ function fileLink(content: string, type: 'css' | 'js'): { href: string; integrit
     href: `/${type === 'css' ? 'styles' : 'scripts'}/${digest.toString('hex').slice(0, 12)}.${type}`,
     integrity: `sha256-${digest.toString('base64')}`,
   }
-}
-
-/**
- * Puts the first of these files that exists into the folder; false when none does. A hard link costs no room; where the
- * file system has none, a copy does the same.
- */
-async function linkInto(folder: string, path: string, sources: readonly string[]): Promise<boolean> {
-  const file = join(folder, path)
-  await makeFolder(dirname(file))
-  for (const source of sources) {
-    try {
-      await link(source, file).catch(() => copyFile(source, file))
-      return true
-    } catch (error) {
-      if ((error as NodeJS.ErrnoException).code !== 'ENOENT') throw error
-    }
-  }
-  return false
 }

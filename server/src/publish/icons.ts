@@ -1,13 +1,12 @@
 /** Icons of a site for browser tabs and home screens: made of a picture of its library, or else of its name. */
 import { createHash } from 'node:crypto'
-import { link, readFile, writeFile } from 'node:fs/promises'
-import { dirname, join } from 'node:path'
+import { readFile } from 'node:fs/promises'
+import { join } from 'node:path'
 import sharp from 'sharp'
 import type { Look, Picture, SiteIcon } from '@gullyline/core'
 import type { SiteRow } from '../db/rows.ts'
-import { makeFolder } from '../http/make-folder.ts'
 import { MOST_PIXELS } from '../media/limits.ts'
-import { writeCompressed } from './write-compressed.ts'
+import type { ContentStore } from './content-store.ts'
 
 /** Sides in px: tabs take the first, home screens the second. */
 const SIZES = [
@@ -15,37 +14,43 @@ const SIZES = [
   [180, 'apple-touch-icon'],
 ] as const
 
-interface Folders {
-  readonly folder: string
-  readonly before: string
+interface Icons {
+  readonly icons: readonly SiteIcon[]
+  /** Their files in the content store, by address. */
+  readonly files: Readonly<Record<string, string>>
 }
 
-/** Writes the icons of a site into a folder, and returns the links to them. Icons that the release before has are linked. */
+/** Puts the icons of a site into the content store, and returns the links to them. Those that are there are not made again. */
 export async function writeIcons(
-  to: Folders,
+  store: ContentStore,
   { site, pictures }: { readonly site: SiteRow; readonly pictures: Readonly<Record<string, Picture>> },
   dataDir: string,
-): Promise<readonly SiteIcon[]> {
+): Promise<Icons> {
   const picture = site.icon === null ? undefined : pictures[site.icon]
   const original = picture && (await readLargest(picture, dataDir))
-  if (!picture || !original) return [await writeLetter(to, site)]
-  if (picture.fallback.endsWith('.svg')) {
-    const href = named('icon.svg', original)
-    await writeCompressed(to, href, original.toString())
-    return [{ rel: 'icon', href, type: 'image/svg+xml', sizes: 'any' }]
+  if (!picture || !original) return putSvg(store, letterIcon(site))
+  if (picture.fallback.endsWith('.svg')) return putSvg(store, original.toString())
+  const files: Record<string, string> = {}
+  const icons = SIZES.map(([side, rel]): SiteIcon => {
+    const href = named(`icon-${side}.png`, original)
+    return { rel, href, type: 'image/png', sizes: `${side}x${side}` }
+  })
+  for (const [i, [side]] of SIZES.entries())
+    files[icons[i]!.href] = await store.putMade(original, `-${side}.png`, () =>
+      sharp(original, { limitInputPixels: MOST_PIXELS })
+        .resize({ width: side, height: side, fit: 'cover' })
+        .png({ palette: true })
+        .toBuffer(),
+    )
+  return { icons, files }
+}
+
+async function putSvg(store: ContentStore, svg: string): Promise<Icons> {
+  const href = named('icon.svg', svg)
+  return {
+    icons: [{ rel: 'icon', href, type: 'image/svg+xml', sizes: 'any' }],
+    files: { [href]: await store.putText(svg, '.svg') },
   }
-  return Promise.all(
-    SIZES.map(async ([side, rel]): Promise<SiteIcon> => {
-      const href = named(`icon-${side}.png`, original)
-      await writeOnce(to, href, () =>
-        sharp(original, { limitInputPixels: MOST_PIXELS })
-          .resize({ width: side, height: side, fit: 'cover' })
-          .png({ palette: true })
-          .toBuffer(),
-      )
-      return { rel, href, type: 'image/png', sizes: `${side}x${side}` }
-    }),
-  )
 }
 
 /** The largest file of a picture that is there; undefined if none is. */
@@ -63,29 +68,13 @@ function named(name: string, content: string | Buffer): string {
   return `/icons/${name.replace(/(\.\w+)$/, `.${hash}$1`)}`
 }
 
-async function writeOnce(
-  { folder, before }: Folders,
-  path: string,
-  make: () => Promise<Buffer>,
-): Promise<void> {
-  const file = join(folder, path)
-  await makeFolder(dirname(file))
-  const isThere = await link(join(before, path), file).then(
-    () => true,
-    () => false,
-  )
-  if (!isThere) await writeFile(file, await make())
-}
-
 /** The first letter of the site's name on the colour of its main buttons. */
-async function writeLetter(to: Folders, { name, look }: SiteRow): Promise<SiteIcon> {
+function letterIcon({ name, look }: SiteRow): string {
   const { surfaces, pageSurface } = look as Look
   const { accent, onAccent } = surfaces[pageSurface] ?? { accent: '#29322e', onAccent: '#ffffff' }
   const [letter = '?'] = [...name.trim().toUpperCase()].filter((sign) => /[\p{L}\p{N}]/u.test(sign))
-  const svg =
+  return (
     `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 32 32"><rect width="32" height="32" rx="6" fill="${accent}"/>` +
     `<text x="16" y="23" text-anchor="middle" font-family="Georgia,serif" font-size="21" font-weight="700" fill="${onAccent}">${letter}</text></svg>\n`
-  const href = named('icon.svg', svg)
-  await writeCompressed(to, href, svg)
-  return { rel: 'icon', href, type: 'image/svg+xml', sizes: 'any' }
+  )
 }

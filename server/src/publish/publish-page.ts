@@ -1,35 +1,25 @@
-import { lstat, readdir, rename, rm, stat, symlink } from 'node:fs/promises'
-import { join } from 'node:path'
 import { IsNull, type EntityManager } from 'typeorm'
-import { settingsOf, type PublishResult } from '@gullyline/core'
-import { PageEntity, SiteEntity, type PageRow, type SiteRow } from '../db/rows.ts'
+import { settingsOf, type Page, type PublishResult } from '@gullyline/core'
+import { PageEntity, SiteEntity, type PageRow } from '../db/rows.ts'
 import { transact } from '../db/transact.ts'
 import { newId } from '../http/new-id.ts'
-import { CURRENT } from '../media/folders.ts'
 import { listFiles, listPictures } from '../media/store.ts'
 import { audit } from '../http/audit.ts'
 import { Refused } from '../http/errors.ts'
-import { makeFolder } from '../http/make-folder.ts'
 import { pageFindings } from '../pages/findings.ts'
-import { findPageRow, findVersion, openPage, readDocument } from '../pages/store.ts'
+import { findPageRow, findVersions, openPage, readDocument } from '../pages/store.ts'
 import { liveRedirects, treeRows } from '../pages/tree-acts.ts'
-import { pagePaths } from '../pages/tree.ts'
 import type { Services } from '../services.ts'
 import { findSite } from '../sites/store.ts'
-import { redirectsOf } from './redirects.ts'
 import { compileSite, type LivePage, type LiveSite, type MissingFile } from './compile-site.ts'
+import { ContentStore } from './content-store.ts'
+import { Releases, type PageRecords } from './manifest.ts'
+import { alone } from './one-at-a-time.ts'
 
-/** How a link is called until it takes the place of the current one. */
-const NEXT = '.next-'
-/** A link that is called so for longer belongs to a publish that was killed. */
-const STALE_LINK_MS = 60_000
-/** Folders of earlier states that are kept, beside the one visitors see. */
+/** Earlier releases that are kept, beside the one visitors see. */
 const KEPT_RELEASES = 3
-/** Another server may publish while this one compiles; then it is compiled again, on what that one left. */
+/** Something else may go live while the site is compiled; then it is compiled again, on what that left. */
 const MOST_TRIES = 5
-
-/** Publishes of this server are one after another: two at once would each compile the site for nothing. */
-let queue: Promise<unknown> = Promise.resolve()
 
 /** Versions that go live, by the id of their page. */
 export type GoingLive = Readonly<Record<string, number>>
@@ -40,7 +30,7 @@ export function publishPage(
   pageId: string,
   { version, by }: { readonly version: number; readonly by: string },
 ): Promise<PublishResult> {
-  return queued(async () => {
+  return alone(services, async () => {
     await services.db
       .transaction((manager) => refuseErrors(manager, pageId, version))
       .catch((error: unknown) => {
@@ -48,7 +38,7 @@ export function publishPage(
           audit(services.log, 'publish refused', { account: by, page: pageId, version })
         throw error
       })
-    await publishNow(services, { [pageId]: version })
+    await publishHere(services, { [pageId]: version })
     audit(services.log, 'published', { account: by, page: pageId, version })
     const { summary } = await services.db.transaction((manager) => openPage(manager, pageId))
     return { summary, url: services.liveOrigin + summary.path }
@@ -60,19 +50,13 @@ export function publishPage(
  * change is saved already when this is called, and what is told when it fails must say so.
  */
 export function publishAgain(services: Services): Promise<void> {
-  return queued(() => publishNow(services, {})).catch((error: unknown) => {
+  return publishNow(services, {}).catch((error: unknown) => {
     services.log.error({ err: error }, 'The site could not be compiled again')
     throw new Refused(
       'internal',
       'The change is saved, but the published site could not be updated: visitors see what they saw before. Publish any page to try again, and look at the server’s log if it happens again.',
     )
   })
-}
-
-function queued<T>(act: () => Promise<T>): Promise<T> {
-  const result = queue.then(act)
-  queue = result.catch(() => undefined)
-  return result
 }
 
 async function refuseErrors(manager: EntityManager, pageId: string, version: number): Promise<void> {
@@ -99,13 +83,18 @@ function assertMayGoLive({ binnedAt, liveVersion }: PageRow, version: number): v
 }
 
 /**
- * Compiles the site with these versions live into a fresh folder, then marks exactly them in one short transaction,
- * and points visitors to the folder in one step. No lock is held while it compiles. Until that step visitors see what
- * they saw before; when something fails, they go on seeing it.
+ * Compiles the site with these versions live as a fresh release, then marks exactly them in one short transaction, and
+ * points visitors to the release in one step. No row is locked while it compiles. Until that step visitors see what they
+ * saw before; when something fails, they go on seeing it.
  */
-export async function publishNow(services: Services, goingLive: GoingLive): Promise<void> {
+export function publishNow(services: Services, goingLive: GoingLive): Promise<void> {
+  return alone(services, () => publishHere(services, goingLive))
+}
+
+/** The same, for those that publish alone already. */
+async function publishHere(services: Services, goingLive: GoingLive): Promise<void> {
   for (let left = MOST_TRIES; ; left--) {
-    if (await tryPublish(services, goingLive)) return showRelease(services)
+    if (await tryPublish(services, goingLive)) return
     if (left <= 1)
       throw new Refused(
         'stale-publish',
@@ -114,25 +103,36 @@ export async function publishNow(services: Services, goingLive: GoingLive): Prom
   }
 }
 
-/** False when another server published in between; then nothing was changed. */
+/** False when something else went live in between; then nothing was changed. */
 async function tryPublish(services: Services, goingLive: GoingLive): Promise<boolean> {
+  const releases = new Releases(services.dataDir)
   const releaseId = newId()
-  const folder = join(releasesDir(services), releaseId)
   let isShown = false
   try {
-    const live = await services.db.transaction((manager) => readLiveSite(manager, goingLive))
-    const before = { site: live.site.id, release: live.site.releaseId }
-    const missing = await compileSite(live, folder, services)
+    const { releaseId: before } = await services.db.transaction((manager) => findSite(manager))
+    const records = await releases.pages(before)
+    const live = await services.db.transaction((manager) =>
+      readLiveSite(services, manager, { goingLive, records }),
+    )
+    const { manifest, pages, missing } = await compileSite(live, records, services)
     refuseMissing(missing, goingLive)
     for (const { page, path } of missing)
       services.log.error(
         { page: page.path, file: path },
         'A live page shows a file that is gone from the disk',
       )
-    isShown = await transact(services.db, (manager) => goLive(manager, { before, releaseId, goingLive }))
+    await releases.write(releaseId, manifest, pages)
+    const switched = { site: live.site.id, release: before }
+    isShown = await transact(services.db, (manager) =>
+      goLive(manager, { before: switched, releaseId, goingLive }),
+    )
+    if (isShown) {
+      await releases.show(releaseId)
+      await removeOldReleases(services)
+    }
     return isShown
   } finally {
-    if (!isShown) await removeRelease(folder)
+    if (!isShown) await releases.remove(releaseId)
   }
 }
 
@@ -169,29 +169,68 @@ async function goLive(manager: EntityManager, { before, releaseId, goingLive }: 
   return true
 }
 
-/** The site as it is live, with `goingLive` instead of what is live of those pages. */
-async function readLiveSite(manager: EntityManager, goingLive: GoingLive): Promise<LiveSite> {
-  const site: SiteRow = await findSite(manager)
+interface ToRead {
+  readonly goingLive: GoingLive
+  readonly records: PageRecords
+}
+
+/** The site as it is live, with `goingLive` instead of what is live of those pages. Of versions that have a record, nothing is read. */
+async function readLiveSite(
+  services: Services,
+  manager: EntityManager,
+  { goingLive, records }: ToRead,
+): Promise<LiveSite> {
+  const site = await findSite(manager)
   const rows = await treeRows(manager, site.id)
-  const paths = pagePaths(rows)
-  for (const id of Object.keys(goingLive))
-    if (!rows.some((row) => row.id === id)) await refuseAbsent(manager, id)
-  const pages: LivePage[] = []
-  for (const row of rows) {
+  const standing = new Set(rows.map(({ id }) => id))
+  for (const id of Object.keys(goingLive)) if (!standing.has(id)) await refuseAbsent(manager, id)
+  const live = rows.flatMap((row) => {
     const version = Object.hasOwn(goingLive, row.id) ? goingLive[row.id]! : row.liveVersion
-    if (version === null) continue
-    const found = await findVersion(manager, row.id, version)
-    const document = readDocument(found)
-    const settings = settingsOf(document)
-    const title = settings.title || row.title
-    const { id, parentId } = row
-    const { savedAt } = found
-    pages.push({ id, path: paths[id]!, parentId, savedAt, document, ...settings, title })
+    return version === null ? [] : [{ row, version }]
+  })
+  const known = ({ row, version }: (typeof live)[number]) => {
+    const record = Object.hasOwn(records, row.id) ? records[row.id] : undefined
+    return record?.version === version ? record : undefined
   }
+  const unknown = live.filter((one) => !known(one))
+  const found = await findVersions(
+    manager,
+    unknown.map(({ row, version }) => ({ pageId: row.id, number: version })),
+    (row) => ({ savedAt: row.savedAt, settings: settingsOf(readDocument(row)) }),
+  )
+  const pages = live.map((one): LivePage => {
+    const { row, version } = one
+    const record = known(one)
+    const { settings, savedAt } = record
+      ? { settings: record.settings, savedAt: new Date(record.savedAt) }
+      : found.get(row.id)!
+    const { id, parentId } = row
+    const isNotFound = id === site.notFoundPageId
+    const isGoingLive = Object.hasOwn(goingLive, id)
+    return {
+      id,
+      path: row.address!,
+      parentId,
+      version,
+      savedAt,
+      settings,
+      title: settings.title || row.title,
+      isNotFound,
+      isGoingLive,
+    }
+  })
   const livePaths = Object.fromEntries(pages.map((page) => [page.id, page.path]))
   const redirects = await liveRedirects(manager, site.id, livePaths)
   const pictures = await listPictures(manager, site.id)
-  return { site, pages, redirects, pictures, files: await listFiles(manager, site.id) }
+  const files = await listFiles(manager, site.id)
+  // Versions are never changed, so they can be read after the transaction.
+  const readDocuments = (some: readonly LivePage[]): Promise<ReadonlyMap<string, Page>> =>
+    findVersions(
+      services.db.manager,
+      some.map(({ id, version }) => ({ pageId: id, number: version })),
+      readDocument,
+    )
+  return { site, pages, redirects, pictures, files, readDocuments }
 }
 
 /** A page that is to go live and stands in no tree: it does not exist, or was deleted. */
@@ -201,48 +240,56 @@ async function refuseAbsent(manager: EntityManager, pageId: string): Promise<nev
 }
 
 /**
- * Points visitors to the release that the database names. Also run at start: a crash between the database's commit
- * and the switch is mended by switching now, and a release whose folder is gone is compiled again.
+ * Points visitors to the release that the database names. Run at start: a crash between the database's commit and the
+ * switch is mended by switching now, and a release of which anything is gone is made again.
  */
-export async function showRelease(services: Services): Promise<void> {
-  const { releaseId } = await services.db.transaction((manager) => findSite(manager))
-  if (releaseId === null) return
-  const releases = releasesDir(services)
-  await makeFolder(releases)
-  if (!(await exists(join(releases, releaseId)))) {
-    services.log.warn({ releaseId }, 'The compiled site is gone from the disk; it is compiled again')
-    return publishNow(services, {})
-  }
-  const next = join(releases, NEXT + newId())
-  await symlink(releaseId, next)
-  // rename(2) replaces the old link in one step: no visitor ever finds none.
-  await rename(next, join(releases, CURRENT))
-  await removeOldReleases(releases, releaseId)
+export function showRelease(services: Services): Promise<void> {
+  return alone(services, async () => {
+    const { releaseId } = await services.db.transaction((manager) => findSite(manager))
+    if (releaseId === null) return
+    const releases = new Releases(services.dataDir)
+    if (await isWhole(services, releaseId)) {
+      await releases.show(releaseId)
+    } else {
+      services.log.warn({ releaseId }, 'The published site is not whole on the disk; it is made again')
+      await releases.remove(releaseId)
+      await publishHere(services, {})
+    }
+    await removeLeftovers(services)
+  })
 }
 
-async function exists(path: string): Promise<boolean> {
-  return (await stat(path).catch(() => undefined)) !== undefined
+async function isWhole({ dataDir }: Services, releaseId: string): Promise<boolean> {
+  const manifest = new Releases(dataDir).manifest(releaseId)
+  if (!manifest) return false
+  const there = new Set(await new ContentStore(dataDir).list())
+  return Object.values(manifest.addresses).every((name) => there.has(name))
 }
 
-/** Removes releases that nobody will go back to, and what publishes that were killed left behind. */
-async function removeOldReleases(releases: string, current: string): Promise<void> {
-  const names = (await readdir(releases)).filter(
-    (name) => name !== CURRENT && name !== current && !name.endsWith('.json'),
+/** Removes releases that nobody will go back to, and the files that they alone showed. */
+async function removeOldReleases({ dataDir }: Services): Promise<void> {
+  const releases = new Releases(dataDir)
+  const ids = await releases.list()
+  const old = ids.filter((id) => id !== releases.current()).slice(KEPT_RELEASES)
+  if (old.length === 0) return
+  const used = namesOf(
+    releases,
+    ids.filter((id) => !old.includes(id)),
   )
-  const dated = await Promise.all(
-    names.map(async (name) => ({ name, at: (await lstat(join(releases, name))).mtimeMs })),
-  )
-  const links = dated.filter(({ name, at }) => name.startsWith(NEXT) && Date.now() - at > STALE_LINK_MS)
-  const folders = dated.filter(({ name }) => !name.startsWith(NEXT))
-  const old = [...links, ...folders.sort((a, b) => b.at - a.at).slice(KEPT_RELEASES)]
-  await Promise.all(old.map(({ name }) => removeRelease(join(releases, name))))
+  const gone = [...namesOf(releases, old)].filter((name) => !used.has(name))
+  for (const id of old) await releases.remove(id)
+  await new ContentStore(dataDir).remove(gone)
 }
 
-async function removeRelease(folder: string): Promise<void> {
-  await rm(folder, { recursive: true, force: true })
-  await rm(redirectsOf(folder), { force: true })
+function namesOf(releases: Releases, ids: readonly string[]): Set<string> {
+  return new Set(ids.flatMap((id) => Object.values(releases.manifest(id)?.addresses ?? {})))
 }
 
-function releasesDir(services: Services): string {
-  return join(services.dataDir, 'live')
+/** Removes what publishes that were killed left behind. */
+async function removeLeftovers({ dataDir }: Services): Promise<void> {
+  const releases = new Releases(dataDir)
+  await releases.removeLeftovers()
+  const store = new ContentStore(dataDir)
+  const used = namesOf(releases, await releases.list())
+  await store.remove((await store.list()).filter((name) => !used.has(name)))
 }

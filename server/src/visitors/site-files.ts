@@ -1,11 +1,10 @@
 /** The files of the release that visitors see, as they are answered: small ones from memory, each read once. */
 import { createHash } from 'node:crypto'
-import { readFileSync, readlinkSync } from 'node:fs'
 import { readFile, stat } from 'node:fs/promises'
-import { dirname, join } from 'node:path'
+import { join } from 'node:path'
 import { getMimeType } from 'hono/utils/mime'
-import { liveDir } from '../media/folders.ts'
-import { redirectsOf } from '../publish/redirects.ts'
+import { contentFolder } from '../media/folders.ts'
+import { Releases, type Manifest } from '../publish/manifest.ts'
 
 /** A file as it lies there, or compressed. */
 export type Coding = 'identity' | 'br' | 'gzip'
@@ -28,75 +27,66 @@ const MOST_HELD = 96 * 1024 * 1024
 
 const ENDINGS = { br: '.br', gzip: '.gz' } as const
 
-interface Release {
-  readonly folder: string
-  readonly files: Map<string, Promise<SiteFile | undefined>>
-  held: number
-  redirects?: Readonly<Record<string, string>>
+interface Live {
+  readonly id: string
+  readonly manifest: Manifest
 }
 
 export class SiteFiles {
-  readonly #link: string
-  #release: Release | undefined
-  #name = ''
+  readonly #releases: Releases
+  readonly #content: string
+  #live: Live | undefined
+  /** By their names in the content store, where they never change: another release does not forget them. */
+  readonly #files = new Map<string, Promise<SiteFile | undefined>>()
+  #held = 0
 
   constructor(dataDir: string) {
-    this.#link = liveDir(dataDir)
+    this.#releases = new Releases(dataDir)
+    this.#content = contentFolder(dataDir)
   }
 
   /** The file at a path that begins with a slash; undefined where there is none. Folders have no file of their own. */
   async find(path: string): Promise<SiteFile | undefined> {
-    const release = this.#current()
-    if (!release) return undefined
-    let found = release.files.get(path)
-    if (!found) {
-      if (release.held > MOST_HELD) {
-        release.files.clear()
-        release.held = 0
-      }
-      found = read(join(release.folder, path)).catch(() => undefined)
-      release.files.set(path, found)
-      const file = await found
-      // What does not exist is not remembered: anybody can ask for anything.
-      if (!file) release.files.delete(path)
-      for (const bytes of Object.values(file?.bytes ?? {})) release.held += bytes.length
-    }
-    return found
+    const addresses = this.#current()?.manifest.addresses ?? {}
+    return Object.hasOwn(addresses, path) ? this.#read(addresses[path]!) : undefined
   }
 
   /** Where an address leads that a page had before. */
   oldAddress(path: string): string | undefined {
-    const release = this.#current()
-    if (!release) return undefined
-    release.redirects ??= readRedirects(release.folder)
-    return Object.hasOwn(release.redirects, path) ? release.redirects[path] : undefined
+    const redirects = this.#current()?.manifest.redirects ?? {}
+    return Object.hasOwn(redirects, path) ? redirects[path] : undefined
   }
 
-  /** The name of the release that the link names now: another server may have switched it. */
+  /** The id of the release that is live now: another server may have switched it. */
   get release(): string | undefined {
-    try {
-      return readlinkSync(this.#link)
-    } catch {
-      return undefined
-    }
+    return this.#releases.current()
   }
 
-  #current(): Release | undefined {
-    const name = this.release
-    if (name === undefined) return undefined
-    if (name !== this.#name) {
-      this.#name = name
-      this.#release = { folder: join(dirname(this.#link), name), files: new Map(), held: 0 }
+  async #read(name: string): Promise<SiteFile | undefined> {
+    let found = this.#files.get(name)
+    if (!found) {
+      if (this.#held > MOST_HELD) {
+        this.#files.clear()
+        this.#held = 0
+      }
+      found = read(join(this.#content, name)).catch(() => undefined)
+      this.#files.set(name, found)
+      const file = await found
+      // What can't be read now may be later.
+      if (!file) this.#files.delete(name)
+      for (const bytes of Object.values(file?.bytes ?? {})) this.#held += bytes.length
     }
-    return this.#release
+    return found
   }
-}
 
-function readRedirects(folder: string): Readonly<Record<string, string>> {
-  try {
-    return JSON.parse(readFileSync(redirectsOf(folder), 'utf8')) as Record<string, string>
-  } catch {
-    return {}
+  #current(): Live | undefined {
+    const id = this.release
+    if (id === undefined) return undefined
+    if (id !== this.#live?.id) {
+      const manifest = this.#releases.manifest(id)
+      if (manifest) this.#live = { id, manifest }
+    }
+    return this.#live
   }
 }
 

@@ -1,7 +1,6 @@
 import type { PageSummary } from '@gullyline/core'
-import { useEarlyKeys } from '../ui/early-keys.ts'
 import { later } from '../ui/later.ts'
-import { LaterDialog } from '../ui/later-part.tsx'
+import { LaterDialog, LaterTypedDialog } from '../ui/later-part.tsx'
 import type { Saving } from './use-save.ts'
 
 const conflictsDialog = later(() => import('./conflicts-dialog.tsx'))
@@ -33,17 +32,11 @@ export function EditorDialogs({ summary, saving, asked, onClose }: EditorDialogs
           {({ PublishDialog }) => <PublishDialog summary={summary} saving={saving} onClose={onClose} />}
         </LaterDialog>
       )}
-      {asked === 'commands' && <Commands onClose={onClose} />}
+      {asked === 'commands' && (
+        <LaterTypedDialog code={commandsDialog} onClose={onClose}>
+          {({ CommandsDialog }) => <CommandsDialog onClose={onClose} />}
+        </LaterTypedDialog>
+      )}
     </>
-  )
-}
-
-/** What is typed before the dialog is there is typed into it. */
-function Commands({ onClose }: { onClose: () => void }) {
-  useEarlyKeys(commandsDialog.use() !== undefined, onClose)
-  return (
-    <LaterDialog code={commandsDialog} onClose={onClose}>
-      {({ CommandsDialog }) => <CommandsDialog onClose={onClose} />}
-    </LaterDialog>
   )
 }

@@ -3,6 +3,7 @@ import { createContext, useContext } from 'react'
 import {
   createNodeRenderer,
   navigationOf,
+  pageTree,
   themedLook,
   type NodeRenderer,
   type PageSummary,
@@ -37,7 +38,7 @@ export function viewSite(
     paths: Object.fromEntries(pages.map((page) => [page.id, page.path])),
     navigation: navigationOf(site.navigation, labelled, current.id),
     page: { id: current.id, title: current.title },
-    tree,
+    tree: pageTree(tree),
     pictures: site.pictures,
     files: site.files,
     fontBase: '/fonts/',

@@ -3,7 +3,7 @@ import { Button } from '../ui/controls.tsx'
 import { Dialog } from '../ui/dialog.tsx'
 import { SearchedPictures } from './searched-pictures.tsx'
 
-export interface PictureDialogProps {
+interface PictureDialogProps {
   readonly pictures: Readonly<Record<string, Picture>>
   readonly chosenId: string | undefined
   /** Undefined for no picture at all. */

@@ -14,6 +14,12 @@ interface SearchedPicturesProps {
 export function SearchedPictures({ pictures, chosen, onChoose }: SearchedPicturesProps) {
   const [search, setSearch] = useState('')
   const found = findPictures(pictures, search)
+  const chooseFirst = (field: HTMLInputElement): void => {
+    if (search === '' || !found[0]) return
+    onChoose(found[0].id)
+    // The next one is searched by typing over it.
+    field.select()
+  }
   return (
     <UploadArea
       to="pictures"
@@ -24,7 +30,7 @@ export function SearchedPictures({ pictures, chosen, onChoose }: SearchedPicture
           value={search}
           onChange={setSearch}
           autoFocus
-          onEnter={() => search !== '' && found[0] && onChoose(found[0].id)}
+          onEnter={chooseFirst}
         />
       }
     >

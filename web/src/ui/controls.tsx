@@ -176,7 +176,8 @@ interface FindBoxProps {
   readonly value: string
   readonly onChange: (value: string) => void
   readonly autoFocus?: boolean
-  readonly onEnter?: () => void
+  /** Called for Enter, with the field itself. */
+  readonly onEnter?: (field: HTMLInputElement) => void
   /** Called for Escape when nothing is typed. */
   readonly onLeave?: () => void
 }
@@ -194,7 +195,7 @@ export function FindBox(props: FindBoxProps) {
         value={value}
         onChange={(event) => onChange(event.target.value)}
         onKeyDown={(event) => {
-          if (event.key === 'Enter') onEnter?.()
+          if (event.key === 'Enter') onEnter?.(event.currentTarget)
           if (event.key !== 'Escape') return
           if (value === '') onLeave?.()
           else onChange('')

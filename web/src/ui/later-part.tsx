@@ -2,6 +2,7 @@ import { useCallback, useEffect, useState, type ReactNode } from 'react'
 import styled from 'styled-components'
 import { Button } from './controls.tsx'
 import { Dialog } from './dialog.tsx'
+import { useEarlyKeys } from './early-keys.ts'
 import type { Later } from './later.ts'
 import { messageOf } from './message-of.ts'
 
@@ -73,4 +74,10 @@ export function LaterDialog<T>({ code: later, children, onClose }: LaterDialogPr
       <p role="alert">{trouble}</p>
     </Dialog>
   ) : null
+}
+
+/** A dialog that is typed into at once: what is typed before its code is there is typed into it, and Escape takes the wish back. */
+export function LaterTypedDialog<T>(props: LaterDialogProps<T>) {
+  useEarlyKeys(props.code.use() !== undefined, props.onClose)
+  return <LaterDialog {...props} />
 }

@@ -35,14 +35,14 @@ export const breadcrumb = defineBlock({
   render(_node, { page, tree, site }) {
     const way: TreePage[] = []
     const seen = new Set([page.id])
-    let at = tree.find((one) => one.id === page.id)?.parentId
+    let at = tree.find(page.id)?.parentId
     while (at && !seen.has(at)) {
       seen.add(at)
-      const parent = tree.find((one) => one.id === at)
+      const parent = tree.find(at)
       if (parent) way.unshift(parent)
       at = parent?.parentId
     }
-    const isHome = tree.find((one) => one.id === page.id)?.path === site.home
+    const isHome = tree.find(page.id)?.path === site.home
     const home =
       way.some((one) => one.path === site.home) || isHome ? [] : [{ title: site.name, path: site.home }]
     return el(

@@ -63,7 +63,7 @@ export const subPages = defineBlock<Content, LookValues, Values>({
   }),
   render({ content }, { page, tree }) {
     const parent = content.of && isPageLink(content.of) ? content.of.page : page.id
-    const inside = tree.filter((one) => one.parentId === parent)
+    const inside = tree.inside(parent)
     return el(
       'div',
       { className: ['sub-pages'] },

@@ -15,13 +15,14 @@ import {
   type PageNode,
 } from '@gullyline/core'
 import { Button, IconButton } from '../../ui/controls.tsx'
-import { LaterDialog } from '../../ui/later-part.tsx'
+import { LaterTypedDialog } from '../../ui/later-part.tsx'
 import { later } from '../../ui/later.ts'
 import { usePage, useStore } from '../editor-store.ts'
 import { newId } from '../new-id.ts'
 import { KindIcon } from '../kind-icon.ts'
 import { useSiteView } from '../site-view.ts'
 import { Group, GroupTitle } from './group.tsx'
+import { MAIN_SETTING } from './main-setting.ts'
 
 const List = styled(GridList)`
   display: grid;
@@ -181,11 +182,15 @@ export function Items({ id, kind }: { id: NodeId; kind: string }) {
           <Button onPress={add}>
             <Plus size={15} strokeWidth={2} /> Add {/^[aeiou]/.test(word) ? 'an' : 'a'} {word}
           </Button>
-          {isOfPictures && <Button onPress={() => setChoosing(true)}>Add several…</Button>}
+          {isOfPictures && (
+            <Button {...MAIN_SETTING} onPress={() => setChoosing(true)}>
+              Add several…
+            </Button>
+          )}
         </Acts>
       )}
       {isChoosing && (
-        <LaterDialog code={picturesDialog} onClose={() => setChoosing(false)}>
+        <LaterTypedDialog code={picturesDialog} onClose={() => setChoosing(false)}>
           {({ PicturesDialog }) => (
             <PicturesDialog
               pictures={site.pictures}
@@ -193,7 +198,7 @@ export function Items({ id, kind }: { id: NodeId; kind: string }) {
               onClose={() => setChoosing(false)}
             />
           )}
-        </LaterDialog>
+        </LaterTypedDialog>
       )}
     </Group>
   )

@@ -2,11 +2,9 @@ import { useEffect, useState } from 'react'
 import styled from 'styled-components'
 import type { Crop, JsonObject } from '@gullyline/core'
 import { thumbnail } from '../../media/thumbnail.ts'
-import type { PictureDialogProps } from '../../media/picture-dialog.tsx'
 import { Button } from '../../ui/controls.tsx'
-import { useEarlyKeys } from '../../ui/early-keys.ts'
 import { later } from '../../ui/later.ts'
-import { LaterDialog } from '../../ui/later-part.tsx'
+import { LaterDialog, LaterTypedDialog } from '../../ui/later-part.tsx'
 import { useSiteView } from '../site-view.ts'
 import { MAIN_SETTING } from './main-setting.ts'
 
@@ -67,15 +65,19 @@ export function MediaField({ label, value, onChange, hasFocus = false }: MediaFi
         )}
       </Acts>
       {isOpen && (
-        <ChoosePicture
-          pictures={site.pictures}
-          chosenId={picture?.id}
-          onChoose={(id) => {
-            onChange(id === undefined ? undefined : { id })
-            setOpen(false)
-          }}
-          onClose={() => setOpen(false)}
-        />
+        <LaterTypedDialog code={pictureDialog} onClose={() => setOpen(false)}>
+          {({ PictureDialog }) => (
+            <PictureDialog
+              pictures={site.pictures}
+              chosenId={picture?.id}
+              onChoose={(id) => {
+                onChange(id === undefined ? undefined : { id })
+                setOpen(false)
+              }}
+              onClose={() => setOpen(false)}
+            />
+          )}
+        </LaterTypedDialog>
       )}
       {isFocusing && picture && (
         <LaterDialog code={cropDialog} onClose={() => setFocusing(false)}>
@@ -96,15 +98,5 @@ export function MediaField({ label, value, onChange, hasFocus = false }: MediaFi
         </LaterDialog>
       )}
     </Chosen>
-  )
-}
-
-/** The dialog that is typed into at once; what is typed before it is there is typed into it. */
-function ChoosePicture(props: PictureDialogProps) {
-  useEarlyKeys(pictureDialog.use() !== undefined, props.onClose)
-  return (
-    <LaterDialog code={pictureDialog} onClose={props.onClose}>
-      {({ PictureDialog }) => <PictureDialog {...props} />}
-    </LaterDialog>
   )
 }

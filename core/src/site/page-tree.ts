@@ -1,0 +1,21 @@
+/** The pages of a site, as blocks that lead to other pages ask for them. */
+import type { TreePage } from '../render/site-context.ts'
+
+export interface PageTree {
+  /** Returns a page; undefined where it can't be linked to. */
+  readonly find: (id: string) => TreePage | undefined
+  /** Returns the sub-pages of a page, in their order. */
+  readonly inside: (id: string) => readonly TreePage[]
+}
+
+/** Pages that are given with siblings in their order. */
+export function pageTree(pages: readonly TreePage[]): PageTree {
+  const byId = new Map(pages.map((page) => [page.id, page]))
+  const byParent = new Map<string | null, TreePage[]>()
+  for (const page of pages) {
+    const inside = byParent.get(page.parentId)
+    if (inside) inside.push(page)
+    else byParent.set(page.parentId, [page])
+  }
+  return { find: (id) => byId.get(id), inside: (id) => byParent.get(id) ?? [] }
+}

@@ -1,0 +1,127 @@
+/**
+ * A release on the disk: a list of what each address of the site shows, which visitors are answered from, and beside it
+ * what its pages were made from, which the next publish compares with.
+ */
+import { readFileSync, readlinkSync } from 'node:fs'
+import { readdir, readFile, rename, rm, stat, symlink, writeFile } from 'node:fs/promises'
+import { join } from 'node:path'
+import type { PageSettings, ReadName } from '@gullyline/core'
+import { makeFolder } from '../http/make-folder.ts'
+import { newId } from '../http/new-id.ts'
+import { CONTENT, releasesFolder } from '../media/folders.ts'
+
+/** What visitors are answered from. */
+export interface Manifest {
+  /** The name in the content store of the file at each address, such as `/visit/index.html`. */
+  readonly addresses: Readonly<Record<string, string>>
+  /** Where addresses lead that pages had before. */
+  readonly redirects: Readonly<Record<string, string>>
+}
+
+/** A published page: which version, and what its files were made from. */
+export interface PageRecord {
+  readonly version: number
+  readonly savedAt: string
+  readonly settings: PageSettings
+  /** What was read of the site to render it. */
+  readonly reads: readonly ReadName[]
+  /** A digest of the version, of all that was read, and of the program: with the same key come the same files. */
+  readonly key: string
+  /** Its files, by address. */
+  readonly files: Readonly<Record<string, string>>
+}
+
+export type PageRecords = Readonly<Record<string, PageRecord>>
+
+/** The link that names the release visitors see. */
+const CURRENT = 'current'
+/** How a link is called until it takes the place of the current one. */
+const NEXT = '.next-'
+const MANIFEST = '.json'
+const PAGES = '.pages.json'
+const IS_MANIFEST = /^[a-z0-9]+\.json$/
+const IS_OF_RELEASE = /^[a-z0-9]+(?:\.pages)?\.json$/
+
+export class Releases {
+  readonly #folder: string
+
+  constructor(dataDir: string) {
+    this.#folder = releasesFolder(dataDir)
+  }
+
+  /** The id of the release that visitors see; undefined before anything was published. Another server may have switched it. */
+  current(): string | undefined {
+    try {
+      const name = readlinkSync(join(this.#folder, CURRENT))
+      return name.endsWith(MANIFEST) ? name.slice(0, -MANIFEST.length) : undefined
+    } catch {
+      return undefined
+    }
+  }
+
+  /** What a release shows; undefined where there is no such release, or what it left can’t be read. */
+  manifest(id: string): Manifest | undefined {
+    try {
+      return JSON.parse(readFileSync(join(this.#folder, id + MANIFEST), 'utf8')) as Manifest
+    } catch {
+      return undefined
+    }
+  }
+
+  /** What the pages of a release were made from; nothing where that is not known, and all of them are made anew. */
+  async pages(id: string | null): Promise<PageRecords> {
+    const text = await readFile(join(this.#folder, id + PAGES), 'utf8').catch(() => '{}')
+    try {
+      return JSON.parse(text) as PageRecords
+    } catch {
+      return {}
+    }
+  }
+
+  /** Writes a release. A release whose manifest is there is whole. */
+  async write(id: string, manifest: Manifest, pages: PageRecords): Promise<void> {
+    await makeFolder(this.#folder)
+    await this.#writeWhole(id + PAGES, pages)
+    await this.#writeWhole(id + MANIFEST, manifest)
+  }
+
+  /** Points visitors to a release in one step. */
+  async show(id: string): Promise<void> {
+    const next = join(this.#folder, NEXT + newId())
+    await symlink(id + MANIFEST, next)
+    // rename(2) replaces the old link in one step: no visitor ever finds none.
+    await rename(next, join(this.#folder, CURRENT))
+  }
+
+  async remove(id: string): Promise<void> {
+    for (const ending of [MANIFEST, PAGES]) await rm(join(this.#folder, id + ending), { force: true })
+  }
+
+  /** The ids of all releases, the newest first. */
+  async list(): Promise<string[]> {
+    const names = (await readdir(this.#folder)).filter((name) => IS_MANIFEST.test(name))
+    const dated = await Promise.all(
+      names.map(async (name) => ({ name, at: (await stat(join(this.#folder, name))).mtimeMs })),
+    )
+    return dated.sort((a, b) => b.at - a.at).map(({ name }) => name.slice(0, -MANIFEST.length))
+  }
+
+  /** Removes what servers that were killed left behind, and releases from before there were manifests, which were folders. */
+  async removeLeftovers(): Promise<void> {
+    for (const name of await readdir(this.#folder))
+      if (name !== CURRENT && name !== CONTENT && !IS_OF_RELEASE.test(name))
+        await rm(join(this.#folder, name), { recursive: true, force: true })
+  }
+
+  async #writeWhole(name: string, value: unknown): Promise<void> {
+    const file = join(this.#folder, name)
+    const begun = join(this.#folder, NEXT + newId())
+    try {
+      await writeFile(begun, JSON.stringify(value), { mode: 0o600 })
+      await rename(begun, file)
+    } catch (error) {
+      await rm(begun, { force: true })
+      throw error
+    }
+  }
+}

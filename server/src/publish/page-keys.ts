@@ -1,0 +1,66 @@
+import { createHash } from 'node:crypto'
+import {
+  navigationLines,
+  readOf,
+  type NavigationItem,
+  type ReadName,
+  type SiteContext,
+} from '@gullyline/core'
+import type { LivePage } from './compile-site.ts'
+
+/** What all pages of a release have in common. */
+interface Common {
+  /** Whatever every page is made from: the program, the look, the header and the footer among it. */
+  readonly parts: readonly unknown[]
+  readonly lines: ReturnType<typeof navigationLines>
+  readonly site: Pick<SiteContext, 'paths' | 'pictures' | 'files' | 'tree'>
+}
+
+/**
+ * Makes the keys of a release's pages: a digest of everything that a page is made from. A page whose key is that of its
+ * files needs not be made again.
+ */
+export function pageKeys({
+  parts,
+  lines,
+  site,
+}: Common): (page: LivePage, reads: readonly ReadName[]) => string {
+  const common = digestOf(parts)
+  // Most is read by many pages, such as what the header links to.
+  const known = new Map<ReadName, string>()
+  const valueDigest = (name: ReadName): string => {
+    let digest = known.get(name)
+    if (digest === undefined) {
+      digest = digestOf(name === 'navigation' ? lines : readOf(site, name))
+      known.set(name, digest)
+    }
+    return digest
+  }
+  return ({ id, version, path, title, settings, isNotFound }, reads) =>
+    digestOf([
+      common,
+      [id, version, path, title, settings, isNotFound],
+      reads.map((name) => [name, valueDigest(name)]),
+    ])
+}
+
+function digestOf(value: unknown): string {
+  return createHash('sha256').update(JSON.stringify(value)).digest('base64url').slice(0, 22)
+}
+
+/** The lines of a site's navigation, made once for all its pages. */
+export function liveNavigation(
+  items: readonly NavigationItem[],
+  pages: readonly LivePage[],
+): ReturnType<typeof navigationLines> {
+  return navigationLines(
+    items,
+    pages.map(({ id, parentId, path, title, settings }) => ({
+      id,
+      parentId,
+      path,
+      label: settings.navigationLabel || title,
+      inNavigation: settings.inNavigation,
+    })),
+  )
+}
