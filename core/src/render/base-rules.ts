@@ -20,7 +20,8 @@ export const BASE_RULES: readonly Omit<CssRule, 'size'>[] = [
       'min-height': '100vh',
       display: 'flex',
       'flex-direction': 'column',
-      'overflow-wrap': 'break-word',
+      // A long word breaks wherever it has to, in flex and grid items as well: it never makes a page wider than the screen.
+      'overflow-wrap': 'anywhere',
     },
   },
   { selector: 'main', declarations: { flex: '1' } },

@@ -47,13 +47,15 @@ const NEXT = [textEditing, shelfCode, items, linkField, commandsDialog, merging]
 const Screen = styled.div`
   position: relative;
   display: grid;
-  grid-template-rows: auto auto minmax(0, 1fr) auto;
+  grid-template: auto auto minmax(0, 1fr) auto / minmax(0, 1fr);
   height: 100%;
   overflow: hidden;
   &:has(> [data-deleted]) {
     grid-template-rows: auto auto auto minmax(0, 1fr) auto;
   }
 `
+const NARROW = '(max-width: 900px)'
+
 const Work = styled.div`
   position: relative;
   display: grid;
@@ -67,6 +69,21 @@ const Work = styled.div`
   }
   &[data-folded] {
     grid-template-columns: var(--spine) minmax(0, 1fr) 0;
+  }
+  /* In a narrow window the details lie over the page for as long as they are wanted. */
+  @media ${NARROW} {
+    --spine: 164px;
+    &,
+    &[data-folded] {
+      grid-template-columns: var(--spine) minmax(0, 1fr);
+    }
+    & > aside {
+      position: absolute;
+      inset: 0 0 0 auto;
+      z-index: 6;
+      width: 292px;
+      box-shadow: -8px 0 30px rgb(25 33 30 / 18%);
+    }
   }
 `
 const Unfold = styled.div`
@@ -94,7 +111,7 @@ interface EditorProps {
 export function Editor({ store, sender, site, pages, summary }: EditorProps) {
   const [width, setWidth] = useState(FIRST_WIDTH)
   const [isLineUp, setLineUp] = useState(false)
-  const [isFolded, setFolded] = useState(false)
+  const [isFolded, setFolded] = useState(() => matchMedia(NARROW).matches)
   const [asked, setAsked] = useState<AskedFor>()
   const [inner, setInner] = useState<Document>()
   // Once: coming back from the line-up, the panes stay while the page is drawn again.

@@ -1,6 +1,7 @@
 import { useSyncExternalStore } from 'react'
 import styled from 'styled-components'
 import { Keys } from '../ui/controls.tsx'
+import { KeyLine } from '../ui/key-line.tsx'
 import { keysOf, offered, type CommandId } from './command-list.ts'
 import { useRunCommand } from './commands.ts'
 import { unsavedCount } from './editor-state.ts'
@@ -22,7 +23,6 @@ export const Line = styled.footer`
   overflow: hidden;
 `
 const Told = styled.span`
-  margin-left: auto;
   overflow: hidden;
   text-overflow: ellipsis;
   &[data-tone='refused'] {
@@ -32,6 +32,7 @@ const Told = styled.span`
 `
 
 const AllCommands = styled.button`
+  flex: none;
   padding: 2px 0;
   border: 0;
   background: none;
@@ -60,14 +61,7 @@ export function Foot({ isLineUp, sender }: { isLineUp: boolean; sender: JournalS
   const shown = offered(fitting, mayChange)
   return (
     <Line>
-      {shown.map((id) => {
-        const { title, keys } = keysOf(id)
-        return (
-          <span key={id}>
-            {title} <Keys>{keys}</Keys>
-          </span>
-        )
-      })}
+      <KeyLine keys={shown.map((id) => [keysOf(id).title, keysOf(id).keys])} />
       <Told role="status" data-tone={notice.tone} key={notice.count}>
         {notice.words}
       </Told>

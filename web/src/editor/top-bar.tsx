@@ -29,8 +29,19 @@ const Crumbs = styled.nav`
   display: flex;
   align-items: center;
   gap: 6px;
+  min-width: 0;
   margin-right: 6px;
   white-space: nowrap;
+  h1 {
+    overflow: hidden;
+    text-overflow: ellipsis;
+  }
+  @media (max-width: 900px) {
+    a,
+    svg {
+      display: none;
+    }
+  }
   a {
     color: var(--quiet);
     text-decoration: none;
@@ -44,11 +55,22 @@ const Crumbs = styled.nav`
 `
 const Right = styled.div`
   display: flex;
+  flex: none;
   align-items: center;
   gap: 8px;
   margin-left: auto;
 `
+const LineUpButton = styled(Button)`
+  @media (max-width: 700px) {
+    svg {
+      display: none;
+    }
+  }
+`
 const Quiet = styled.span`
+  @media (max-width: 900px) {
+    display: none;
+  }
   color: var(--quiet);
   font-size: 12px;
   white-space: nowrap;
@@ -82,10 +104,10 @@ export function TopBar({ siteName, summary, saving, others, isLineUp }: TopBarPr
         <OthersHere others={others} onTakeIn={(saved) => void saving.takeIn(saved)} />
         <MeButton />
         {mayChange && <HistoryButtons />}
-        <Button onPress={() => run('line-up')}>
+        <LineUpButton onPress={() => run('line-up')}>
           <GalleryHorizontal size={15} strokeWidth={1.75} aria-hidden="true" />{' '}
           {isLineUp ? 'Back to the page' : 'Line-up'}
-        </Button>
+        </LineUpButton>
         {mayChange && <SaveButton />}
         <MainButton onPress={() => run('publish')} isDisabled={isBusy}>
           Publish

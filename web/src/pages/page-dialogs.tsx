@@ -18,7 +18,7 @@ const Trouble = styled.p`
 `
 const Two = styled.div`
   display: grid;
-  grid-template-columns: 1fr 1fr;
+  grid-template-columns: repeat(auto-fit, minmax(min(200px, 100%), 1fr));
   gap: 12px;
 `
 const Flag = styled.label`

@@ -11,6 +11,7 @@ import { FirstVisit } from '../site/first-visit.tsx'
 import { useBegin } from '../site/begin.ts'
 import { SiteScreen } from '../site/site-screen.tsx'
 import { Button, FindBox, MainButton, Tabs } from '../ui/controls.tsx'
+import { KeyLine } from '../ui/key-line.tsx'
 import { messageOf } from '../ui/message-of.ts'
 import { Waiting } from '../ui/waiting.tsx'
 import { actOnPages, type ManyPagesAct } from './many-pages-dialog.tsx'
@@ -63,7 +64,7 @@ const PageHead = styled.div`
   display: grid;
   gap: 12px;
 `
-const Told = styled.p`
+const Told = styled.div`
   min-height: 28px;
   padding-top: 4px;
   color: var(--quiet);
@@ -234,8 +235,9 @@ function Pages({ site, pages }: { site: SiteInfo; pages: readonly PageSummary[] 
             onClear={() => setSelected(new Set())}
           />
         ) : (
-          <Told role="status" data-trouble={told?.isTrouble ? '' : undefined}>
-            {told?.words}
+          <Told data-trouble={told?.isTrouble ? '' : undefined}>
+            {!told && mayChange && <KeyLine keys={ROW_KEYS} />}
+            <span role="status">{told?.words}</span>
           </Told>
         )}
         <Grid
@@ -326,3 +328,11 @@ function SelectedActs({ pages, acts, mayChange, onAsk, onClear }: SelectedActsPr
     </Selected>
   )
 }
+
+/** What keys do in the list, shown while there is nothing else to tell. */
+const ROW_KEYS = [
+  ['Open', 'Enter'],
+  ['Select', 'Space'],
+  ['Move', 'Alt Up'],
+  ['Move under previous page', 'Alt Shift Right'],
+] as const

@@ -12,9 +12,13 @@ import {
 import { newId } from '../editor/new-id.ts'
 import { LivePicture } from '../editor/shelf/live-picture.tsx'
 
+/** Of each picture, in px. */
+const SIZE = { width: 196, height: 128 }
+const SCREEN = 1100
+
 const Grid = styled.div`
   display: grid;
-  grid-template-columns: repeat(3, 1fr);
+  grid-template-columns: repeat(auto-fill, minmax(${SIZE.width}px, 1fr));
   gap: 12px;
 `
 const Card = styled.label`
@@ -60,9 +64,6 @@ interface PictureChoiceProps {
   readonly value: string
   readonly onChange: (id: string) => void
 }
-
-const SIZE = { width: 196, height: 128 }
-const SCREEN = 1100
 
 /** One of several ways to put a page together, chosen by looking at live pictures of them. */
 export function PictureChoice({ label, options, site, context, value, onChange }: PictureChoiceProps) {

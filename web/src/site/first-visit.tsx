@@ -6,18 +6,19 @@ import { useMe } from '../people/sign-in-gate.tsx'
 import { IconButton } from '../ui/controls.tsx'
 
 const Line = styled.aside`
-  display: flex;
-  flex-wrap: wrap;
-  gap: 4px 14px;
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
   align-items: center;
   padding: 6px 6px 6px 12px;
   border-left: 3px solid var(--accentBright);
   border-radius: 0 5px 5px 0;
   background: var(--panel);
   font-size: 13px;
-  > :last-child {
-    margin-left: auto;
-  }
+`
+const Words = styled.p`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 14px;
 `
 
 interface FirstVisitProps {
@@ -41,16 +42,18 @@ export function FirstVisit({ home }: FirstVisitProps) {
   }
   return (
     <Line aria-label="Where to begin">
-      <strong>First time here?</strong>
-      {home && (
+      <Words>
+        <strong>First time here?</strong>
+        {home && (
+          <span>
+            {role === 'reviewer' ? 'Look at' : 'Open'} <Link to={`/pages/${home.id}`}>{home.title}</Link>
+            {role === 'reviewer' ? ' at every width.' : ' and press any text to change it.'}
+          </span>
+        )}
         <span>
-          {role === 'reviewer' ? 'Look at' : 'Open'} <Link to={`/pages/${home.id}`}>{home.title}</Link>
-          {role === 'reviewer' ? ' at every width.' : ' and press any text to change it.'}
+          <Link to="/help">Help</Link> has the twenty things people come to do.
         </span>
-      )}
-      <span>
-        <Link to="/help">Help</Link> has the twenty things people come to do.
-      </span>
+      </Words>
       <IconButton label="Close where to begin" onPress={close}>
         <X size={14} strokeWidth={1.75} />
       </IconButton>

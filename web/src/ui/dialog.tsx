@@ -26,6 +26,7 @@ const Panel = styled(Modal)`
 
 const Body = styled(AriaDialog)`
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 14px;
   padding: 22px 24px;
   outline: none;

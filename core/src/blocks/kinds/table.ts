@@ -49,7 +49,16 @@ export const table = defineBlock<Content, LookValues, Values>({
     align: choice('Align cell text', 'start', { start: 'Left', center: 'Centre', end: 'Right' }),
   }),
   rules: [
-    { selector: '.table', declarations: { ...typeStyle('body'), 'overflow-x': 'auto', 'max-width': '100%' } },
+    {
+      selector: '.table',
+      // Columns are as wide as their longest word, and the table is scrolled where they do not fit.
+      declarations: {
+        ...typeStyle('body'),
+        'overflow-x': 'auto',
+        'max-width': '100%',
+        'overflow-wrap': 'break-word',
+      },
+    },
     { selector: '.table:focus-visible', declarations: { outline: '2px solid currentColor' } },
     { selector: '.table table', declarations: { 'border-collapse': 'collapse', width: '100%' } },
     {
