@@ -18,7 +18,7 @@ import {
 } from '@gullyline/core'
 import { demoSite } from '@gullyline/demo'
 import { compileSite, type LivePage, type LiveSite } from '../src/publish/compile-site.ts'
-import type { PageRecords } from '../src/publish/manifest.ts'
+import type { PageRecords } from '../src/publish/page-records.ts'
 
 let dataDir = ''
 beforeAll(async () => {

@@ -23,7 +23,10 @@ export async function pageFindings(
   const page = await findPageRow(manager, pageId)
   const site = await findSite(manager)
   const document = readDocument(await findVersion(manager, pageId, version))
-  const others = await manager.find(PageEntity, { where: { siteId: page.siteId, binnedAt: IsNull() } })
+  const others = await manager.find(PageEntity, {
+    where: { siteId: page.siteId, binnedAt: IsNull() },
+    select: { id: true, version: true },
+  })
   // Of most pages it is enough to know that they are there; only those that are linked into are read.
   const anchors: Record<string, readonly string[] | undefined> = {}
   const linkedInto = new Set(pagesLinkedInto(document, defaultRegistry))

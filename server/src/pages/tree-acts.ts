@@ -1,5 +1,5 @@
 /** Acts on the page tree: moving, copying, changing an address, the bin. Each is one transaction. */
-import { In, IsNull, Not, type EntityManager } from 'typeorm'
+import { In, IsNull, type EntityManager } from 'typeorm'
 import {
   defaultRegistry,
   LONGEST_TITLE,
@@ -29,6 +29,25 @@ import { asTree, freeSlug, NEVER_LIVE, pagePaths, slugOf, subtreeOf } from './tr
 export async function treeRows(manager: EntityManager, siteId: string): Promise<PageRow[]> {
   const where = { siteId, binnedAt: IsNull() }
   return asTree(await manager.find(PageEntity, { where, order: { position: 'ASC' } }))
+}
+
+/** What publishing needs to know of a page that stands in the tree. */
+export type StandingPage = Pick<PageRow, 'id' | 'parentId' | 'title' | 'slug' | 'address' | 'liveVersion'>
+
+/** The same pages with little of each, which is read in a fraction of the time. */
+export async function standingPages(manager: EntityManager, siteId: string): Promise<StandingPage[]> {
+  const rows = await manager
+    .createQueryBuilder(PageEntity, 'p')
+    .select('p.id', 'id')
+    .addSelect('p.parent_id', 'parentId')
+    .addSelect('p.title', 'title')
+    .addSelect('p.slug', 'slug')
+    .addSelect('p.address', 'address')
+    .addSelect('p.live_version', 'liveVersion')
+    .where('p.site_id = :siteId AND p.binned_at IS NULL', { siteId })
+    .orderBy('p.position', 'ASC')
+    .getRawMany<StandingPage>()
+  return asTree(rows)
 }
 
 /**
@@ -326,10 +345,12 @@ export async function liveRedirects(
   siteId: string,
   livePaths: Readonly<Record<string, string>>,
 ): Promise<Record<string, string>> {
-  const rows = await manager.find(RedirectEntity, {
-    where: { siteId, path: Not(In(Object.values(livePaths))) },
-  })
+  const rows = await manager.find(RedirectEntity, { where: { siteId } })
+  const inUse = new Set(Object.values(livePaths))
   return Object.fromEntries(
-    rows.flatMap(({ path, pageId }) => (livePaths[pageId] === undefined ? [] : [[path, livePaths[pageId]]])),
+    rows.flatMap(({ path, pageId }) => {
+      const to = livePaths[pageId]
+      return to === undefined || inUse.has(path) ? [] : [[path, to]]
+    }),
   )
 }

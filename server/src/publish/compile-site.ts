@@ -25,7 +25,8 @@ import { ContentStore } from './content-store.ts'
 import { robotsTxt, sitemapXml } from './crawlers.ts'
 import { hashedFonts } from './hashed-fonts.ts'
 import { writeIcons } from './icons.ts'
-import type { Manifest, PageRecord, PageRecords } from './manifest.ts'
+import type { Manifest } from './manifest.ts'
+import { writeRecords, type PageRecord, type PageRecords } from './page-records.ts'
 import { liveNavigation, pageKeys } from './page-keys.ts'
 import { programId } from './program-id.ts'
 
@@ -114,7 +115,8 @@ export async function compileSite(
     '/robots.txt': await store.putText(robotsTxt(liveOrigin), '.txt'),
     '/sitemap.xml': await store.putText(sitemapXml(liveOrigin, listed), '.xml'),
   } as Record<string, string>
-  return { manifest: { addresses, redirects: live.redirects }, pages, missing }
+  const manifest = { addresses, redirects: live.redirects, records: await writeRecords(store, pages) }
+  return { manifest, pages, missing }
 }
 
 function grouped<T>(items: readonly T[], size: number): T[][] {

@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto'
-import { copyFile, link, readdir, rename, rm, stat, writeFile } from 'node:fs/promises'
+import { copyFile, link, readdir, readFile, rename, rm, stat, writeFile } from 'node:fs/promises'
 import { dirname, join } from 'node:path'
 import { promisify } from 'node:util'
 import { brotliCompress, constants, gzip } from 'node:zlib'
@@ -46,6 +46,16 @@ export class ContentStore {
       for (const [coding, make] of compress) await this.#write(name + coding, await make(bytes))
     await this.#write(name, bytes)
     return name
+  }
+
+  /** Puts data of our own, which no visitor is given. */
+  putData(bytes: Buffer): Promise<string> {
+    return this.putMade(bytes, '.json', () => Promise.resolve(bytes))
+  }
+
+  /** Reads a text; rejects where it is not here. */
+  readText(name: string): Promise<string> {
+    return readFile(join(this.#folder, name), 'utf8')
   }
 
   /** Puts bytes as they are, under a name that `of` stands for: what they were made of. Makes them only where they are not here. */

@@ -1,11 +1,7 @@
-/**
- * A release on the disk: a list of what each address of the site shows, which visitors are answered from, and beside it
- * what its pages were made from, which the next publish compares with.
- */
+/** A release on the disk: a list of what each address of the site shows. Visitors are answered from it. */
 import { readFileSync, readlinkSync } from 'node:fs'
-import { readdir, readFile, rename, rm, stat, symlink, writeFile } from 'node:fs/promises'
+import { readdir, rename, rm, stat, symlink, writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
-import type { PageSettings, ReadName } from '@gullyline/core'
 import { makeFolder } from '../http/make-folder.ts'
 import { newId } from '../http/new-id.ts'
 import { CONTENT, releasesFolder } from '../media/folders.ts'
@@ -16,31 +12,16 @@ export interface Manifest {
   readonly addresses: Readonly<Record<string, string>>
   /** Where addresses lead that pages had before. */
   readonly redirects: Readonly<Record<string, string>>
+  /** The names in the content store of what its pages were made from; see page-records.ts. */
+  readonly records: readonly string[]
 }
-
-/** A published page: which version, and what its files were made from. */
-export interface PageRecord {
-  readonly version: number
-  readonly savedAt: string
-  readonly settings: PageSettings
-  /** What was read of the site to render it. */
-  readonly reads: readonly ReadName[]
-  /** A digest of the version, of all that was read, and of the program: with the same key come the same files. */
-  readonly key: string
-  /** Its files, by address. */
-  readonly files: Readonly<Record<string, string>>
-}
-
-export type PageRecords = Readonly<Record<string, PageRecord>>
 
 /** The link that names the release visitors see. */
 const CURRENT = 'current'
 /** How a link is called until it takes the place of the current one. */
 const NEXT = '.next-'
 const MANIFEST = '.json'
-const PAGES = '.pages.json'
 const IS_MANIFEST = /^[a-z0-9]+\.json$/
-const IS_OF_RELEASE = /^[a-z0-9]+(?:\.pages)?\.json$/
 
 export class Releases {
   readonly #folder: string
@@ -68,20 +49,9 @@ export class Releases {
     }
   }
 
-  /** What the pages of a release were made from; nothing where that is not known, and all of them are made anew. */
-  async pages(id: string | null): Promise<PageRecords> {
-    const text = await readFile(join(this.#folder, id + PAGES), 'utf8').catch(() => '{}')
-    try {
-      return JSON.parse(text) as PageRecords
-    } catch {
-      return {}
-    }
-  }
-
   /** Writes a release. A release whose manifest is there is whole. */
-  async write(id: string, manifest: Manifest, pages: PageRecords): Promise<void> {
+  async write(id: string, manifest: Manifest): Promise<void> {
     await makeFolder(this.#folder)
-    await this.#writeWhole(id + PAGES, pages)
     await this.#writeWhole(id + MANIFEST, manifest)
   }
 
@@ -94,7 +64,7 @@ export class Releases {
   }
 
   async remove(id: string): Promise<void> {
-    for (const ending of [MANIFEST, PAGES]) await rm(join(this.#folder, id + ending), { force: true })
+    await rm(join(this.#folder, id + MANIFEST), { force: true })
   }
 
   /** The ids of all releases, the newest first. */
@@ -109,7 +79,7 @@ export class Releases {
   /** Removes what servers that were killed left behind, and releases from before there were manifests, which were folders. */
   async removeLeftovers(): Promise<void> {
     for (const name of await readdir(this.#folder))
-      if (name !== CURRENT && name !== CONTENT && !IS_OF_RELEASE.test(name))
+      if (name !== CURRENT && name !== CONTENT && !IS_MANIFEST.test(name))
         await rm(join(this.#folder, name), { recursive: true, force: true })
   }
 

@@ -8,12 +8,13 @@ import { audit } from '../http/audit.ts'
 import { Refused } from '../http/errors.ts'
 import { pageFindings } from '../pages/findings.ts'
 import { findPageRow, findVersions, openPage, readDocument } from '../pages/store.ts'
-import { liveRedirects, treeRows } from '../pages/tree-acts.ts'
+import { liveRedirects, standingPages } from '../pages/tree-acts.ts'
 import type { Services } from '../services.ts'
 import { findSite } from '../sites/store.ts'
 import { compileSite, type LivePage, type LiveSite, type MissingFile } from './compile-site.ts'
 import { ContentStore } from './content-store.ts'
-import { Releases, type PageRecords } from './manifest.ts'
+import { Releases } from './manifest.ts'
+import { readRecords, type PageRecords } from './page-records.ts'
 import { alone } from './one-at-a-time.ts'
 
 /** Earlier releases that are kept, beside the one visitors see. */
@@ -110,18 +111,19 @@ async function tryPublish(services: Services, goingLive: GoingLive): Promise<boo
   let isShown = false
   try {
     const { releaseId: before } = await services.db.transaction((manager) => findSite(manager))
-    const records = await releases.pages(before)
+    const store = new ContentStore(services.dataDir)
+    const records = await readRecords(store, (before && releases.manifest(before)?.records) || [])
     const live = await services.db.transaction((manager) =>
       readLiveSite(services, manager, { goingLive, records }),
     )
-    const { manifest, pages, missing } = await compileSite(live, records, services)
+    const { manifest, missing } = await compileSite(live, records, services)
     refuseMissing(missing, goingLive)
     for (const { page, path } of missing)
       services.log.error(
         { page: page.path, file: path },
         'A live page shows a file that is gone from the disk',
       )
-    await releases.write(releaseId, manifest, pages)
+    await releases.write(releaseId, manifest)
     const switched = { site: live.site.id, release: before }
     isShown = await transact(services.db, (manager) =>
       goLive(manager, { before: switched, releaseId, goingLive }),
@@ -181,7 +183,7 @@ async function readLiveSite(
   { goingLive, records }: ToRead,
 ): Promise<LiveSite> {
   const site = await findSite(manager)
-  const rows = await treeRows(manager, site.id)
+  const rows = await standingPages(manager, site.id)
   const standing = new Set(rows.map(({ id }) => id))
   for (const id of Object.keys(goingLive)) if (!standing.has(id)) await refuseAbsent(manager, id)
   const live = rows.flatMap((row) => {
@@ -263,7 +265,7 @@ async function isWhole({ dataDir }: Services, releaseId: string): Promise<boolea
   const manifest = new Releases(dataDir).manifest(releaseId)
   if (!manifest) return false
   const there = new Set(await new ContentStore(dataDir).list())
-  return Object.values(manifest.addresses).every((name) => there.has(name))
+  return [...Object.values(manifest.addresses), ...manifest.records].every((name) => there.has(name))
 }
 
 /** Removes releases that nobody will go back to, and the files that they alone showed. */
@@ -282,7 +284,8 @@ async function removeOldReleases({ dataDir }: Services): Promise<void> {
 }
 
 function namesOf(releases: Releases, ids: readonly string[]): Set<string> {
-  return new Set(ids.flatMap((id) => Object.values(releases.manifest(id)?.addresses ?? {})))
+  const manifests = ids.flatMap((id) => releases.manifest(id) ?? [])
+  return new Set(manifests.flatMap(({ addresses, records }) => [...Object.values(addresses), ...records]))
 }
 
 /** Removes what publishes that were killed left behind. */
