@@ -21,7 +21,9 @@ const Panel = styled(Modal)`
   border-radius: 6px;
   background: var(--paper);
   color: var(--plain);
-  box-shadow: 0 18px 60px rgb(0 0 0 / 35%);
+  box-shadow:
+    0 0 0 1px var(--line),
+    0 18px 60px rgb(0 0 0 / 35%);
 `
 
 const Body = styled(AriaDialog)`
