@@ -11,7 +11,7 @@ import { changedIds } from '../page/with-nodes.ts'
 import { shownIds, shownSlots } from '../blocks/shown.ts'
 import { anchorsChanged, outlineOf } from './outline.ts'
 import type { NodeRenderer, RenderedNode } from './render-node.ts'
-import { spotOf } from './spots.ts'
+import { ANY_SPOT, spotOf } from './spots.ts'
 
 interface Part {
   readonly node: PageNode
@@ -97,7 +97,7 @@ export class TreeHtml {
     const uses = (id: NodeId, fact: SpotFact): boolean =>
       getKind(registry, getNode(page, id).kind).usesSpot?.includes(fact) ?? false
     const inHolders = changed.flatMap((id) =>
-      this.#shownChildren(page, id).filter((child) => uses(child, 'holder')),
+      this.#shownChildren(getNode(page, id)).filter((child) => uses(child, 'holder')),
     )
     if (outlineOf(before, registry) === outlineOf(page, registry)) return inHolders
     const named = anchorsChanged(before, page, registry).filter((id) => uses(id, 'anchor'))
@@ -117,20 +117,21 @@ export class TreeHtml {
   #rebuild(page: Page, id: NodeId, dirty: ReadonlySet<NodeId>): void {
     const part = this.#parts.get(id)
     if (!part) return this.#build(page, id, undefined)
-    for (const child of this.#shownChildren(page, id)) {
+    const node = getNode(page, id)
+    for (const child of this.#shownChildren(node)) {
       if (this.#parts.get(child)?.parentId !== id) this.#build(page, child, id)
       else if (dirty.has(child)) this.#rebuild(page, child, dirty)
     }
-    this.#make(page, id, part.parentId)
+    this.#make(page, id, node, part.parentId)
   }
 
   #build(page: Page, id: NodeId, parentId: NodeId | undefined): void {
-    for (const child of this.#shownChildren(page, id)) this.#build(page, child, id)
-    this.#make(page, id, parentId)
+    const node = getNode(page, id)
+    for (const child of this.#shownChildren(node)) this.#build(page, child, id)
+    this.#make(page, id, node, parentId)
   }
 
-  #shownChildren(page: Page, id: NodeId): readonly NodeId[] {
-    const node = getNode(page, id)
+  #shownChildren(node: PageNode): readonly NodeId[] {
     const slots = shownSlots(node, this.#renderer.registry)
     return slots.length === 1
       ? (node.slots[slots[0]!] ?? NONE)
@@ -153,11 +154,12 @@ export class TreeHtml {
     }
   }
 
-  #make(page: Page, id: NodeId, parentId: NodeId | undefined): void {
+  #make(page: Page, id: NodeId, node: PageNode, parentId: NodeId | undefined): void {
     const { registry, context } = this.#renderer
-    const node = getNode(page, id)
-    const rendered = this.#renderer.render(id, node, spotOf(page, id, registry, context.look))
-    if (getKind(registry, node.kind).usesSpot?.includes('outline')) this.#outlined.add(id)
+    const { usesSpot } = getKind(registry, node.kind)
+    const spot = usesSpot ? spotOf(page, id, registry, context.look) : ANY_SPOT
+    const rendered = this.#renderer.render(id, node, spot)
+    if (usesSpot?.includes('outline')) this.#outlined.add(id)
     const before = this.#parts.get(id)?.rendered
     if (before !== rendered && !(before && sameNames(before, rendered))) this.#styleState++
     // Joined and not added up: a string that is put together by adding is only walked through, piece by piece, at its end.
