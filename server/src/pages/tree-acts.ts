@@ -26,7 +26,7 @@ import { checkedTitle, findPageRow, findVersion, insertVersion, listed, readDocu
 import { asTree, freeSlug, NEVER_LIVE, pagePaths, slugOf, subtreeOf } from './tree.ts'
 
 /** All pages that stand in the tree, by position. */
-export async function treeRows(manager: EntityManager, siteId: string): Promise<PageRow[]> {
+async function treeRows(manager: EntityManager, siteId: string): Promise<PageRow[]> {
   const where = { siteId, binnedAt: IsNull() }
   return asTree(await manager.find(PageEntity, { where, order: { position: 'ASC' } }))
 }
