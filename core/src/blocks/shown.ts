@@ -14,8 +14,8 @@ export function shownIds(page: Page, rootId: NodeId, registry: Registry): NodeId
   for (let id = pending.pop(); id !== undefined; id = pending.pop()) {
     ids.push(id)
     const node = getNode(page, id)
-    const children = shownSlots(node, registry).flatMap((slot) => node.slots[slot] ?? [])
-    pending.push(...children.reverse())
+    for (const slot of shownSlots(node, registry).toReversed())
+      for (const child of (node.slots[slot] ?? []).toReversed()) pending.push(child)
   }
   return ids
 }

@@ -85,19 +85,21 @@ function renderNode(registry: Registry, site: SiteContext, { id, node, spot }: P
   const element = definition.render(typed, new NodeContext(site, definition, { id, node, spot }))
   const arranged = arrangeNode(registry, node)
   const surface = typeof node.look.surface === 'string' ? node.look.surface : undefined
-  const own = (element.properties.className ?? []) as readonly string[]
-  const className = [...own]
-  if (surface) className.push(surfaceClass(surface))
-  if (arranged.className) className.push(arranged.className)
-  const properties = { ...element.properties }
-  if (className.length > 0) properties.className = className
-  if (site.purpose === 'canvas') properties.dataNode = id
   const behaviour = definition.behaviour?.needs(typed) ? definition.behaviour.name : undefined
-  return new RenderedNode({ ...element, properties }, node.kind, {
-    surface,
-    rules: arranged.rules,
-    behaviour,
-  })
+  const classes = surface === undefined ? [] : [surfaceClass(surface)]
+  if (arranged.className !== undefined) classes.push(arranged.className)
+  const marked = withMarks(element, classes, site.purpose === 'canvas' ? id : undefined)
+  return new RenderedNode(marked, node.kind, { surface, rules: arranged.rules, behaviour })
+}
+
+/** The element with more classes, and the id of its node where it is to be selected. Most get neither, and stay what they are. */
+function withMarks(element: Element, classes: readonly string[], nodeId: NodeId | undefined): Element {
+  if (classes.length === 0 && nodeId === undefined) return element
+  const properties = { ...element.properties }
+  const own = (properties.className ?? []) as readonly string[]
+  if (classes.length > 0) properties.className = [...own, ...classes]
+  if (nodeId !== undefined) properties.dataNode = nodeId
+  return { ...element, properties }
 }
 
 /** What a kind is given while one node of it is rendered. A class, since one is made for every node. */

@@ -28,8 +28,10 @@ export function usePageRows(
     if (!found) return
     acts.show(found.page.id)
     inView.show(index)
-    // Once it is drawn, if it was not seen before.
-    requestAnimationFrame(() => requestAnimationFrame(() => rowOf(found.page.id)?.focus()))
+    const row = rowOf(found.page.id)
+    if (row) row.focus()
+    // Once it is drawn, where it was not seen before.
+    else requestAnimationFrame(() => requestAnimationFrame(() => rowOf(found.page.id)?.focus()))
   }
   const onKeyDown = (event: React.KeyboardEvent): void => {
     const at = listed.findIndex(({ page }) => page.id === currentId)

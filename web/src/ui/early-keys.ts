@@ -88,7 +88,8 @@ export function useEarlyKeys(isThere: boolean, onEscape: () => void): void {
   }, [isThere, before])
 }
 
-const LOOKS_FOR_FIELD = 100
+/** Five seconds: more than a slow machine takes to show a field. */
+const LOOKS_FOR_FIELD = 500
 const LOOK_EVERY_MS = 10
 
 /** Types what was collected into the field that gets the focus. A dialog takes a moment to move it there from where it was `before`. */
@@ -103,9 +104,10 @@ export async function giveToField(early: EarlyKeys, before: Element | null): Pro
 }
 
 function typeInto(field: HTMLInputElement, input: EarlyInput): void {
-  const end = field.value.length
-  if ('text' in input) replaceText(field, end, input.text)
-  else if (input.key === 'Backspace') replaceText(field, Math.max(0, end - 1), '')
+  // As the hand would: over what is selected, such as all that stood there before.
+  const [from, to] = [field.selectionStart ?? field.value.length, field.selectionEnd ?? field.value.length]
+  if ('text' in input) replaceText(field, [from, to], input.text)
+  else if (input.key === 'Backspace') replaceText(field, [from === to ? Math.max(0, from - 1) : from, to], '')
   else {
     const about = { key: input.key, code: input.key, bubbles: true, cancelable: true }
     field.dispatchEvent(new KeyboardEvent('keydown', about))
@@ -113,7 +115,7 @@ function typeInto(field: HTMLInputElement, input: EarlyInput): void {
   }
 }
 
-function replaceText(field: HTMLInputElement, from: number, text: string): void {
-  field.setRangeText(text, from, field.value.length, 'end')
+function replaceText(field: HTMLInputElement, [from, to]: readonly [number, number], text: string): void {
+  field.setRangeText(text, from, to, 'end')
   field.dispatchEvent(new InputEvent('input', { bubbles: true }))
 }

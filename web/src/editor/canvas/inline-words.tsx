@@ -18,6 +18,7 @@ import type { Typing } from '../editor-state.ts'
 import { useNode, useStore, type EditorStore } from '../editor-store.ts'
 import { newId } from '../new-id.ts'
 import { setActiveEditor, typedParagraph } from './active-editor.ts'
+import { dropWish, listenForBar } from './bar-keys.ts'
 import { readField, topOf, withField } from './field-path.ts'
 import { startTyping, stepTyping } from './frame-input.ts'
 import { pasteWhileTyping } from './paste-while-typing.ts'
@@ -52,7 +53,7 @@ export function InlineWords({ tag, node: id, field, ...attributes }: InlineWords
       words: wordsOf(control, readField(node.content, field)),
       label: `Text of the ${title}`,
       onEdgeKey: (key) => crossEdge(store, id, key, started.view.dom),
-      start: store.state.typing?.start,
+      start: startOnce(store.state.typing),
       onPaste: (running, event) => pasteWhileTyping(store, running, event),
       onChange: (next) => {
         const before = store.state.page.nodes[id]?.content
@@ -64,12 +65,18 @@ export function InlineWords({ tag, node: id, field, ...attributes }: InlineWords
       },
     })
     editor.current = started
+    if ('bold' in started.schema.marks) listenForBar(started)
     setActiveEditor({
       editor: started,
       selectWordAt: (point) => selectWord(started, point),
-      take: (input) => takeEarly(started, input),
+      take: (input) => {
+        takeEarly(started, input)
+        // The selection on the screen follows only with the focus, and the next letter would go by the one of before.
+        started.view.focus()
+      },
     })
     return () => {
+      dropWish()
       setActiveEditor(undefined)
       started.destroy()
       editor.current = undefined
@@ -91,6 +98,15 @@ export function InlineWords({ tag, node: id, field, ...attributes }: InlineWords
   // Any tag a kind renders; one name stands for all of them in the types.
   const Tag = tag as 'div'
   return <Tag {...attributes} ref={element} />
+}
+
+const begun = new WeakSet<Typing>()
+
+/** Where typing starts: asked for once, so that a text editor that is made anew does not select what was typed meanwhile. */
+function startOnce(typing: Typing | undefined): Typing['start'] {
+  if (!typing || begun.has(typing)) return undefined
+  begun.add(typing)
+  return typing.start
 }
 
 /** Puts what was typed into the page. False where the page can't take it. */

@@ -18,10 +18,11 @@ import { Button, Dialog, DialogTrigger, Popover, Toolbar } from 'react-aria-comp
 import styled from 'styled-components'
 import type { Editor } from '@tiptap/core'
 import { MARKS, type Link } from '@gullyline/core'
-import { keyName, useRunCommand } from '../commands.ts'
+import { giveToField } from '../../ui/early-keys.ts'
+import { useRunCommand } from '../commands.ts'
 import { LinkField } from '../details/link-field.tsx'
 import { useActiveEditor, useReading } from './active-editor.ts'
-import { atSelectionOnScreen } from './text-selection.ts'
+import { BAR_KEY, LINK_KEY, takeWish, useBarWish, type BarWish } from './bar-keys.ts'
 
 /**
  * Above the page, where it covers no text, over the block that is typed in. As wide as the canvas: the room before the
@@ -82,11 +83,6 @@ const LinkPop = styled(Popover)`
     0 0 0 1px var(--line),
     0 10px 30px rgb(25 33 30 / 30%);
 `
-
-/** Common practice, no source: many programs that write text have it. */
-const LINK_KEY = 'Ctrl+K'
-/** Common practice, no source: it leads from a text to the bar over it. */
-const BAR_KEY = 'Alt+F10'
 
 const icon = { size: 16, strokeWidth: 1.75 } as const
 
@@ -241,38 +237,34 @@ function hasLooks(editor: Editor): boolean {
   return 'bold' in editor.schema.marks
 }
 
-/** The keys that lead from the text to its bar and to the link in it, and back. */
+/** Does what a key in the text asked the bar for, and leads back to the text by Escape. */
 function useBarKeys(
   editor: Editor | undefined,
   bar: RefObject<HTMLElement | null>,
   onLink: () => void,
 ): void {
-  const ask = useEffectEvent((event: KeyboardEvent): void => {
-    const name = keyName(event)
-    if (!editor || (name !== LINK_KEY && name !== BAR_KEY)) return
-    event.preventDefault()
-    event.stopPropagation()
-    // What a key has just selected is what the link is for, though the text editor was not told of it yet.
-    const selected = atSelectionOnScreen(editor.view)
-    if (selected.selectionSet) editor.view.dispatch(selected)
-    if (name === LINK_KEY) onLink()
-    else bar.current?.querySelector('button')?.focus()
+  const wish = useBarWish()
+  const takeUp = useEffectEvent(({ what, early, before }: BarWish): void => {
+    takeWish()
+    if (what === 'link') {
+      onLink()
+      void giveToField(early, before)
+    } else {
+      early.drop()
+      bar.current?.querySelector('button')?.focus()
+    }
   })
+  useEffect(() => {
+    if (wish && editor && hasLooks(editor)) takeUp(wish)
+  }, [wish, editor])
   const goBack = useEffectEvent((event: KeyboardEvent): void => {
     if (event.key === 'Escape') editor?.view.focus()
   })
   useEffect(() => {
-    if (!editor || !hasLooks(editor)) return
-    const { dom } = editor.view
     const buttons = bar.current
-    const onKey = (event: KeyboardEvent): void => ask(event)
     const onBarKey = (event: KeyboardEvent): void => goBack(event)
-    dom.addEventListener('keydown', onKey)
     buttons?.addEventListener('keydown', onBarKey)
-    return () => {
-      dom.removeEventListener('keydown', onKey)
-      buttons?.removeEventListener('keydown', onBarKey)
-    }
+    return () => buttons?.removeEventListener('keydown', onBarKey)
   }, [editor, bar])
 }
 
