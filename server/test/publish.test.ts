@@ -1,6 +1,6 @@
 import { mkdir, readdir, readFile, rename, rm, stat, symlink, utimes, writeFile } from 'node:fs/promises'
-import { join } from 'node:path'
-import { afterAll, beforeAll, expect, test } from '@jest/globals'
+import { join, relative } from 'node:path'
+import { afterAll, beforeAll, expect, jest, test } from '@jest/globals'
 import type { ErrorBody, MediaUse, PageSummary } from '@gullyline/core'
 import { SiteEntity } from '../src/db/rows.ts'
 import { Releases } from '../src/publish/manifest.ts'
@@ -16,8 +16,12 @@ afterAll(() => server.close())
 const live = () => join(server.services.dataDir, 'live')
 const current = () => new Releases(server.services.dataDir).current()
 const home = async () => (await server.site.request('http://localhost/')).text()
-/** All that is on the disk for visitors. */
-const onDisk = async () => (await readdir(live(), { recursive: true })).sort()
+/** All files that are on the disk for visitors, and the link to the release. */
+const onDisk = async () =>
+  (await readdir(live(), { recursive: true, withFileTypes: true }))
+    .filter((entry) => !entry.isDirectory())
+    .map((entry) => relative(live(), join(entry.parentPath, entry.name)))
+    .sort()
 
 test('a publish that fails half-way changes nothing: visitors see what they saw, and no file is left', async () => {
   const before = { release: current(), html: await home(), files: await onDisk() }
@@ -66,12 +70,52 @@ test('a file that is gone from the disk is named, and stops only what shows it',
   expect((await server.publish(showing[0]!)).status).toBe(200)
 })
 
+test('a page that went live without a file has it as soon as the file is back, whatever is published then', async () => {
+  const folder = join(server.services.dataDir, 'media', 'tmdusk')
+  const picture = `/media/tmdusk/${(await readdir(folder)).find((name) => name.endsWith('.webp'))!}`
+  const stored = join(live(), 'content/library', picture)
+  const answer = () => server.site.request(`http://localhost${picture}`)
+  expect((await answer()).status).toBe(200)
+  await rename(folder, `${folder}-away`)
+  await rm(stored)
+  const renamed = (name: string) => server.ask('/api/site/settings', { method: 'PUT', body: { name } })
+  // Every page is made again, and those that show the picture stay live without it.
+  expect((await renamed('Tarrowmoor by night')).status).toBe(200)
+  expect((await answer()).status).toBe(404)
+  await rename(`${folder}-away`, folder)
+  expect((await renamed('Tarrowmoor Observatory')).status).toBe(200)
+  expect((await answer()).status).toBe(200)
+  await rename(folder, `${folder}-away`)
+  await rm(stored)
+  expect((await renamed('Tarrowmoor by night')).status).toBe(200)
+  await rename(`${folder}-away`, folder)
+  // Nothing else changed for the pages that lack it.
+  expect((await server.publish('tmquestions')).status).toBe(200)
+  expect((await answer()).status).toBe(200)
+  expect((await renamed('Tarrowmoor Observatory')).status).toBe(200)
+})
+
+test('what a publish made that failed is gone again, and what is live stays whole', async () => {
+  const before = await onDisk()
+  // After the pages were made, which is when a disk is full.
+  const write = jest.spyOn(Releases.prototype, 'write').mockRejectedValueOnce(new Error('The disk failed'))
+  const changed = await server.ask('/api/site/settings', { method: 'PUT', body: { name: 'Another name' } })
+  write.mockRestore()
+  expect(changed.status).toBe(500)
+  expect(await onDisk()).toEqual(before)
+  expect(
+    (await server.ask('/api/site/settings', { method: 'PUT', body: { name: 'Tarrowmoor Observatory' } }))
+      .status,
+  ).toBe(200)
+})
+
 test('a publish that was killed leaves nothing that stops the next one or the next start', async () => {
   await symlink('nosuchrelease', join(live(), '.next-killed'))
   await writeFile(join(live(), 'content/library/media/.begun-killed'), 'half a pict')
   await writeFile(join(live(), 'content/unused.html'), 'made for a release that never was')
   // Releases were folders once.
   await mkdir(join(live(), 'halfdone'))
+  await writeFile(join(live(), 'halfdone/index.html'), 'a page')
   expect((await server.publish('tmhome')).status).toBe(200)
   await showRelease(server.services)
   const left = await onDisk()

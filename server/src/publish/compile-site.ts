@@ -73,6 +73,8 @@ export interface CompiledSite {
   readonly missing: readonly MissingFile[]
 }
 
+/** The key of no page. */
+const INCOMPLETE = ''
 /** So many documents are read at once: enough that a page seldom waits for its own, and few enough to hold. */
 const READ_AT_ONCE = 20
 
@@ -102,7 +104,8 @@ export async function compileSite(
     for (const page of group) {
       const made = await makePage(page, documents.get(page.id)!, { live, context, store, dataDir })
       const { version, settings, savedAt } = page
-      const key = keyOf(page, made.reads)
+      // A page that lacks a file is made again each time, until the file is there.
+      const key = made.missing.length > 0 ? INCOMPLETE : keyOf(page, made.reads)
       records[page.id] = { version, settings, savedAt: savedAt.toISOString(), key, ...made.record }
       missing.push(...made.missing)
     }
@@ -185,7 +188,7 @@ async function makePage(
   return { reads, record: { reads, files }, missing }
 }
 
-/** The files of the library that belong to what was read, each with what the library calls it. */
+/** Returns the files of the library that a page shows or links to, if what it read is a picture or a file. */
 function libraryFiles(
   { pictures, files }: Pick<LiveSite, 'pictures' | 'files'>,
   read: ReadName,

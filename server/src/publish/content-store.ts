@@ -27,8 +27,8 @@ const LIBRARY = 'library'
 const BEGUN = '.begun-'
 
 /**
- * All that releases show, each file once: what was made is named by a digest of its bytes, and what is of the library by
- * its address. A file that is here is whole, and never written again, so that releases share what is the same in them.
+ * Holds every file that a release shows, once. Files that were made are named by a digest of their bytes; files of the
+ * library by their address. A file that is here is whole and is never written again, so releases can share it.
  */
 export class ContentStore {
   readonly #folder: string

@@ -128,13 +128,14 @@ async function tryPublish(services: Services, goingLive: GoingLive): Promise<boo
     isShown = await transact(services.db, (manager) =>
       goLive(manager, { before: switched, releaseId, goingLive }),
     )
-    if (isShown) {
-      await releases.show(releaseId)
-      await removeOldReleases(services)
-    }
+    if (isShown) await releases.show(releaseId)
     return isShown
   } finally {
-    if (!isShown) await releases.remove(releaseId)
+    // Neither changes what visitors see, so failing at it must not make a publish look failed.
+    const tidied = isShown ? removeOldReleases(services) : removeTry(services, releaseId)
+    await tidied.catch((error: unknown) =>
+      services.log.error({ err: error }, 'Old files could not be removed'),
+    )
   }
 }
 
@@ -288,7 +289,13 @@ function namesOf(releases: Releases, ids: readonly string[]): Set<string> {
   return new Set(manifests.flatMap(({ addresses, records }) => [...Object.values(addresses), ...records]))
 }
 
-/** Removes what publishes that were killed left behind. */
+/** Removes what a publish made that came to nothing. */
+async function removeTry(services: Services, releaseId: string): Promise<void> {
+  await new Releases(services.dataDir).remove(releaseId)
+  await removeLeftovers(services)
+}
+
+/** Removes what no release shows: what publishes left behind that failed or were killed. */
 async function removeLeftovers({ dataDir }: Services): Promise<void> {
   const releases = new Releases(dataDir)
   await releases.removeLeftovers()

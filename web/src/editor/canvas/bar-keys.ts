@@ -37,11 +37,11 @@ export function listenForBar(editor: Editor): void {
     const selected = atSelectionOnScreen(editor.view)
     if (selected.selectionSet) editor.view.dispatch(selected)
     dropWish()
-    setWish({
-      what: name === LINK_KEY ? 'link' : 'bar',
-      early: collectAllKeys(dropWish),
-      before: document.activeElement,
+    const early = collectAllKeys(() => {
+      early.drop()
+      setWish(undefined)
     })
+    setWish({ what: name === LINK_KEY ? 'link' : 'bar', early, before: document.activeElement })
   })
 }
 
