@@ -1,5 +1,5 @@
 /** What is typed and asked for before the parts of the editor that it needs have come. */
-import type { Page } from '@playwright/test'
+import type { Locator, Page } from '@playwright/test'
 import { canvasOf, expect, openPage, test } from './app.ts'
 
 /** Keeps a script from coming until it is let through. */
@@ -13,14 +13,19 @@ async function holdScript(page: Page, name: string): Promise<() => void> {
   return letThrough
 }
 
+/** Begins to type in a text whose editor is not there yet. */
+async function typeTooEarly(text: Locator): Promise<void> {
+  await text.click()
+  await text.click()
+  await expect(text).toHaveAttribute('aria-busy', 'true')
+}
+
 test('letters typed before the text editor is there stand in the text once it is', async ({ page, app }) => {
   const letThrough = await holdScript(page, 'text-editing')
   const canvas = await openPage(page, app, 'Visit')
   const heading = canvas.locator('h1')
   const before = await heading.textContent()
-  await heading.click()
-  await heading.click()
-  await expect(heading).toHaveAttribute('aria-busy', 'true')
+  await typeTooEarly(heading)
   await page.keyboard.press('End')
   await page.keyboard.type('Helm')
   await page.keyboard.press('Backspace')
@@ -43,9 +48,7 @@ test('Enter before the text editor is there starts a paragraph, and what was typ
   const letThrough = await holdScript(page, 'text-editing')
   const canvas = await openPage(page, app, 'Visit')
   const heading = canvas.getByRole('heading', { name: 'Opening hours' })
-  await heading.click()
-  await heading.click()
-  await expect(heading).toHaveAttribute('aria-busy', 'true')
+  await typeTooEarly(heading)
   await page.keyboard.press('End')
   await page.keyboard.press('Enter')
   await page.keyboard.type('Under it')
@@ -61,9 +64,7 @@ test('what was typed before the text editor was there is not lost when something
   const letThrough = await holdScript(page, 'text-editing')
   const canvas = await openPage(page, app, 'Visit')
   const heading = canvas.getByRole('heading', { name: 'Opening hours' })
-  await heading.click()
-  await heading.click()
-  await expect(heading).toHaveAttribute('aria-busy', 'true')
+  await typeTooEarly(heading)
   await page.keyboard.type(' of the dome')
   await page.keyboard.press('Escape')
   await page.keyboard.press('Control+Enter')

@@ -17,7 +17,8 @@ import {
   type Picture,
 } from '@gullyline/core'
 import { demoSite } from '@gullyline/demo'
-import { compileSite, type LivePage, type LiveSite } from '../src/publish/compile-site.ts'
+import { compileSite } from '../src/publish/compile-site.ts'
+import type { LivePage, LiveSite } from '../src/publish/live-site.ts'
 
 let dataDir = ''
 beforeAll(async () => {

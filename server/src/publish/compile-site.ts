@@ -12,38 +12,20 @@ import {
   type Look,
   type NavigationItem,
   type Page,
-  type PageSettings,
-  type Picture,
   type ReadName,
   type SiteContext,
-  type SiteFile,
 } from '@gullyline/core'
-import type { SiteRow } from '../db/rows.ts'
 import { fontFolder } from '../media/folders.ts'
 import type { Services } from '../services.ts'
 import { ContentStore } from './content-store.ts'
 import { robotsTxt, sitemapXml } from './crawlers.ts'
 import { hashedFonts } from './hashed-fonts.ts'
 import { writeIcons } from './icons.ts'
+import type { LivePage, LiveSite } from './live-site.ts'
 import type { Manifest } from './manifest.ts'
 import { writeRecords, type PageRecord, type PageRecords } from './page-records.ts'
 import { liveNavigation, pageKeys } from './page-keys.ts'
 import { programId } from './program-id.ts'
-
-export interface LivePage {
-  readonly id: string
-  readonly path: string
-  readonly parentId: string | null
-  readonly version: number
-  readonly title: string
-  readonly settings: PageSettings
-  /** When its version was saved. */
-  readonly savedAt: Date
-  /** Whether it is what visitors get where there is no page. */
-  readonly isNotFound: boolean
-  /** Whether somebody asked for it to go live now: then all that it shows must be there. */
-  readonly isGoingLive: boolean
-}
 
 /** A file of the library that a page shows or links to, and that is not there. */
 export interface MissingFile {
@@ -52,18 +34,6 @@ export interface MissingFile {
   readonly path: string
   /** What the library calls it. */
   readonly name: string
-}
-
-export interface LiveSite {
-  readonly site: SiteRow
-  /** In the order of the tree. */
-  readonly pages: readonly LivePage[]
-  /** Where addresses lead that pages had before. */
-  readonly redirects: Readonly<Record<string, string>>
-  readonly pictures: Readonly<Record<string, Picture>>
-  readonly files: Readonly<Record<string, SiteFile>>
-  /** Reads the documents of some of the pages. Those that are not made again are never read. */
-  readonly readDocuments: (pages: readonly LivePage[]) => Promise<ReadonlyMap<string, Page>>
 }
 
 export interface CompiledSite {

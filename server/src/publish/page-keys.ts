@@ -6,7 +6,7 @@ import {
   type ReadName,
   type SiteContext,
 } from '@gullyline/core'
-import type { LivePage } from './compile-site.ts'
+import type { LivePage } from './live-site.ts'
 
 /** What all pages of a release have in common. */
 interface Common {

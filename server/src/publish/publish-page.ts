@@ -1,29 +1,24 @@
 import { IsNull, type EntityManager } from 'typeorm'
-import { settingsOf, type Page, type PublishResult } from '@gullyline/core'
-import { PageEntity, SiteEntity, type PageRow } from '../db/rows.ts'
+import type { PublishResult } from '@gullyline/core'
+import { PageEntity, SiteEntity } from '../db/rows.ts'
 import { transact } from '../db/transact.ts'
 import { newId } from '../http/new-id.ts'
-import { listFiles, listPictures } from '../media/store.ts'
 import { audit } from '../http/audit.ts'
 import { Refused } from '../http/errors.ts'
 import { pageFindings } from '../pages/findings.ts'
-import { findPageRow, findVersions, openPage, readDocument } from '../pages/store.ts'
-import { liveRedirects, standingPages } from '../pages/tree-acts.ts'
+import { findPageRow, openPage } from '../pages/store.ts'
 import type { Services } from '../services.ts'
 import { findSite } from '../sites/store.ts'
-import { compileSite, type LivePage, type LiveSite, type MissingFile } from './compile-site.ts'
+import { compileSite, type MissingFile } from './compile-site.ts'
 import { ContentStore } from './content-store.ts'
+import { assertMayGoLive, readLiveSite, type GoingLive } from './live-site.ts'
 import { Releases } from './manifest.ts'
-import { readRecords, type PageRecords } from './page-records.ts'
 import { alone } from './one-at-a-time.ts'
+import { readRecords } from './page-records.ts'
+import { isWhole, removeLeftovers, removeOldReleases, removeTry } from './release-files.ts'
 
-/** Earlier releases that are kept, beside the one visitors see. */
-const KEPT_RELEASES = 3
 /** Something else may go live while the site is compiled; then it is compiled again, on what that left. */
 const MOST_TRIES = 5
-
-/** Versions that go live, by the id of their page. */
-export type GoingLive = Readonly<Record<string, number>>
 
 /** Makes one version of a page what visitors see: the one that was looked at. Refuses one that the checks find errors on. */
 export function publishPage(
@@ -71,16 +66,6 @@ async function refuseErrors(manager: EntityManager, pageId: string, version: num
       problems: errors.map(({ nodeId, message }) => ({ pointer: nodeId ? `/nodes/${nodeId}` : '', message })),
     },
   )
-}
-
-function assertMayGoLive({ binnedAt, liveVersion }: PageRow, version: number): void {
-  if (binnedAt !== null)
-    throw new Refused('page-deleted', 'This page was deleted. Restore it first; nothing was published.')
-  if (liveVersion !== null && liveVersion > version)
-    throw new Refused(
-      'stale-publish',
-      `Version ${liveVersion} of this page went live meanwhile, which is newer than version ${version}. Nothing was changed; open the page again to see it.`,
-    )
 }
 
 /**
@@ -172,76 +157,6 @@ async function goLive(manager: EntityManager, { before, releaseId, goingLive }: 
   return true
 }
 
-interface ToRead {
-  readonly goingLive: GoingLive
-  readonly records: PageRecords
-}
-
-/** The site as it is live, with `goingLive` instead of what is live of those pages. Of versions that have a record, nothing is read. */
-async function readLiveSite(
-  services: Services,
-  manager: EntityManager,
-  { goingLive, records }: ToRead,
-): Promise<LiveSite> {
-  const site = await findSite(manager)
-  const rows = await standingPages(manager, site.id)
-  const standing = new Set(rows.map(({ id }) => id))
-  for (const id of Object.keys(goingLive)) if (!standing.has(id)) await refuseAbsent(manager, id)
-  const live = rows.flatMap((row) => {
-    const version = Object.hasOwn(goingLive, row.id) ? goingLive[row.id]! : row.liveVersion
-    return version === null ? [] : [{ row, version }]
-  })
-  const known = ({ row, version }: (typeof live)[number]) => {
-    const record = Object.hasOwn(records, row.id) ? records[row.id] : undefined
-    return record?.version === version ? record : undefined
-  }
-  const unknown = live.filter((one) => !known(one))
-  const found = await findVersions(
-    manager,
-    unknown.map(({ row, version }) => ({ pageId: row.id, number: version })),
-    (row) => ({ savedAt: row.savedAt, settings: settingsOf(readDocument(row)) }),
-  )
-  const pages = live.map((one): LivePage => {
-    const { row, version } = one
-    const record = known(one)
-    const { settings, savedAt } = record
-      ? { settings: record.settings, savedAt: new Date(record.savedAt) }
-      : found.get(row.id)!
-    const { id, parentId } = row
-    const isNotFound = id === site.notFoundPageId
-    const isGoingLive = Object.hasOwn(goingLive, id)
-    return {
-      id,
-      path: row.address!,
-      parentId,
-      version,
-      savedAt,
-      settings,
-      title: settings.title || row.title,
-      isNotFound,
-      isGoingLive,
-    }
-  })
-  const livePaths = Object.fromEntries(pages.map((page) => [page.id, page.path]))
-  const redirects = await liveRedirects(manager, site.id, livePaths)
-  const pictures = await listPictures(manager, site.id)
-  const files = await listFiles(manager, site.id)
-  // Versions are never changed, so they can be read after the transaction.
-  const readDocuments = (some: readonly LivePage[]): Promise<ReadonlyMap<string, Page>> =>
-    findVersions(
-      services.db.manager,
-      some.map(({ id, version }) => ({ pageId: id, number: version })),
-      readDocument,
-    )
-  return { site, pages, redirects, pictures, files, readDocuments }
-}
-
-/** A page that is to go live and stands in no tree: it does not exist, or was deleted. */
-async function refuseAbsent(manager: EntityManager, pageId: string): Promise<never> {
-  assertMayGoLive(await findPageRow(manager, pageId), 0)
-  throw new Refused('not-found', 'This page belongs to another site. Nothing was published.')
-}
-
 /**
  * Points visitors to the release that the database names. Run at start: a crash between the database's commit and the
  * switch is mended by switching now, and a release of which anything is gone is made again.
@@ -260,46 +175,4 @@ export function showRelease(services: Services): Promise<void> {
     }
     await removeLeftovers(services)
   })
-}
-
-async function isWhole({ dataDir }: Services, releaseId: string): Promise<boolean> {
-  const manifest = new Releases(dataDir).manifest(releaseId)
-  if (!manifest) return false
-  const there = new Set(await new ContentStore(dataDir).list())
-  return [...Object.values(manifest.addresses), ...manifest.records].every((name) => there.has(name))
-}
-
-/** Removes releases that nobody will go back to, and the files that they alone showed. */
-async function removeOldReleases({ dataDir }: Services): Promise<void> {
-  const releases = new Releases(dataDir)
-  const ids = await releases.list()
-  const old = ids.filter((id) => id !== releases.current()).slice(KEPT_RELEASES)
-  if (old.length === 0) return
-  const used = namesOf(
-    releases,
-    ids.filter((id) => !old.includes(id)),
-  )
-  const gone = [...namesOf(releases, old)].filter((name) => !used.has(name))
-  for (const id of old) await releases.remove(id)
-  await new ContentStore(dataDir).remove(gone)
-}
-
-function namesOf(releases: Releases, ids: readonly string[]): Set<string> {
-  const manifests = ids.flatMap((id) => releases.manifest(id) ?? [])
-  return new Set(manifests.flatMap(({ addresses, records }) => [...Object.values(addresses), ...records]))
-}
-
-/** Removes what a publish made that came to nothing. */
-async function removeTry(services: Services, releaseId: string): Promise<void> {
-  await new Releases(services.dataDir).remove(releaseId)
-  await removeLeftovers(services)
-}
-
-/** Removes what no release shows: what publishes left behind that failed or were killed. */
-async function removeLeftovers({ dataDir }: Services): Promise<void> {
-  const releases = new Releases(dataDir)
-  await releases.removeLeftovers()
-  const store = new ContentStore(dataDir)
-  const used = namesOf(releases, await releases.list())
-  await store.remove((await store.list()).filter((name) => !used.has(name)))
 }
