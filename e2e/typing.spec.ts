@@ -48,6 +48,33 @@ test('on a machine of a quarter of the speed, letters land where the caret was p
   }
 })
 
+test('on a machine of a sixth of the speed, what is typed after Ctrl K goes to the link and not into the text', async ({
+  page,
+  app,
+}) => {
+  const canvas = await openPage(page, app, 'Visit')
+  const slow = await page.context().newCDPSession(page)
+  await slow.send('Emulation.setCPUThrottlingRate', { rate: 6 })
+  const text = canvas.locator('main .text').first()
+  const words = (await text.textContent())!
+  for (let round = 0; round < 4; round++) {
+    await text.dblclick()
+    await expect(canvas.locator('[contenteditable="true"]')).toBeVisible()
+    // Without a pause: the bar over the text may not be there yet.
+    await page.keyboard.press('Control+k')
+    await page.keyboard.type('questions')
+    await expect(page.getByRole('option', { name: /\/questions\/$/ })).toBeVisible()
+    await page.keyboard.press('Enter')
+    await expect(page.getByRole('dialog', { name: 'Link' })).toHaveCount(0)
+    await page.keyboard.press('Escape')
+    await expect(text.locator('a[href="/questions/"]')).toHaveCount(1)
+    await expect(text).toHaveText(words)
+    await page.keyboard.press('Control+z')
+    await page.keyboard.press('Escape')
+    await expect(text.locator('a[href="/questions/"]')).toHaveCount(0)
+  }
+})
+
 test('text pasted beyond the limit is told, stands nowhere, and what is typed after it is in the page', async ({
   page,
   app,
