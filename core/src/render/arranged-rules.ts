@@ -15,21 +15,39 @@ export interface ArrangedClass {
 
 const HIDDEN: Declarations = { display: 'none' }
 
-/** Arrangements by what they depend on: a page has many nodes and few ways to arrange them. */
-const known = new WeakMap<Registry, Map<string, ArrangedClass>>()
-/** More than any page uses; what is beyond is made again when it is needed. */
-const MOST_KNOWN = 2_000
+/** Arrangements of one registry by kind, and then by what they depend on: a page has many nodes and few ways to arrange them. */
+const known = new WeakMap<Registry, Map<string, Map<string, ArrangedClass>>>()
+/** More ways to arrange one kind than any page uses; what is beyond is made again when it is needed. */
+const MOST_KNOWN = 1_000
 
 /** The rules for how one node is arranged at each size: all of them at the widest, and at narrower ones what differs. Nodes arranged alike get the same object. */
 export function arrangeNode(registry: Registry, node: PageNode): ArrangedClass {
-  let all = known.get(registry)
-  if (!all || all.size > MOST_KNOWN) known.set(registry, (all = new Map<string, ArrangedClass>()))
+  const ofKind = knownOfKind(registry, node.kind)
   const { arrangedBy = NOTHING } = getKind(registry, node.kind)
-  const content = arrangedBy.length === 0 ? EMPTY : pick(node.content, arrangedBy)
-  const key = `${node.kind} ${keyOf(node.sizes.base)} ${keyOf(node.sizes.medium)} ${keyOf(node.sizes.narrow)} ${keyOf(node.look)} ${keyOf(content)}`
-  let arranged = all.get(key)
-  if (!arranged) all.set(key, (arranged = makeArranged(registry, { ...node, content })))
+  const key = arrangementKey(node, arrangedBy)
+  let arranged = ofKind.get(key)
+  if (!arranged) {
+    if (ofKind.size >= MOST_KNOWN) ofKind.clear()
+    ofKind.set(key, (arranged = makeArranged(registry, { ...node, content: pick(node.content, arrangedBy) })))
+  }
   return arranged
+}
+
+function knownOfKind(registry: Registry, kind: string): Map<string, ArrangedClass> {
+  let kinds = known.get(registry)
+  if (!kinds) known.set(registry, (kinds = new Map<string, Map<string, ArrangedClass>>()))
+  let ofKind = kinds.get(kind)
+  if (!ofKind) kinds.set(kind, (ofKind = new Map<string, ArrangedClass>()))
+  return ofKind
+}
+
+/** Equal for nodes of a kind that are arranged alike. Most set nothing, and of those nothing is written. */
+function arrangementKey({ sizes, look, content }: PageNode, arrangedBy: readonly string[]): string {
+  const own = keyOf(look)
+  const said = arrangedBy.length === 0 ? '' : JSON.stringify(arrangedBy.map((key) => content[key]))
+  const { base, medium, narrow } = sizes
+  if (!medium && !narrow && own === '' && isEmpty(base)) return said
+  return `${keyOf(base)} ${keyOf(medium)} ${keyOf(narrow)} ${own} ${said}`
 }
 
 /** Whether two states of a node are certainly arranged alike, told without arranging either. */
@@ -44,16 +62,19 @@ export function isArrangedAlike(registry: Registry, a: PageNode, b: PageNode): b
 }
 
 const NOTHING: readonly string[] = []
-const EMPTY: JsonObject = {}
 
 function pick(content: JsonObject, keys: readonly string[]): JsonObject {
   return Object.fromEntries(keys.map((key) => [key, content[key]!]))
 }
 
-/** Most nodes set nothing, and for those nothing is written. */
 function keyOf(values: JsonObject | undefined): string {
-  for (const _key in values) return JSON.stringify(values)
-  return values === undefined ? '-' : ''
+  if (values === undefined) return '-'
+  return isEmpty(values) ? '' : JSON.stringify(values)
+}
+
+function isEmpty(values: JsonObject): boolean {
+  for (const _key in values) return false
+  return true
 }
 
 function makeArranged(registry: Registry, node: PageNode): ArrangedClass {

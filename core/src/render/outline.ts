@@ -46,8 +46,10 @@ export function anchorAt(page: Page, id: NodeId, registry: Registry): string | u
 export function anchorsChanged(before: Page, page: Page, registry: Registry): readonly NodeId[] {
   const [was, is] = [find(before, registry).byId, find(page, registry).byId]
   if (was === is) return []
-  const ids = [...is.keys(), ...[...was.keys()].filter((id) => !is.has(id))]
-  return ids.filter((id) => was.get(id)?.anchor !== is.get(id)?.anchor)
+  const changed: NodeId[] = []
+  for (const [id, entry] of is) if (was.get(id)?.anchor !== entry.anchor) changed.push(id)
+  for (const id of was.keys()) if (!is.has(id)) changed.push(id)
+  return changed
 }
 
 function find(page: Page, registry: Registry): Known {

@@ -34,15 +34,19 @@ export function lineElements(line: Line, context: Pick<RenderContext, 'href'>): 
 
 /** Words with marks and links. A link that leads nowhere leaves its words. */
 function runElements(runs: readonly Run[], context: Pick<RenderContext, 'href'>): ElementContent[] {
-  return runs.flatMap((run) => {
-    const marked = (run.marks ?? []).reduceRight<ElementContent[]>(
-      (inner, mark) => [markElement(mark, inner)],
-      withBreaks(run.text),
-    )
-    const href = context.href(run.link)
-    return href === undefined ? marked : [el('a', { href }, marked)]
-  })
+  const elements: ElementContent[] = []
+  for (const run of runs) {
+    let inner = withBreaks(run.text)
+    // The first mark is the outermost.
+    for (const mark of run.marks?.toReversed() ?? NO_MARKS) inner = [markElement(mark, inner)]
+    const href = run.link && context.href(run.link)
+    if (href === undefined) elements.push(...inner)
+    else elements.push(el('a', { href }, inner))
+  }
+  return elements
 }
+
+const NO_MARKS: readonly Mark[] = []
 
 function markElement(mark: Mark, inner: readonly ElementContent[]): ElementContent {
   if (mark === 'accent' || mark === 'quiet') return el('span', { className: [`in-${mark}`] }, inner)

@@ -57,9 +57,10 @@ export const ANY_SPOT: Spot = {}
 export function spotOf(page: Page, id: NodeId, registry: Registry, look: Look): Spot {
   const facts = getKind(registry, getNode(page, id).kind).usesSpot
   if (!facts) return ANY_SPOT
-  const spot: { -readonly [key in keyof Spot]: Spot[key] } = {}
-  for (const fact of facts) Object.assign(spot, FACTS[fact](page, id, registry, look))
-  return spot
+  const [first, ...more] = facts
+  if (first === undefined) return ANY_SPOT
+  const spot = FACTS[first](page, id, registry, look)
+  return more.reduce((known, fact) => ({ ...known, ...FACTS[fact](page, id, registry, look) }), spot)
 }
 
 type FindFact = (page: Page, id: NodeId, registry: Registry, look: Look) => Spot
