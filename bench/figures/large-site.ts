@@ -2,7 +2,8 @@ import { randomBytes } from 'node:crypto'
 import type { DataSource } from 'typeorm'
 import { ID_BYTES, idFrom, withSettings, type Page, type PageDocument } from '@gullyline/core'
 import { openDatabase } from '../../server/src/db/data-source.ts'
-import { VersionEntity } from '../../server/src/db/rows.ts'
+import { packState } from '../../server/src/documents/states.ts'
+import { findVersion } from '../../server/src/documents/versions.ts'
 import { startApplication, type Application } from '../application.ts'
 import { figureOf, median, type Figure } from '../measure.ts'
 
@@ -77,8 +78,8 @@ async function siteOf(pages: number): Promise<Site> {
 
 /** Adds pages like the sample site's visit page, published, and returns the id of one. */
 async function addPages(database: DataSource, count: number): Promise<string> {
-  const version = await database.manager.findOneByOrFail(VersionEntity, { pageId: 'tmvisit', number: 1 })
-  const document = JSON.stringify(withSettings(version.document as Page, { inNavigation: false }))
+  const { document } = await findVersion(database.manager, 'tmvisit', 1)
+  const { state } = await packState(withSettings(document, { inNavigation: false }), undefined)
   const groups: string[] = []
   let last = ''
   for (let from = 0; from < count; from += GROUP) {
@@ -92,16 +93,24 @@ async function addPages(database: DataSource, count: number): Promise<string> {
     })
     for (const [id, parent, position, slug, address] of rows) {
       await database.query(
+        "INSERT INTO documents (id, site_id, type, version) SELECT ?, site_id, 'page', 1 FROM pages WHERE id = 'tmvisit'",
+        [id],
+      )
+      await database.query(
         `INSERT INTO pages (id, site_id, parent_id, position, title, slug, address, description, in_navigation,
-           version, live_version, live_since, more, words)
-         SELECT ?, site_id, ?, ?, title, ?, ?, description, 0, 1, 1, NOW(3), more, words
+           more, words)
+         SELECT ?, site_id, ?, ?, title, ?, ?, description, 0, more, words
          FROM pages WHERE id = 'tmvisit'`,
         [id, parent, position, slug, address],
       )
       await database.query(
-        `INSERT INTO versions (page_id, number, document, saved_at, saved_by)
-         SELECT ?, 1, ?, NOW(3), 'Bench'`,
-        [id, document],
+        `INSERT INTO versions (document_id, number, state, changes, saved_at, saved_by)
+         SELECT ?, 1, ?, '[]', NOW(3), 'Bench'`,
+        [id, state],
+      )
+      await database.query(
+        'INSERT INTO released_documents (document_id, release_number, version) SELECT ?, MAX(number), 1 FROM releases',
+        [id],
       )
     }
   }

@@ -168,4 +168,6 @@ export {
 } from './compare/conflict.ts'
 export { diffWords, type DiffPart } from './compare/word-diff.ts'
 export { diffPages } from './compare/diff-pages.ts'
+export { deltaBetween, withDelta, type PageDelta } from './compare/page-delta.ts'
+export { changeSentences } from './compare/change-sentences.ts'
 export { mergePages, type Choose, type MergedPage } from './compare/merge-pages.ts'

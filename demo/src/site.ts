@@ -28,7 +28,9 @@ export const demoSite = {
   language: 'en',
   look: tarrowmoorLook,
   header,
+  headerId: 'tmheader',
   footer,
+  footerId: 'tmfooter',
   homePageId: PAGE_IDS.home,
   pages: pages,
   navigation: [

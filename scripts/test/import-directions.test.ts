@@ -99,6 +99,20 @@ describe('inside core', () => {
   })
 })
 
+describe('inside the server', () => {
+  const only: readonly (readonly [area: string, allowed: RegExp])[] = [
+    ['server/src/db', /^server\/src\/db\//],
+    ['server/src/documents', /^server\/src\/(db|documents|http)\//],
+    ['server/src/journal', /^server\/src\/(db|documents|http|journal|people)\/|^server\/src\/services/],
+  ]
+  test.each(only)('%s knows only %s', (area, allowed) => {
+    const wrong = imports.filter(
+      ({ from, to }) => from.startsWith(`${area}/`) && to.startsWith('server/src/') && !allowed.test(to),
+    )
+    expect(wrong.map(({ from, to }) => `${from} -> ${to}`)).toEqual([])
+  })
+})
+
 test('no cycle of imports is left when types are erased', () => {
   const graph = new Map<string, string[]>()
   for (const one of imports) if (!one.typeOnly) graph.set(one.from, [...(graph.get(one.from) ?? []), one.to])

@@ -19,7 +19,7 @@ import { searchText } from './pages/search.ts'
 import type { NavigationRequest, SiteSettingsRequest } from '@gullyline/core'
 import { readBody } from './http/read-body.ts'
 import { staticFiles } from './http/static-files.ts'
-import { listBin } from './pages/tree-acts.ts'
+import { listBin } from './pages/bin.ts'
 
 /** The editor's server: its data under /api, media and fonts, and the editor itself from `webDir` where that is given. */
 export function createEditorApp(services: Services, webDir: string | undefined): Hono<SignedIn> {

@@ -24,7 +24,7 @@ test('a site of one’s own begins with one empty page and nobody; its first kee
   const pages = (await server.ask<PageSummary[]>('/api/pages')).body as unknown as PageSummary[]
   expect(pages.map((page) => [page.path, page.state])).toEqual([
     ['/', 'never-published'],
-    ['/404/', 'live'],
+    ['/404/', 'never-published'],
   ])
   const { document } = (await server.ask<PageDocument>(`/api/pages/${pages[0]!.id}`)).body
   const site = (await server.ask<SiteInfo>('/api/site')).body
@@ -32,6 +32,8 @@ test('a site of one’s own begins with one empty page and nobody; its first kee
   expect(validatePage(document, defaultRegistry)).toEqual([])
   await server.publish(pages[0]!.id)
   expect((await server.site.request('http://localhost/')).status).toBe(200)
+  const live = (await server.ask<PageSummary[]>('/api/pages')).body
+  expect(live.map(({ state }) => state)).toEqual(['live', 'live'])
 })
 
 test('beginning again changes nothing', async () => {

@@ -2,9 +2,19 @@
 import { readdir, readFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import { afterAll, beforeAll, expect, test } from '@jest/globals'
-import type { ErrorBody, JsonObject, MediaUse, PageDocument, SiteFile, SiteInfo } from '@gullyline/core'
+import type {
+  ErrorBody,
+  JsonObject,
+  MediaUse,
+  PageDocument,
+  PageNode,
+  SiteFile,
+  SiteInfo,
+} from '@gullyline/core'
 import { ATTACK_WORDS } from '../../core/test/fixtures/attack-strings.ts'
 import { SiteEntity } from '../src/db/rows.ts'
+import { GULLYLINE, insertVersion, lockDocument } from '../src/documents/store.ts'
+import { readDocument } from '../src/documents/versions.ts'
 import { startTestServer, type TestServer } from './with-server.ts'
 
 let server: TestServer
@@ -133,17 +143,22 @@ test('what stands in the site’s footer is used on every page', async () => {
   const { body: file } = await send(CALENDAR, 'Everywhere.ics')
   const { db } = server.services
   const [site] = await db.getRepository(SiteEntity).find()
-  const footer = structuredClone(site!.footer) as { nodes: Record<string, unknown> }
-  footer.nodes.linked = {
+  const locked = await lockDocument(db.manager, site!.footerId)
+  const footer = readDocument(locked.newest)
+  const linked: PageNode = {
     kind: 'button',
     content: { label: 'Calendar', link: { file: file.id } },
     look: {},
     sizes: { base: {} },
     slots: {},
   }
-  await db.getRepository(SiteEntity).update({ id: site!.id }, { footer })
+  const root = footer.nodes[footer.root]!
+  const blocks = [...root.slots.blocks!, 'linked']
+  const nodes = { ...footer.nodes, linked, [footer.root]: { ...root, slots: { blocks } } }
+  await insertVersion(db.manager, locked, { document: { ...footer, nodes }, by: GULLYLINE })
   expect((await server.ask(`/api/files/${file.id}/uses`)).body).toEqual([{ onEveryPage: 'footer', count: 1 }])
-  await db.getRepository(SiteEntity).update({ id: site!.id }, { footer: site!.footer })
+  const next = await lockDocument(db.manager, site!.footerId)
+  await insertVersion(db.manager, next, { document: footer, by: GULLYLINE })
 })
 
 test('a file that no live page links to can’t be had by visitors, and one that does not exist by nobody', async () => {

@@ -1,7 +1,7 @@
 /** What is checked is what goes live, whatever is saved, moved and published beside it: with real concurrent requests. */
 import { afterAll, beforeAll, expect, test } from '@jest/globals'
 import type { ErrorBody, Page, PageDocument, PageSummary, VersionInfo } from '@gullyline/core'
-import { PageEntity } from '../src/db/rows.ts'
+import { liveVersionOf } from '../src/documents/live.ts'
 import { startTestServer, type TestServer } from './with-server.ts'
 
 const ROUNDS = 200
@@ -18,8 +18,7 @@ const save = (id: string, base: number, document: Page) =>
     method: 'PUT',
     body: { base, document, journal: null },
   })
-const liveVersion = async (id: string) =>
-  (await server.services.db.manager.findOneByOrFail(PageEntity, { id })).liveVersion
+const liveVersion = async (id: string) => (await liveVersionOf(server.services.db.manager, id))?.version
 
 /** The page with another first heading. */
 function retitled(document: Page, text: string): Page {

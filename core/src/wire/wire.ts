@@ -140,6 +140,8 @@ export interface VersionInfo {
   readonly savedBy: string
   /** What the save called itself, where it did; see `SaveRequest`. */
   readonly saveId?: string
+  /** What changed since the version before, in sentences; told by lists of versions. */
+  readonly changes?: readonly string[]
 }
 
 export interface PageDocument {

@@ -5,7 +5,9 @@ import { diff3Merge } from 'node-diff3'
 import { defaultRegistry as registry } from '../../src/blocks/default-registry.ts'
 import { validatePage } from '../../src/blocks/validate-page.ts'
 import { describeConflict, type Conflict, type Side } from '../../src/compare/conflict.ts'
+import { changeSentences } from '../../src/compare/change-sentences.ts'
 import { diffPages } from '../../src/compare/diff-pages.ts'
+import { deltaBetween, withDelta } from '../../src/compare/page-delta.ts'
 import { mergeLists } from '../../src/compare/merge-lists.ts'
 import { mergePages } from '../../src/compare/merge-pages.ts'
 import { changedAddresses } from '../../src/compare/values.ts'
@@ -50,6 +52,42 @@ describe('the difference of two pages', () => {
       }),
       RUNS,
     )
+  })
+
+  test('as stored leads from one to the other, through JSON, and holds no node that both have', () => {
+    let shared = 0
+    fc.assert(
+      fc.property(twoBranches, ({ base, ours, theirs }) => {
+        for (const [from, to] of [
+          [base, ours],
+          [ours, theirs],
+        ] as const) {
+          const stored = JSON.parse(JSON.stringify(deltaBetween(from, to))) as ReturnType<typeof deltaBetween>
+          expect(withDelta(from, stored)).toEqual(to)
+          for (const id of Object.keys(stored.nodes)) expect(findNode(from, id)).not.toEqual(findNode(to, id))
+          shared += Object.keys(to.nodes).length - Object.keys(stored.nodes).length
+        }
+      }),
+      RUNS,
+    )
+    expect(shared).toBeGreaterThan(RUNS.numRuns)
+  })
+
+  test('is told in at most thirteen sentences, none twice, and in none between alike ones', () => {
+    let told = 0
+    fc.assert(
+      fc.property(twoBranches, ({ ours, theirs }) => {
+        const sentences = changeSentences(ours, theirs, registry)
+        expect(sentences.length).toBeLessThanOrEqual(13)
+        expect(new Set(sentences).size).toBe(sentences.length)
+        expect(sentences.length > 0).toBe(diffPages(ours, theirs, registry).length > 0)
+        for (const sentence of sentences) expect(sentence).toMatch(/^\p{Lu}/u)
+        expect(changeSentences(ours, ours, registry)).toEqual([])
+        told += sentences.length
+      }),
+      RUNS,
+    )
+    expect(told).toBeGreaterThan(RUNS.numRuns)
   })
 
   test('a block moved from first to last is one move', () => {

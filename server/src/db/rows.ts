@@ -8,9 +8,9 @@ export interface SiteRow {
   language: string
   /** A `Look`. Documents are `object` here, since TypeORM's types do not end on recursive ones. */
   look: object
-  /** Pages whose roots are a header and a footer. */
-  header: object
-  footer: object
+  /** The documents that stand above and below every page. */
+  headerId: string
+  footerId: string
   homePageId: string
   /** The page that visitors get where there is none; null until the server has added it. */
   notFoundPageId: string | null
@@ -20,7 +20,7 @@ export interface SiteRow {
   sharePicture: string | null
   /** A list of `NavigationItem`. */
   navigation: object
-  /** The folder of compiled files that visitors see; null before anything was published. */
+  /** The release that visitors see; null before anything was published. */
   releaseId: string | null
 }
 
@@ -35,10 +35,6 @@ export interface PageRow {
   address: string | null
   description: string
   inNavigation: boolean
-  /** Number of the newest version. */
-  version: number
-  liveVersion: number | null
-  liveSince: Date | null
   /** A `PageMore`. Like title, description and `inNavigation`, a copy of what the newest version says. */
   more: object
   /** All text of the newest version, to search in; null until the server has read it. */
@@ -54,17 +50,6 @@ export interface RedirectRow {
   siteId: string
   path: string
   pageId: string
-}
-
-export interface VersionRow {
-  pageId: string
-  number: number
-  /** A `Page`. */
-  document: object
-  savedAt: Date
-  savedBy: string
-  /** What the save called itself; null where it did not. */
-  saveId: string | null
 }
 
 export interface MediaRow {
@@ -120,7 +105,7 @@ export interface SessionRow {
 }
 
 export interface JournalRow {
-  pageId: string
+  documentId: string
   personId: string
   /** The tab of a browser that the edits were made in. */
   tab: string
@@ -143,8 +128,8 @@ export const SiteEntity = new EntitySchema<SiteRow>({
     name: { type: 'varchar', length: 200 },
     language: { type: 'varchar', length: 35 },
     look: { type: 'json' },
-    header: { type: 'json' },
-    footer: { type: 'json' },
+    headerId: { ...id, name: 'header_id' },
+    footerId: { ...id, name: 'footer_id' },
     homePageId: { ...id, name: 'home_page_id' },
     notFoundPageId: { ...id, name: 'not_found_page_id', nullable: true },
     icon: { ...id, nullable: true },
@@ -167,45 +152,30 @@ export const PageEntity = new EntitySchema<PageRow>({
     address: { type: 'varchar', length: 700, nullable: true },
     description: { type: 'varchar', length: 500 },
     inNavigation: { type: 'boolean', name: 'in_navigation' },
-    version: { type: 'int' },
-    liveVersion: { type: 'int', name: 'live_version', nullable: true },
-    liveSince: { type: 'datetime', precision: 3, name: 'live_since', nullable: true },
     more: { type: 'json' },
     // Long, and wanted by the search alone.
     words: { type: 'mediumtext', nullable: true, select: false },
     binnedAt: { type: 'datetime', precision: 3, name: 'binned_at', nullable: true },
     binnedWith: { ...id, name: 'binned_with', nullable: true },
   },
-  indices: [{ name: 'pages_address', columns: ['siteId', 'address'], unique: true }],
+  indices: [
+    { name: 'pages_address', columns: ['siteId', 'address'], unique: true },
+    { name: 'pages_order', columns: ['siteId', 'parentId', 'position'] },
+  ],
   foreignKeys: [
+    {
+      target: 'Document',
+      columnNames: ['id'],
+      referencedColumnNames: ['id'],
+      name: 'fk_pages_document',
+      onDelete: 'CASCADE',
+      onUpdate: 'NO ACTION',
+    },
     {
       target: 'Site',
       columnNames: ['siteId'],
       referencedColumnNames: ['id'],
       name: 'fk_pages_site',
-      onDelete: 'CASCADE',
-      onUpdate: 'NO ACTION',
-    },
-  ],
-})
-
-export const VersionEntity = new EntitySchema<VersionRow>({
-  name: 'Version',
-  tableName: 'versions',
-  columns: {
-    pageId: { ...id, primary: true, name: 'page_id' },
-    number: { type: 'int', primary: true },
-    document: { type: 'json' },
-    savedAt: { type: 'datetime', precision: 3, name: 'saved_at' },
-    savedBy: { type: 'varchar', length: 100, name: 'saved_by' },
-    saveId: { ...id, name: 'save_id', nullable: true },
-  },
-  foreignKeys: [
-    {
-      target: 'Page',
-      columnNames: ['pageId'],
-      referencedColumnNames: ['id'],
-      name: 'fk_versions_page',
       onDelete: 'CASCADE',
       onUpdate: 'NO ACTION',
     },
@@ -324,7 +294,7 @@ export const JournalEntity = new EntitySchema<JournalRow>({
   name: 'JournalEntry',
   tableName: 'journal_entries',
   columns: {
-    pageId: { ...id, primary: true, name: 'page_id' },
+    documentId: { ...id, primary: true, name: 'document_id' },
     personId: { ...id, primary: true, name: 'person_id' },
     tab: { ...id, primary: true },
     number: { type: 'int', primary: true },
@@ -336,10 +306,10 @@ export const JournalEntity = new EntitySchema<JournalRow>({
   indices: [{ name: 'journal_offered', columns: ['offeredAt'] }],
   foreignKeys: [
     {
-      target: 'Page',
-      columnNames: ['pageId'],
+      target: 'Document',
+      columnNames: ['documentId'],
       referencedColumnNames: ['id'],
-      name: 'fk_journal_page',
+      name: 'fk_journal_document',
       onDelete: 'CASCADE',
       onUpdate: 'NO ACTION',
     },

@@ -12,23 +12,15 @@ import {
   type Role,
 } from '@gullyline/core'
 import { demoSite, type DemoPage } from '@gullyline/demo'
-import {
-  FileEntity,
-  MediaEntity,
-  PageEntity,
-  SiteEntity,
-  VersionEntity,
-  type MediaRow,
-  type SiteRow,
-} from '../db/rows.ts'
+import { FileEntity, MediaEntity, SiteEntity, type MediaRow, type SiteRow } from '../db/rows.ts'
+import { addDocument, GULLYLINE } from '../documents/store.ts'
 import { derivePicture } from '../media/derive.ts'
 import { keepFile } from '../media/files.ts'
 import { fontFolder, pictureFolder } from '../media/folders.ts'
 import { newId } from '../http/new-id.ts'
 import { makeFolder } from '../http/make-folder.ts'
-import { listed } from '../pages/store.ts'
-import { storeAddresses } from '../pages/tree-acts.ts'
-import { NEVER_LIVE } from '../pages/tree.ts'
+import { insertPage } from '../pages/tree-acts.ts'
+import { pagePaths } from '../pages/tree.ts'
 import { addPerson } from '../people/store.ts'
 import { publishNow } from '../publish/publish-page.ts'
 import type { Services } from '../services.ts'
@@ -82,8 +74,9 @@ export async function loadDemoIfEmpty(
     await insertSite(manager, demoSite)
     for (const row of pictures) await manager.insert(MediaEntity, { siteId: id, ...row })
     for (const row of files) await manager.insert(FileEntity, { siteId: id, ...row })
-    for (const [position, page] of demoSite.pages.entries()) await insertPage(manager, page, position)
-    await storeAddresses(manager, id)
+    const paths = pagePaths(demoSite.pages.map((page) => ({ ...page, parentId: page.parentId ?? null })))
+    for (const [position, page] of demoSite.pages.entries())
+      await insertDemoPage(manager, page, { siteId: id, position, address: paths[page.id]! })
     await addDemoPeople(manager, services.dataDir)
   })
   say('Publishing the sample site')
@@ -96,27 +89,29 @@ export async function beginSiteIfEmpty(services: Services): Promise<void> {
   await copyFonts(services)
   await services.db.transaction(async (manager) => {
     const [header, footer] = [emptyDocument('site-header'), emptyDocument('site-footer')]
-    const id = newId()
-    const homePageId = newId()
-    const site = { ...demoSite, id, name: 'New site', header, footer, homePageId, navigation: [] }
+    const [id, homePageId, headerId, footerId] = [newId(), newId(), newId(), newId()] as const
+    const shared = { header, footer, headerId, footerId }
+    const site = { ...demoSite, ...shared, id, name: 'New site', homePageId, navigation: [] }
     await insertSite(manager, site)
     const page = { id: homePageId, title: 'Home', slug: '', description: '', document: emptyDocument('page') }
-    await insertPage(manager, page, 0, id)
-    await storeAddresses(manager, id)
+    await insertDemoPage(manager, page, { siteId: id, position: 0, address: '/' })
   })
 }
 
 type Optional = 'notFoundPageId' | 'icon' | 'sharePicture'
-type NewSite = Omit<SiteRow, 'releaseId' | Optional> & Partial<Pick<SiteRow, Optional>>
+interface NewSite extends Omit<SiteRow, 'releaseId' | Optional>, Partial<Pick<SiteRow, Optional>> {
+  readonly header: Page
+  readonly footer: Page
+}
 
-async function insertSite(
-  manager: EntityManager,
-  { id, name, language, look, header, footer, homePageId, navigation, ...more }: NewSite,
-): Promise<void> {
-  const { notFoundPageId = null, icon = null, sharePicture = null } = more
+async function insertSite(manager: EntityManager, { header, footer, ...site }: NewSite): Promise<void> {
+  const { id, name, language, look, homePageId, headerId, footerId, navigation } = site
+  const { notFoundPageId = null, icon = null, sharePicture = null } = site
   const set = { notFoundPageId, icon, sharePicture, navigation, releaseId: null }
-  const row = { id, name, language, look, header, footer, homePageId, ...set }
-  await manager.insert(SiteEntity, row)
+  await manager.insert(SiteEntity, { id, name, language, look, homePageId, headerId, footerId, ...set })
+  const by = GULLYLINE
+  await addDocument(manager, { id: headerId, siteId: id, type: 'header', document: header, by })
+  await addDocument(manager, { id: footerId, siteId: id, type: 'footer', document: footer, by })
 }
 
 function emptyDocument(kind: string): Page {
@@ -135,36 +130,21 @@ async function addDemoPeople(manager: EntityManager, dataDir: string): Promise<v
   await writeFile(demoAccountsFile(dataDir), JSON.stringify(accounts, undefined, 2), { mode: 0o600 })
 }
 
-async function insertPage(
+async function insertDemoPage(
   manager: EntityManager,
   page: DemoPage,
-  position: number,
-  siteId: string = demoSite.id,
+  {
+    siteId,
+    position,
+    address,
+  }: { readonly siteId: string; readonly position: number; readonly address: string },
 ): Promise<void> {
-  const { title, description, inNavigation = page.slug !== '', more } = page
+  const { id, slug, title, description, inNavigation = slug !== '', more } = page
   const document = withSettings(page.document, { title, description, inNavigation, ...more })
   assertValid(document, title)
-  await manager.insert(PageEntity, {
-    id: page.id,
-    siteId,
-    parentId: page.parentId ?? null,
-    position,
-    slug: page.slug,
-    address: null,
-    ...listed(document),
-    version: 1,
-    binnedAt: null,
-    binnedWith: null,
-    ...NEVER_LIVE,
-  })
-  await manager.insert(VersionEntity, {
-    pageId: page.id,
-    number: 1,
-    document,
-    savedAt: new Date(),
-    savedBy: 'Gullyline',
-    saveId: null,
-  })
+  const under = slug === '' ? address : address.slice(0, -(slug.length + 1))
+  const place = { id, siteId, parentId: page.parentId ?? null, position, slug, under }
+  await insertPage(manager, place, document, GULLYLINE)
 }
 
 function assertValid(document: Page, title: string): void {

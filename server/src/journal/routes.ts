@@ -26,9 +26,9 @@ export function journalRoutes({ db, presence }: Services): Hono<SignedIn> {
 }
 
 function keyOf(c: { req: { param(name: 'id' | 'tab'): string }; var: SignedIn['Variables'] }): {
-  pageId: string
+  documentId: string
   personId: string
   tab: string
 } {
-  return { pageId: c.req.param('id'), personId: c.var.person.id, tab: c.req.param('tab') }
+  return { documentId: c.req.param('id'), personId: c.var.person.id, tab: c.req.param('tab') }
 }

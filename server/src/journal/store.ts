@@ -2,11 +2,11 @@ import { In, IsNull, LessThan, type EntityManager } from 'typeorm'
 import { checkEditShape, type Edit, type JournalEntry, type KeptJournal, type Problem } from '@gullyline/core'
 import { JournalEntity, type JournalRow } from '../db/rows.ts'
 import { Refused } from '../http/errors.ts'
-import { findPageRow } from '../pages/store.ts'
+import { findDocument } from '../documents/store.ts'
 
-/** Whose edits to which page: each tab of a browser keeps a journal of its own. */
+/** Whose edits to which document: each tab of a browser keeps a journal of its own. */
 export interface JournalKey {
-  readonly pageId: string
+  readonly documentId: string
   readonly personId: string
   readonly tab: string
 }
@@ -27,7 +27,7 @@ export async function keepEntries(manager: EntityManager, key: JournalKey, entri
   if (problems.length > 0) {
     throw new Refused('malformed', 'These edits can’t be journaled. Nothing was changed.', { problems })
   }
-  await findPageRow(manager, key.pageId)
+  await findDocument(manager, key.documentId)
   const rows = (entries as readonly JournalEntry[]).map(({ number, base, at, edits }) => ({
     ...key,
     number,
@@ -38,13 +38,13 @@ export async function keepEntries(manager: EntityManager, key: JournalKey, entri
   }))
   if (rows.length === 0) return
   await refuseTooMuch(manager, key, rows)
-  await manager.upsert(JournalEntity, rows, ['pageId', 'personId', 'tab', 'number'])
+  await manager.upsert(JournalEntity, rows, ['documentId', 'personId', 'tab', 'number'])
 }
 
 /** Refuses, with `journal-full`, what would make opening the page slow for everybody. */
 async function refuseTooMuch(
   manager: EntityManager,
-  { pageId, personId, tab }: JournalKey,
+  { documentId, personId, tab }: JournalKey,
   rows: readonly Pick<JournalRow, 'number' | 'edits'>[],
 ): Promise<void> {
   const numbers = new Set(rows.map(({ number }) => number))
@@ -53,7 +53,7 @@ async function refuseTooMuch(
     .select('j.tab', 'tab')
     .addSelect('j.number', 'number')
     .addSelect('LENGTH(j.edits)', 'bytes')
-    .where('j.page_id = :pageId AND j.person_id = :personId', { pageId, personId })
+    .where('j.document_id = :documentId AND j.person_id = :personId', { documentId, personId })
     .getRawMany<{ tab: string; number: number; bytes: number }>()
   const stay = sizes.filter((one) => one.tab !== tab || !numbers.has(one.number))
   const sum = (list: readonly { bytes: number }[]) => list.reduce((all, { bytes }) => all + Number(bytes), 0)
@@ -100,17 +100,20 @@ function isDeeperThan(value: unknown, most: number): boolean {
  */
 export async function listJournals(
   manager: EntityManager,
-  pageId: string,
+  documentId: string,
   personId: string,
   isOpen: (tab: string) => boolean,
 ): Promise<KeptJournal[]> {
-  await findPageRow(manager, pageId)
+  await findDocument(manager, documentId)
   await manager.delete(JournalEntity, { offeredAt: LessThan(new Date(Date.now() - OFFERED_FOR_MS)) })
-  const rows = await manager.find(JournalEntity, { where: { pageId, personId }, order: { number: 'ASC' } })
+  const rows = await manager.find(JournalEntity, {
+    where: { documentId, personId },
+    order: { number: 'ASC' },
+  })
   const tabs = [...new Set(rows.map((row) => row.tab))]
   const offered = tabs.filter((tab) => !isOpen(tab))
   if (offered.length > 0) {
-    const mine = { pageId, personId, tab: In(offered), offeredAt: IsNull() }
+    const mine = { documentId, personId, tab: In(offered), offeredAt: IsNull() }
     await manager.update(JournalEntity, mine, { offeredAt: new Date() })
   }
   return tabs

@@ -2,7 +2,8 @@
 import type { Handler } from 'hono'
 import { IsNull, type EntityManager } from 'typeorm'
 import type { MediaUse } from '@gullyline/core'
-import { PageEntity, VersionEntity } from '../db/rows.ts'
+import { PageEntity } from '../db/rows.ts'
+import { findNewest } from '../documents/versions.ts'
 import { transact } from '../db/transact.ts'
 import { pagePaths } from '../pages/tree.ts'
 import type { Services } from '../services.ts'
@@ -34,12 +35,13 @@ async function mediaUses(manager: EntityManager, id: string): Promise<MediaUse[]
   const paths = pagePaths(pages)
   const uses: MediaUse[] = []
   for (const onEveryPage of ['header', 'footer'] as const) {
-    const count = countIn(site[onEveryPage], id)
+    const shared = await findNewest(manager, site[`${onEveryPage}Id`])
+    const count = countIn(shared.document, id)
     if (count > 0) uses.push({ onEveryPage, count })
   }
   for (const page of pages) {
-    const version = await manager.findOneByOrFail(VersionEntity, { pageId: page.id, number: page.version })
-    const count = countIn(version.document, id)
+    const { document } = await findNewest(manager, page.id)
+    const count = countIn(document, id)
     if (count > 0) uses.push({ pageId: page.id, title: page.title, path: paths[page.id]!, count })
   }
   return uses

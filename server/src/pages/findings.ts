@@ -10,9 +10,10 @@ import {
   type Look,
 } from '@gullyline/core'
 import { PageEntity } from '../db/rows.ts'
+import { findNewest, findVersion, readDocument } from '../documents/versions.ts'
 import { listFiles, listPictures } from '../media/store.ts'
 import { findSite } from '../sites/store.ts'
-import { findPageRow, findVersion, readDocument } from './store.ts'
+import { findPageRow } from './store.ts'
 
 /** What the checks find on one version of a page: what decides whether it may go live. */
 export async function pageFindings(
@@ -25,14 +26,14 @@ export async function pageFindings(
   const document = readDocument(await findVersion(manager, pageId, version))
   const others = await manager.find(PageEntity, {
     where: { siteId: page.siteId, binnedAt: IsNull() },
-    select: { id: true, version: true },
+    select: { id: true },
   })
   // Of most pages it is enough to know that they are there; only those that are linked into are read.
   const anchors: Record<string, readonly string[] | undefined> = {}
   const linkedInto = new Set(pagesLinkedInto(document, defaultRegistry))
-  for (const { id, version: newest } of others) {
+  for (const { id } of others) {
     anchors[id] = linkedInto.has(id)
-      ? anchorsOf(readDocument(await findVersion(manager, id, newest)), defaultRegistry)
+      ? anchorsOf(readDocument(await findNewest(manager, id)), defaultRegistry)
       : undefined
   }
   const checked = {

@@ -12,16 +12,17 @@ import type {
   VersionInfo,
 } from '@gullyline/core'
 import type { Services } from '../services.ts'
-import { audit } from '../http/audit.ts'
 import { readBody } from '../http/read-body.ts'
 import { Refused } from '../http/errors.ts'
 import { answerCached } from '../http/cached-answers.ts'
 import { dropEntries } from '../journal/store.ts'
 import type { SignedIn } from '../people/access.ts'
 import { findSite } from '../sites/store.ts'
-import { publishAgain, publishPage } from '../publish/publish-page.ts'
-import { addPage, binPage, changeSlug, copyPage, movePage, restorePage, unpublishPage } from './tree-acts.ts'
-import { changeSettings, listPages, listVersions, openPage, openVersion, savePage } from './store.ts'
+import type { Author } from '../documents/store.ts'
+import { publishAgain, publishPage, unpublishPage } from '../publish/publish-page.ts'
+import { binPage, restorePage } from './bin.ts'
+import { addPage, changeSlug, copyPage, movePage } from './tree-acts.ts'
+import { changeSettings, listPages, listPageVersions, openPage, openVersion, savePage } from './store.ts'
 
 /** Pages: the tree, one page, its versions, saving and publishing. */
 export function pageRoutes(services: Services): Hono<SignedIn> {
@@ -36,7 +37,7 @@ export function pageRoutes(services: Services): Hono<SignedIn> {
         parentId: 'id-or-null',
         template: 'text-or-absent',
       })
-      const given = { ...body, savedBy: c.var.person.name }
+      const given = { ...body, by: authorOf(c) }
       const opened = await transact(db, async (m) => openPage(m, await addPage(m, given)))
       return c.json(opened, 201)
     })
@@ -56,7 +57,7 @@ export function pageRoutes(services: Services): Hono<SignedIn> {
       const change = async (m: EntityManager) => {
         // The address first: an act on the tree holds the tree before anything is read.
         if (slug !== undefined) await changeSlug(m, pageId, slug)
-        isNewVersion = await changeSettings(m, pageId, settings, c.var.person.name)
+        isNewVersion = await changeSettings(m, pageId, settings, authorOf(c))
       }
       const summary = await (slug === undefined ? changed : changedTree)(services, pageId, change)
       if (isNewVersion) presence.saved(pageId, versionOf(summary), null)
@@ -69,7 +70,7 @@ export function pageRoutes(services: Services): Hono<SignedIn> {
     .post('/:id/copy', async (c) => {
       const body = await readBody<CopyPageRequest>(c, { withSubPages: 'flag' })
       const copy = await transact(db, async (m) =>
-        openPage(m, await copyPage(m, c.req.param('id'), body, c.var.person.name)),
+        openPage(m, await copyPage(m, c.req.param('id'), body, authorOf(c))),
       )
       return c.json(copy.summary, 201)
     })
@@ -96,10 +97,10 @@ export function pageRoutes(services: Services): Hono<SignedIn> {
       const [pageId, { person }] = [c.req.param('id'), c.var]
       const { base, journal } = body
       const summary = await transact(db, async (m) => {
-        await savePage(m, pageId, { ...body, savedBy: person.name })
+        await savePage(m, pageId, { ...body, by: authorOf(c) })
         // In the same transaction: a save that is kept has left the journal, and one that is not has not.
         if (journal) {
-          const key = { pageId, personId: person.id, tab: journal.tab }
+          const key = { documentId: pageId, personId: person.id, tab: journal.tab }
           await dropEntries(m, key, { until: journal.until, base: base + 1 })
         }
         return (await openPage(m, pageId)).summary
@@ -107,7 +108,13 @@ export function pageRoutes(services: Services): Hono<SignedIn> {
       presence.saved(pageId, versionOf(summary), journal?.tab ?? null)
       return c.json(summary)
     })
-    .get('/:id/versions', async (c) => c.json(await transact(db, (m) => listVersions(m, c.req.param('id')))))
+    .get('/:id/versions', async (c) => {
+      const before = c.req.query('before')
+      if (before !== undefined && !/^[1-9]\d{0,9}$/.test(before))
+        throw new Refused('malformed', 'Versions are listed before the number of one.')
+      const until = before === undefined ? undefined : Number(before)
+      return c.json(await transact(db, (m) => listPageVersions(m, c.req.param('id'), until)))
+    })
     .get('/:id/versions/:number', async (c) => {
       const number = Number(c.req.param('number'))
       if (!Number.isSafeInteger(number)) throw new Refused('not-found', 'There is no such version.')
@@ -116,14 +123,16 @@ export function pageRoutes(services: Services): Hono<SignedIn> {
     .post('/:id/unpublish', async (c) => {
       const pageId = c.req.param('id')
       await readBody<Record<string, never>>(c, {})
-      const summary = await changedTree(services, pageId, async (m) => void (await unpublishPage(m, pageId)))
-      audit(services.log, 'unpublished', { account: c.var.person.id, page: pageId })
-      return c.json(summary)
+      return c.json(await unpublishPage(services, pageId, c.var.person.id))
     })
     .post('/:id/publish', async (c) => {
       const { version } = await readBody<PublishRequest>(c, { version: 'whole-number' })
       return c.json(await publishPage(services, c.req.param('id'), { version, by: c.var.person.id }))
     })
+}
+
+function authorOf({ var: { person } }: { readonly var: SignedIn['Variables'] }): Author {
+  return { name: person.name, personId: person.id }
 }
 
 function versionOf({ version, savedAt, savedBy }: PageSummary): VersionInfo {

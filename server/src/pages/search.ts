@@ -1,6 +1,7 @@
 /** Finding pages by their text. */
 import type { EntityManager } from 'typeorm'
 import type { TextHit } from '@gullyline/core'
+import { escapeLike } from '../db/escape-like.ts'
 import { PageEntity } from '../db/rows.ts'
 
 const MOST_HITS = 20
@@ -31,11 +32,6 @@ export async function searchText(manager: EntityManager, siteId: string, query: 
     path: address ?? '/',
     ...excerpt(text ?? '', words[0]!),
   }))
-}
-
-/** MariaDB's wildcards, taken for themselves ("LIKE": the escape character is a backslash). */
-function escapeLike(word: string): string {
-  return word.replace(/[\\%_]/g, (sign) => `\\${sign}`)
 }
 
 /** The text around the first place of a word. */

@@ -3,8 +3,6 @@ import {
   defaultRegistry,
   LONGEST_DESCRIPTION,
   LONGEST_TITLE,
-  migratePage,
-  PAGE_FORMAT,
   sameJson,
   settingsOf,
   textOf,
@@ -18,7 +16,18 @@ import {
   type PageSummary,
   type VersionInfo,
 } from '@gullyline/core'
-import { PageEntity, VersionEntity, type PageRow, type VersionRow } from '../db/rows.ts'
+import { PageEntity, type PageRow } from '../db/rows.ts'
+import { liveVersionOf, liveVersions } from '../documents/live.ts'
+import { insertVersion, lockDocument, type Author, type LockedDocument } from '../documents/store.ts'
+import {
+  findNewest,
+  findVersion,
+  listVersions,
+  newestVersions,
+  noDocument,
+  readDocument,
+  versionInfo,
+} from '../documents/versions.ts'
 import { Refused } from '../http/errors.ts'
 import { refuseStale } from '../http/refuse-stale.ts'
 import { asTree, pagePaths, summarize } from './tree.ts'
@@ -28,31 +37,18 @@ export async function listPages(manager: EntityManager, siteId: string): Promise
   const where = { siteId, binnedAt: IsNull() }
   const pages = asTree(await manager.find(PageEntity, { where, order: { position: 'ASC' } }))
   const paths = pagePaths(pages)
-  const saved = await newestVersions(manager, siteId)
-  return pages.map((page) => summarize(page, paths[page.id]!, saved.get(page.id)!))
-}
-
-async function newestVersions(
-  manager: EntityManager,
-  siteId: string,
-): Promise<Map<string, Pick<VersionRow, 'savedAt' | 'savedBy'>>> {
-  const rows = await manager
-    .createQueryBuilder(VersionEntity, 'v')
-    .select(['v.pageId', 'v.number', 'v.savedAt', 'v.savedBy'])
-    .innerJoin(PageEntity.options.name, 'p', 'p.id = v.page_id AND p.version = v.number')
-    .where('p.site_id = :siteId', { siteId })
-    .getMany()
-  return new Map(rows.map((row) => [row.pageId, row]))
+  const newest = await newestVersions(manager, siteId)
+  const live = await liveVersions(manager, siteId)
+  return pages.map((page) => summarize(page, paths[page.id]!, newest.get(page.id)!, live.get(page.id)))
 }
 
 /** A page with its newest version. */
 export async function openPage(manager: EntityManager, pageId: string): Promise<PageDocument> {
   const page = await findPageRow(manager, pageId)
-  const version = await findVersion(manager, pageId, page.version)
-  return {
-    summary: summarize(page, page.address ?? (await binnedPath(manager, page)), version),
-    document: readDocument(version),
-  }
+  const newest = await findNewest(manager, pageId)
+  const path = page.address ?? (await binnedPath(manager, page))
+  const summary = summarize(page, path, newest, await liveVersionOf(manager, pageId))
+  return { summary, document: readDocument(newest) }
 }
 
 /** The address that a page in the bin had, or would have. */
@@ -61,25 +57,14 @@ async function binnedPath(manager: EntityManager, page: PageRow): Promise<string
   return pagePaths(all)[page.id]!
 }
 
-/** The document of a version, brought up to the format of today. Refuses one of a format that is not known yet. */
-export function readDocument({ document }: Pick<VersionRow, 'document'>): Page {
-  const page = migratePage(document) as Page
-  if (page.format === PAGE_FORMAT) return page
-  throw new Refused(
-    'not-valid',
-    'This page was saved by a newer version of Gullyline and can’t be opened by this one. Nothing was changed; start the newer version.',
-  )
-}
-
-/** All versions of a page, newest first, without their documents. */
-export async function listVersions(manager: EntityManager, pageId: string): Promise<VersionInfo[]> {
+/** Versions of a page, newest first, without their documents: the newest, or those before one. */
+export async function listPageVersions(
+  manager: EntityManager,
+  pageId: string,
+  before?: number,
+): Promise<VersionInfo[]> {
   await findPageRow(manager, pageId)
-  const rows = await manager.find(VersionEntity, {
-    where: { pageId },
-    select: { pageId: true, number: true, savedAt: true, savedBy: true, saveId: true },
-    order: { number: 'DESC' },
-  })
-  return rows.map(versionInfo)
+  return listVersions(manager, pageId, before)
 }
 
 /** The document of one version. */
@@ -102,66 +87,55 @@ export async function savePage(manager: EntityManager, pageId: string, save: Sav
       { problems },
     )
   }
-  const page = await lockPage(manager, pageId)
+  const locked = await lockDocument(manager, pageId)
+  const page = await findPageRow(manager, pageId)
   if (page.binnedAt !== null)
     throw new Refused(
       'page-deleted',
       'This page was deleted meanwhile, so nothing was saved. Your edits are kept: restore the page, then save again.',
     )
-  if (page.version !== save.base) {
-    const current = versionInfo(await findVersion(manager, pageId, page.version))
-    if (save.saveId !== undefined && current.saveId === save.saveId) return
+  const { newest } = locked
+  if (newest.number !== save.base) {
+    if (save.saveId !== undefined && newest.saveId === save.saveId) return
     throw new Refused(
       'stale-save',
-      `${current.savedBy} saved this page after you opened it. Nothing was overwritten, and your edits are kept.`,
-      { current },
+      `${newest.savedBy} saved this page after you opened it. Nothing was overwritten, and your edits are kept.`,
+      { current: versionInfo(newest) },
     )
   }
-  await insertVersion(manager, pageId, { ...save, document: save.document as Page })
+  await insertPageVersion(manager, locked, { ...save, document: save.document as Page })
 }
 
 interface Save {
   readonly base: number
   readonly document: unknown
-  readonly savedBy: string
+  readonly by: Author
   /** Drawn by the sender, once for each save. */
   readonly saveId?: string | undefined
 }
 
-/** The row of a page, locked until the transaction ends: of two saves at once, the second sees what the first saved. */
-async function lockPage(manager: EntityManager, pageId: string): Promise<PageRow> {
-  const page = await manager.findOne(PageEntity, {
-    where: { id: pageId },
-    lock: { mode: 'pessimistic_write' },
-  })
-  if (!page) throw new Refused('not-found', 'There is no such page. It may have been deleted.')
-  return page
-}
-
-/** Adds the version after `base`, and brings what lists show of the page up to it. */
-export async function insertVersion(
+/** Adds the next version of a page, and brings what lists show of it up to it. */
+async function insertPageVersion(
   manager: EntityManager,
-  pageId: string,
-  { base, document, savedBy, saveId }: Save & { readonly document: Page },
+  locked: LockedDocument,
+  { document, by, saveId }: Pick<Save, 'by' | 'saveId'> & { readonly document: Page },
 ): Promise<void> {
-  await manager.insert(VersionEntity, {
-    pageId,
-    number: base + 1,
-    document,
-    savedAt: new Date(),
-    savedBy: savedBy.slice(0, 100),
-    saveId: saveId ?? null,
-  })
-  await manager.update(PageEntity, { id: pageId }, { version: base + 1, ...listed(document) })
+  await insertVersion(manager, locked, { document, by, saveId })
+  await manager.update(PageEntity, { id: locked.row.id }, listed(document))
 }
 
 /** What the row of a page repeats of its newest version, so that lists need not read documents. */
 export function listed(
   document: Page,
 ): Pick<PageRow, 'title' | 'description' | 'inNavigation' | 'more' | 'words'> {
-  const { title, description, inNavigation, ...more } = settingsOf(document)
+  const settings = settingsOf(document)
+  const { title, description, inNavigation } = settings
   const words = textOf(document, defaultRegistry)
-  return { title: title.trim(), description, inNavigation, more, words }
+  return { title: title.trim(), description, inNavigation, more: moreOf(settings), words }
+}
+
+function moreOf({ navigationLabel, theme, isListed, sharePicture }: PageMore): PageMore {
+  return { navigationLabel, theme, isListed, sharePicture }
 }
 
 /**
@@ -172,10 +146,11 @@ export async function changeSettings(
   manager: EntityManager,
   pageId: string,
   { title, description, inNavigation, more, was }: PageSettingsRequest,
-  savedBy: string,
+  by: Author,
 ): Promise<boolean> {
-  const page = await lockPage(manager, pageId)
-  const newest = await findVersion(manager, pageId, page.version)
+  const locked = await lockDocument(manager, pageId)
+  await findPageRow(manager, pageId)
+  const { newest } = locked
   const document = readDocument(newest)
   const now = settingsOf(document)
   refuseStale({
@@ -189,10 +164,10 @@ export async function changeSettings(
     ...(title === undefined ? {} : { title: checkedTitle(title) }),
     ...(description === undefined ? {} : { description: checkedDescription(description) }),
     ...(inNavigation === undefined ? {} : { inNavigation }),
-    ...(more === undefined ? {} : checkedMore({ ...(page.more as PageMore), ...more })),
+    ...(more === undefined ? {} : checkedMore({ ...moreOf(now), ...more })),
   })
   if (sameJson(settingsOf(next) as unknown as JsonObject, now as unknown as JsonObject)) return false
-  await insertVersion(manager, pageId, { base: page.version, document: next, savedBy })
+  await insertPageVersion(manager, locked, { document: next, by })
   return true
 }
 
@@ -251,48 +226,6 @@ function checkedMore(more: PageMore): PageMore {
 /** The row of a page; refuses an id that does not exist. */
 export async function findPageRow(manager: EntityManager, pageId: string): Promise<PageRow> {
   const page = await manager.findOneBy(PageEntity, { id: pageId })
-  if (!page) throw new Refused('not-found', 'There is no such page. It may have been deleted.')
+  if (!page) throw noDocument()
   return page
-}
-
-/** A version of a page; refuses a number that does not exist. */
-export async function findVersion(
-  manager: EntityManager,
-  pageId: string,
-  number: number,
-): Promise<VersionRow> {
-  const version = await manager.findOneBy(VersionEntity, { pageId, number })
-  if (!version) throw new Refused('not-found', `This page has no version ${number}.`)
-  return version
-}
-
-/** So many versions are read with one query. */
-const READ_AT_ONCE = 20
-
-/**
- * Reads versions of several pages, and returns what `read` makes of each, by the id of its page: the rows themselves are
- * let go of. Refuses a number that does not exist.
- */
-export async function findVersions<T>(
-  manager: EntityManager,
-  wanted: readonly { readonly pageId: string; readonly number: number }[],
-  read: (row: VersionRow) => T,
-): Promise<Map<string, T>> {
-  const found = new Map<string, T>()
-  for (let from = 0; from < wanted.length; from += READ_AT_ONCE) {
-    const where = wanted.slice(from, from + READ_AT_ONCE).map(({ pageId, number }) => ({ pageId, number }))
-    for (const row of await manager.find(VersionEntity, { where })) found.set(row.pageId, read(row))
-  }
-  for (const { pageId, number } of wanted)
-    if (!found.has(pageId)) throw new Refused('not-found', `This page has no version ${number}.`)
-  return found
-}
-
-function versionInfo(row: VersionRow): VersionInfo {
-  return {
-    number: row.number,
-    savedAt: row.savedAt.toISOString(),
-    savedBy: row.savedBy,
-    ...(row.saveId === null ? {} : { saveId: row.saveId }),
-  }
 }

@@ -1,101 +1,55 @@
-/** Acts on the page tree: moving, copying, changing an address, the bin. Each is one transaction. */
-import { In, IsNull, type EntityManager } from 'typeorm'
+/** Acts on the page tree: adding, moving, copying, changing an address. Each is one transaction, and costs what it changes. */
+import type { EntityManager } from 'typeorm'
 import {
   defaultRegistry,
   LONGEST_TITLE,
   TEMPLATES,
   withSettings,
-  type BinnedPage,
   type CopyPageRequest,
   type NewPageRequest,
+  type Page,
   type PageSettings,
   type PlacePageRequest,
   type Template,
 } from '@gullyline/core'
-import {
-  PageEntity,
-  RedirectEntity,
-  SiteEntity,
-  VersionEntity,
-  type PageRow,
-  type SiteRow,
-} from '../db/rows.ts'
+import { PageEntity, SiteEntity, type PageRow, type SiteRow } from '../db/rows.ts'
+import { addDocument, type Author } from '../documents/store.ts'
+import { findNewest, readDocument } from '../documents/versions.ts'
 import { Refused } from '../http/errors.ts'
 import { newId } from '../http/new-id.ts'
-import { checkedTitle, findPageRow, findVersion, insertVersion, listed, readDocument } from './store.ts'
-import { asTree, freeSlug, NEVER_LIVE, pagePaths, slugOf, subtreeOf } from './tree.ts'
-
-/** All pages that stand in the tree, by position. */
-async function treeRows(manager: EntityManager, siteId: string): Promise<PageRow[]> {
-  const where = { siteId, binnedAt: IsNull() }
-  return asTree(await manager.find(PageEntity, { where, order: { position: 'ASC' } }))
-}
-
-/** What publishing needs to know of a page that stands in the tree. */
-export type StandingPage = Pick<PageRow, 'id' | 'parentId' | 'title' | 'slug' | 'address' | 'liveVersion'>
-
-/** The same pages with little of each, which is read in a fraction of the time. */
-export async function standingPages(manager: EntityManager, siteId: string): Promise<StandingPage[]> {
-  const rows = await manager
-    .createQueryBuilder(PageEntity, 'p')
-    .select('p.id', 'id')
-    .addSelect('p.parent_id', 'parentId')
-    .addSelect('p.title', 'title')
-    .addSelect('p.slug', 'slug')
-    .addSelect('p.address', 'address')
-    .addSelect('p.live_version', 'liveVersion')
-    .where('p.site_id = :siteId AND p.binned_at IS NULL', { siteId })
-    .orderBy('p.position', 'ASC')
-    .getRawMany<StandingPage>()
-  return asTree(rows)
-}
+import {
+  addressOf,
+  assertAddress,
+  forgetRedirects,
+  freeSlugUnder,
+  idsUnder,
+  moveAddresses,
+  type Under,
+} from './addresses.ts'
+import { checkedTitle, findPageRow, listed } from './store.ts'
+import { slugOf } from './tree.ts'
 
 /**
  * Holds the tree of the site until the transaction ends, and gives the site. Every act on the tree begins with it, before
  * it reads anything: what is read afterwards is what the act before has left.
  */
-async function lockTree(manager: EntityManager): Promise<SiteRow> {
+export async function lockTree(manager: EntityManager): Promise<SiteRow> {
   const [site] = await manager.find(SiteEntity, { take: 1, lock: { mode: 'pessimistic_write' } })
   if (!site) throw new Refused('not-found', 'There is no site yet.')
   return site
 }
 
-/** As the column that holds addresses. */
-const LONGEST_ADDRESS = 700
-
-/**
- * Writes the address of every page beside it, where a unique key keeps two pages from having one. Pages in the bin have
- * none. To be called at the end of every act on the tree.
- */
-export async function storeAddresses(manager: EntityManager, siteId: string): Promise<void> {
-  const rows = await manager.find(PageEntity, { where: { siteId } })
-  const standing = asTree(rows.filter((row) => row.binnedAt === null))
-  const paths = pagePaths(standing)
-  const changed = rows.filter((row) => row.address !== (row.binnedAt === null ? paths[row.id]! : null))
-  const long = changed.find((row) => (paths[row.id]?.length ?? 0) > LONGEST_ADDRESS)
-  if (long)
-    throw new Refused(
-      'not-valid',
-      `The address of “${long.title}” would be longer than ${LONGEST_ADDRESS} characters. Nothing was changed.`,
-    )
-  if (changed.length === 0) return
-  // All are given up first: two pages may change places.
-  await manager.update(PageEntity, { id: In(changed.map(({ id }) => id)) }, { address: null })
-  for (const row of changed)
-    if (row.binnedAt === null) await manager.update(PageEntity, { id: row.id }, { address: paths[row.id]! })
-}
-
 /** Adds a page as the last one under its parent, with an address made from its title. Gives its id. */
 export async function addPage(
   manager: EntityManager,
-  given: NewPageRequest & { readonly savedBy: string },
+  given: NewPageRequest & { readonly by: Author },
 ): Promise<string> {
   const title = checkedTitle(given.title)
   const template = findTemplate(given.template)
   const site = await lockTree(manager)
-  const { parentId, savedBy } = given
+  const { parentId, by } = given
   const settings = { inNavigation: parentId === null }
-  return insertPageFrom(manager, site, { template, title, slug: slugOf(title), parentId, settings, savedBy })
+  return insertPageFrom(manager, site, { template, title, slug: slugOf(title), parentId, settings, by })
 }
 
 interface PageFrom {
@@ -105,45 +59,47 @@ interface PageFrom {
   readonly slug: string
   readonly parentId: string | null
   readonly settings: Partial<PageSettings>
-  readonly savedBy: string
+  readonly by: Author
 }
 
 /** Adds a page made from a template as the last one under its parent, in a site whose tree is locked. Gives its id. */
 export async function insertPageFrom(
   manager: EntityManager,
   { id: siteId }: SiteRow,
-  { template, title, slug, parentId, settings, savedBy }: PageFrom,
+  { template, title, slug: wanted, parentId, settings, by }: PageFrom,
 ): Promise<string> {
-  const pages = await treeRows(manager, siteId)
-  if (parentId !== null && !pages.some((page) => page.id === parentId))
+  const under = await placeUnder(manager, siteId, parentId)
+  if (!under)
     throw new Refused(
       'not-found',
       'The parent page does not exist or was deleted. No page was added; choose another parent.',
     )
-  const siblings = pages.filter((page) => page.parentId === parentId)
   const id = newId()
   const date = new Date().toISOString().slice(0, 10)
   const built = template.build(defaultRegistry, newId, { title, date })
   const document = withSettings(built, { ...settings, title })
-  await manager.insert(PageEntity, {
-    id,
-    siteId,
-    parentId,
-    position: Math.max(-1, ...siblings.map((page) => page.position)) + 1,
-    slug: freeSlug(
-      slug,
-      siblings.map((page) => page.slug),
-    ),
-    ...listed(document),
-    address: null,
-    version: 0,
-    binnedAt: null,
-    binnedWith: null,
-    ...NEVER_LIVE,
-  })
-  await insertVersion(manager, id, { base: 0, document, savedBy })
-  await storeAddresses(manager, siteId)
+  const slug = await freeSlugUnder(manager, under, wanted)
+  const position = (await siblingsOf(manager, siteId, parentId)).length
+  await insertPage(manager, { id, siteId, parentId, position, slug, under: under.address }, document, by)
   return id
+}
+
+interface PagePlace extends Pick<PageRow, 'id' | 'siteId' | 'parentId' | 'position' | 'slug'> {
+  /** The address that its own begins with. */
+  readonly under: string
+}
+
+/** Adds a page with its first version. */
+export async function insertPage(
+  manager: EntityManager,
+  { under, ...place }: PagePlace,
+  document: Page,
+  by: Author,
+): Promise<void> {
+  const page = { ...place, ...listed(document), address: addressOf(under, place.slug) }
+  assertAddress(page.address, page.title)
+  await addDocument(manager, { id: place.id, siteId: place.siteId, type: 'page', document, by })
+  await manager.insert(PageEntity, { ...page, binnedAt: null, binnedWith: null })
 }
 
 function findTemplate(id = 'blank'): Template {
@@ -151,6 +107,40 @@ function findTemplate(id = 'blank'): Template {
   if (!template)
     throw new Refused('not-found', `There is no template “${id.slice(0, 50)}”. No page was added.`)
   return template
+}
+
+/** What the addresses of pages under a parent begin with; undefined where no such page stands in the tree. */
+async function placeUnder(
+  manager: EntityManager,
+  siteId: string,
+  parentId: string | null,
+): Promise<Under | undefined> {
+  if (parentId === null) return { siteId, address: '/' }
+  const parent = await manager.findOneBy(PageEntity, { id: parentId, siteId })
+  return parent?.address == null ? undefined : { siteId, address: parent.address }
+}
+
+/** The pages under a parent, in their order. */
+export async function siblingsOf(
+  manager: EntityManager,
+  siteId: string,
+  parentId: string | null,
+): Promise<string[]> {
+  const rows = await manager.query<{ id: string }[]>(
+    'SELECT id FROM pages WHERE site_id = ? AND parent_id <=> ? AND binned_at IS NULL ORDER BY position, id',
+    [siteId, parentId],
+  )
+  return rows.map(({ id }) => id)
+}
+
+/** Numbers pages under one parent in this order. Only those whose number changes are written. */
+export async function renumber(manager: EntityManager, ids: readonly string[]): Promise<void> {
+  await manager.query(
+    `UPDATE pages p JOIN JSON_TABLE(?, '$[*]' COLUMNS (place FOR ORDINALITY, id VARCHAR(24) PATH '$')) wanted
+       ON p.id = wanted.id COLLATE utf8mb4_bin
+     SET p.position = wanted.place - 1 WHERE p.position <> wanted.place - 1`,
+    [JSON.stringify(ids)],
+  )
 }
 
 /**
@@ -161,24 +151,18 @@ export async function movePage(manager: EntityManager, pageId: string, to: Place
   const site = await lockTree(manager)
   const page = await findStanding(manager, pageId)
   refuseFixed(site, pageId, 'moved')
-  const before = await treeRows(manager, page.siteId)
-  if (to.parentId !== null && !before.some((row) => row.id === to.parentId))
-    throw new Refused('not-found', 'There is no such page to stand under. Nothing was changed.')
-  if (to.parentId !== null && subtreeOf(before, pageId).some((row) => row.id === to.parentId))
+  const { siteId } = page
+  const under = await placeUnder(manager, siteId, to.parentId)
+  if (!under) throw new Refused('not-found', 'There is no such page to stand under. Nothing was changed.')
+  if (under.address.startsWith(page.address))
     throw new Refused('not-valid', 'A page can’t stand under itself. Nothing was changed.')
-  const siblings = before.filter((row) => row.parentId === to.parentId && row.id !== pageId)
+  const siblings = (await siblingsOf(manager, siteId, to.parentId)).filter((id) => id !== pageId)
   const position = Math.min(siblings.length, Math.max(0, to.position))
-  const slug = freeSlug(
-    page.slug,
-    siblings.map((row) => row.slug),
-  )
+  const slug = await freeSlugUnder(manager, under, page.slug, pageId)
   await manager.update(PageEntity, { id: pageId }, { parentId: to.parentId, slug })
-  await renumber(manager, siblings.toSpliced(position, 0, page))
-  if (page.parentId !== to.parentId) {
-    const left = before.filter((row) => row.parentId === page.parentId && row.id !== pageId)
-    await renumber(manager, left)
-  }
-  await keepOldAddresses(manager, page.siteId, before)
+  await renumber(manager, siblings.toSpliced(position, 0, pageId))
+  if (page.parentId !== to.parentId) await renumber(manager, await siblingsOf(manager, siteId, page.parentId))
+  await moveAddresses(manager, page, addressOf(under.address, slug))
 }
 
 /** Gives a page another part of the address. Refuses one that a sibling has, and the home page and the 404 page, whose addresses are fixed. */
@@ -188,8 +172,10 @@ export async function changeSlug(manager: EntityManager, pageId: string, wanted:
   const slug = slugOf(wanted)
   if (slug === page.slug) return
   refuseFixed(site, pageId, 'given another address')
-  const before = await treeRows(manager, page.siteId)
-  const taken = before.find((row) => row.parentId === page.parentId && row.id !== pageId && row.slug === slug)
+  const { siteId } = page
+  const under = page.address.slice(0, -(page.slug.length + 1))
+  const address = addressOf(under, slug)
+  const taken = await manager.findOneBy(PageEntity, { siteId, address })
   if (taken) {
     throw new Refused(
       'address-taken',
@@ -198,7 +184,7 @@ export async function changeSlug(manager: EntityManager, pageId: string, wanted:
     )
   }
   await manager.update(PageEntity, { id: pageId }, { slug })
-  await keepOldAddresses(manager, page.siteId, before)
+  await moveAddresses(manager, page, address)
 }
 
 /** Copies a page, and with it those under it where that is asked for, right after itself. Copies were never published. Gives the copy's id. */
@@ -206,151 +192,57 @@ export async function copyPage(
   manager: EntityManager,
   pageId: string,
   { withSubPages }: CopyPageRequest,
-  savedBy: string,
+  by: Author,
 ): Promise<string> {
   await lockTree(manager)
   const page = await findStanding(manager, pageId)
-  const rows = await treeRows(manager, page.siteId)
-  const copied = withSubPages ? subtreeOf(rows, pageId) : [page]
-  const ids = new Map(copied.map((row) => [row.id, newId()]))
-  const siblings = rows.filter((row) => row.parentId === page.parentId)
-  const slug = freeSlug(
-    page.slug === '' ? slugOf(page.title) : page.slug,
-    siblings.map((row) => row.slug),
-  )
-  for (const row of copied) {
-    const id = ids.get(row.id)!
-    const isTop = row.id === pageId
-    const original = readDocument(await findVersion(manager, row.id, row.version))
+  const { siteId, parentId } = page
+  const under = await placeUnder(manager, siteId, parentId)
+  const above = under ?? { siteId, address: '/' }
+  const wanted = page.slug === '' ? slugOf(page.title) : page.slug
+  const slug = await freeSlugUnder(manager, above, wanted)
+  // Parents come before their sub-pages, so each finds where it belongs.
+  const copies = new Map<string, { readonly id: string; readonly address: string }>()
+  for (const id of withSubPages ? await idsUnder(manager, page) : [pageId]) {
+    const row = await findPageRow(manager, id)
+    const isTop = id === pageId
+    const original = readDocument(await findNewest(manager, id))
     const title = `${row.title} (copy)`.slice(0, LONGEST_TITLE)
     const document = isTop ? withSettings(original, { title, inNavigation: false }) : original
-    await manager.insert(PageEntity, {
-      ...row,
-      ...listed(document),
-      id,
-      parentId: isTop ? row.parentId : ids.get(row.parentId!)!,
-      ...(isTop ? { slug } : {}),
-      address: null,
-      version: 1,
-      ...NEVER_LIVE,
-    })
-    const saved = { savedAt: new Date(), savedBy: savedBy.slice(0, 100), saveId: null }
-    await manager.insert(VersionEntity, { pageId: id, number: 1, document, ...saved })
+    const parent = copies.get(row.parentId ?? '')
+    const place = {
+      id: newId(),
+      siteId,
+      parentId: isTop ? parentId : parent!.id,
+      position: row.position,
+      slug: isTop ? slug : row.slug,
+      under: isTop ? above.address : parent!.address,
+    }
+    copies.set(id, { id: place.id, address: addressOf(place.under, place.slug) })
+    await insertPage(manager, place, document, by)
   }
-  const copy = { ...page, id: ids.get(pageId)! }
-  await renumber(manager, siblings.toSpliced(siblings.findIndex((row) => row.id === pageId) + 1, 0, copy))
-  await storeAddresses(manager, page.siteId)
-  return copy.id
+  const { id: copyId, address } = copies.get(pageId)!
+  await forgetRedirects(manager, { siteId, address })
+  const siblings = (await siblingsOf(manager, siteId, parentId)).filter((id) => id !== copyId)
+  await renumber(manager, siblings.toSpliced(siblings.indexOf(pageId) + 1, 0, copyId))
+  return copyId
 }
 
-/** Takes a page and all under it to the bin, and gives their ids. Nothing of them is lost; visitors no longer find them. */
-export async function binPage(manager: EntityManager, pageId: string): Promise<readonly string[]> {
-  const site = await lockTree(manager)
-  const page = await findStanding(manager, pageId)
-  refuseFixed(site, pageId, 'deleted')
-  const rows = await treeRows(manager, page.siteId)
-  const ids = subtreeOf(rows, pageId).map((row) => row.id)
-  await manager.update(PageEntity, { id: In(ids) }, { binnedAt: new Date(), binnedWith: pageId })
-  await renumber(
-    manager,
-    rows.filter((row) => row.parentId === page.parentId && row.id !== pageId),
-  )
-  await storeAddresses(manager, page.siteId)
-  return ids
-}
-
-/** Brings a page and all that went to the bin with it back to where they were; to the top where what they stood under is gone. */
-export async function restorePage(manager: EntityManager, pageId: string): Promise<void> {
-  await lockTree(manager)
-  const page = await findPageRow(manager, pageId)
-  if (page.binnedWith !== pageId)
-    throw new Refused('not-found', 'This page is not in the bin. Nothing was changed.')
-  const rows = await treeRows(manager, page.siteId)
-  const parentId = rows.some((row) => row.id === page.parentId) ? page.parentId : null
-  const siblings = rows.filter((row) => row.parentId === parentId)
-  const slug = freeSlug(
-    page.slug,
-    siblings.map((row) => row.slug),
-  )
-  await manager.update(PageEntity, { binnedWith: pageId }, { binnedAt: null, binnedWith: null })
-  await manager.update(PageEntity, { id: pageId }, { parentId, slug })
-  await renumber(manager, siblings.toSpliced(page.position, 0, page))
-  await storeAddresses(manager, page.siteId)
-}
-
-/** Takes a page from visitors; what was saved of it stays. Gives whether they saw it before. */
-export async function unpublishPage(manager: EntityManager, pageId: string): Promise<boolean> {
-  const site = await lockTree(manager)
-  const page = await findStanding(manager, pageId)
-  refuseFixed(site, pageId, 'unpublished')
-  await manager.update(PageEntity, { id: pageId }, NEVER_LIVE)
-  return page.liveVersion !== null
-}
-
-/** What is in the bin, the newest first: each page that was taken there, with those that went with it counted. */
-export async function listBin(manager: EntityManager, siteId: string): Promise<BinnedPage[]> {
-  const all = await manager.find(PageEntity, { where: { siteId } })
-  const paths = pagePaths(all)
-  const binned = all.filter((row) => row.binnedAt !== null)
-  return binned
-    .filter((row) => row.binnedWith === row.id)
-    .sort((a, b) => b.binnedAt!.getTime() - a.binnedAt!.getTime())
-    .map((row) => ({
-      id: row.id,
-      title: row.title,
-      path: paths[row.id]!,
-      subPages: binned.filter((one) => one.binnedWith === row.id).length - 1,
-      binnedAt: row.binnedAt!.toISOString(),
-    }))
-}
+/** A page that stands in the tree. */
+type StandingRow = PageRow & { readonly address: string }
 
 /** The row of a page that stands in the tree. */
-async function findStanding(manager: EntityManager, pageId: string): Promise<PageRow> {
+export async function findStanding(manager: EntityManager, pageId: string): Promise<StandingRow> {
   const page = await findPageRow(manager, pageId)
-  if (page.binnedAt !== null)
+  const { address } = page
+  if (page.binnedAt !== null || address === null)
     throw new Refused('not-found', 'This page is in the bin. Restore it first; nothing was changed.')
-  return page
+  return { ...page, address }
 }
 
 /** Refuses what would leave the site without its home page, or without a page for addresses that do not exist. */
-function refuseFixed({ homePageId, notFoundPageId }: SiteRow, pageId: string, what: string): void {
+export function refuseFixed({ homePageId, notFoundPageId }: SiteRow, pageId: string, what: string): void {
   if (pageId !== homePageId && pageId !== notFoundPageId) return
   const which = pageId === homePageId ? 'home page' : '404 page'
   throw new Refused('not-valid', `The ${which} of the site can’t be ${what}. Nothing was changed.`)
-}
-
-async function renumber(manager: EntityManager, rows: readonly PageRow[]): Promise<void> {
-  for (const [position, row] of rows.entries()) await manager.update(PageEntity, { id: row.id }, { position })
-}
-
-/** Remembers, for every live page whose address is another than before, the one it had; forgets those that are in use again. */
-async function keepOldAddresses(
-  manager: EntityManager,
-  siteId: string,
-  before: readonly PageRow[],
-): Promise<void> {
-  await storeAddresses(manager, siteId)
-  const [old, now] = [pagePaths(before), pagePaths(await treeRows(manager, siteId))]
-  for (const row of before) {
-    const path = old[row.id]!
-    if (row.liveVersion === null || path === now[row.id]) continue
-    await manager.upsert(RedirectEntity, { siteId, path, pageId: row.id }, ['siteId', 'path'])
-  }
-  await manager.delete(RedirectEntity, { siteId, path: In(Object.values(now)) })
-}
-
-/** Where old addresses lead, for pages that visitors can see. */
-export async function liveRedirects(
-  manager: EntityManager,
-  siteId: string,
-  livePaths: Readonly<Record<string, string>>,
-): Promise<Record<string, string>> {
-  const rows = await manager.find(RedirectEntity, { where: { siteId } })
-  const inUse = new Set(Object.values(livePaths))
-  return Object.fromEntries(
-    rows.flatMap(({ path, pageId }) => {
-      const to = livePaths[pageId]
-      return to === undefined || inUse.has(path) ? [] : [[path, to]]
-    }),
-  )
 }

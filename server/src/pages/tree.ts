@@ -1,7 +1,9 @@
 /** Rules of the page tree: addresses, order and states. Pure. */
 import transliterate from '@sindresorhus/transliterate'
 import type { PageMore, PageState, PageSummary } from '@gullyline/core'
-import type { PageRow, VersionRow } from '../db/rows.ts'
+import type { PageRow } from '../db/rows.ts'
+import type { LiveVersion } from '../documents/live.ts'
+import type { VersionFacts } from '../documents/versions.ts'
 
 const LONGEST_SLUG = 80
 /** Scripts that are written in Latin letters by letter; of others, the marks that this drops are letters of their own. */
@@ -68,9 +70,9 @@ export function asTree<R extends TreeRow>(rows: readonly R[]): R[] {
   return rows.map((row) => (isBroken(row) ? { ...row, parentId: null } : row))
 }
 
-function pageState(page: PageRow): PageState {
-  if (page.liveVersion === null) return 'never-published'
-  return page.liveVersion === page.version ? 'live' : 'changed'
+function pageState(version: number, live: LiveVersion | undefined): PageState {
+  if (!live) return 'never-published'
+  return live.version === version ? 'live' : 'changed'
 }
 
 /** What a page without a title is called in lists. */
@@ -79,7 +81,8 @@ const UNTITLED = 'Untitled page'
 export function summarize(
   page: PageRow,
   path: string,
-  saved: Pick<VersionRow, 'savedAt' | 'savedBy'>,
+  newest: Pick<VersionFacts, 'number' | 'savedAt' | 'savedBy'>,
+  live: LiveVersion | undefined,
 ): PageSummary {
   return {
     id: page.id,
@@ -91,25 +94,10 @@ export function summarize(
     description: page.description,
     inNavigation: Boolean(page.inNavigation),
     more: page.more as PageMore,
-    state: pageState(page),
-    version: page.version,
-    savedAt: saved.savedAt.toISOString(),
-    savedBy: saved.savedBy,
-    liveSince: page.liveSince?.toISOString() ?? null,
+    state: pageState(newest.number, live),
+    version: newest.number,
+    savedAt: newest.savedAt.toISOString(),
+    savedBy: newest.savedBy,
+    liveSince: live?.since.toISOString() ?? null,
   }
 }
-
-/** A page and all under it, parents before their sub-pages. */
-export function subtreeOf<R extends Pick<PageRow, 'id' | 'parentId'>>(
-  rows: readonly R[],
-  pageId: string,
-): R[] {
-  const page = rows.find((row) => row.id === pageId)
-  const found = new Set<R>(page ? [page] : [])
-  // What is added while the set is walked is walked, too.
-  for (const above of found) for (const row of rows) if (row.parentId === above.id) found.add(row)
-  return [...found]
-}
-
-/** What a page is that visitors have never seen. */
-export const NEVER_LIVE = { liveVersion: null, liveSince: null } as const

@@ -124,8 +124,8 @@ async function makePage(
   const rendered = renderPage(
     {
       page: publishedPage(document, defaultRegistry),
-      header: live.site.header as Page,
-      footer: live.site.footer as Page,
+      header: live.header,
+      footer: live.footer,
       title: page.title,
       description,
       isListed,
@@ -218,7 +218,7 @@ async function siteContext(
     fontNames,
     purpose: 'publish',
   })
-  const parts = [await programId(), about, site.look, site.header, site.footer, fontNames]
+  const parts = [await programId(), about, site.look, live.header, live.footer, fontNames]
   const fontFiles = new Map(Object.entries(fontNames).map(([file, name]) => [`/fonts/${name}`, file]))
   return { of, parts, lines, shared, iconFiles, fontFiles }
 }

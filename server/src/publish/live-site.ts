@@ -1,17 +1,20 @@
 /** The site as it is live, read from the database: what publishing compiles. */
 import type { EntityManager } from 'typeorm'
 import { settingsOf, type Page, type PageSettings, type Picture, type SiteFile } from '@gullyline/core'
-import type { PageRow, SiteRow } from '../db/rows.ts'
+import { PageEntity, RedirectEntity, type PageRow, type SiteRow } from '../db/rows.ts'
+import { liveVersionOf, liveVersions } from '../documents/live.ts'
+import { findDocument } from '../documents/store.ts'
+import { findVersion, findVersions, readDocument } from '../documents/versions.ts'
 import { Refused } from '../http/errors.ts'
 import { listFiles, listPictures } from '../media/store.ts'
-import { findPageRow, findVersions, readDocument } from '../pages/store.ts'
-import { liveRedirects, standingPages } from '../pages/tree-acts.ts'
+import { findPageRow } from '../pages/store.ts'
+import { asTree } from '../pages/tree.ts'
 import type { Services } from '../services.ts'
 import { findSite } from '../sites/store.ts'
 import type { PageRecords } from './page-records.ts'
 
-/** Versions that go live, by the id of their page. */
-export type GoingLive = Readonly<Record<string, number>>
+/** Versions that go live, by the ids of their documents, and null for those that are taken from visitors. */
+export type GoingLive = Readonly<Record<string, number | null>>
 
 export interface LivePage {
   readonly id: string
@@ -30,6 +33,8 @@ export interface LivePage {
 
 export interface LiveSite {
   readonly site: SiteRow
+  readonly header: Page
+  readonly footer: Page
   /** In the order of the tree. */
   readonly pages: readonly LivePage[]
   /** Where addresses lead that pages had before. */
@@ -53,12 +58,17 @@ export async function readLiveSite(
 ): Promise<LiveSite> {
   const site = await findSite(manager)
   const rows = await standingPages(manager, site.id)
-  const standing = new Set(rows.map(({ id }) => id))
+  const standing = new Set([site.headerId, site.footerId, ...rows.map(({ id }) => id)])
   for (const id of Object.keys(goingLive)) if (!standing.has(id)) await refuseAbsent(manager, id)
+  const before = await liveVersions(manager, site.id)
+  const versionOf = (id: string): number | null =>
+    Object.hasOwn(goingLive, id) ? goingLive[id]! : (before.get(id)?.version ?? null)
   const live = rows.flatMap((row) => {
-    const version = Object.hasOwn(goingLive, row.id) ? goingLive[row.id]! : row.liveVersion
+    const version = versionOf(row.id)
     return version === null ? [] : [{ row, version }]
   })
+  const header = await readShared(manager, site.headerId, versionOf(site.headerId) ?? 1)
+  const footer = await readShared(manager, site.footerId, versionOf(site.footerId) ?? 1)
   const known = ({ row, version }: (typeof live)[number]) => {
     const record = Object.hasOwn(records, row.id) ? records[row.id] : undefined
     return record?.version === version ? record : undefined
@@ -66,8 +76,8 @@ export async function readLiveSite(
   const unknown = live.filter((one) => !known(one))
   const found = await findVersions(
     manager,
-    unknown.map(({ row, version }) => ({ pageId: row.id, number: version })),
-    (row) => ({ savedAt: row.savedAt, settings: settingsOf(readDocument(row)) }),
+    unknown.map(({ row, version }) => ({ documentId: row.id, number: version })),
+    (version) => ({ savedAt: version.savedAt, settings: settingsOf(readDocument(version)) }),
   )
   const pages = live.map((one): LivePage => {
     const { row, version } = one
@@ -98,25 +108,69 @@ export async function readLiveSite(
   const readDocuments = (some: readonly LivePage[]): Promise<ReadonlyMap<string, Page>> =>
     findVersions(
       services.db.manager,
-      some.map(({ id, version }) => ({ pageId: id, number: version })),
+      some.map(({ id, version }) => ({ documentId: id, number: version })),
       readDocument,
     )
-  return { site, pages, redirects, pictures, files, readDocuments }
+  return { site, header, footer, pages, redirects, pictures, files, readDocuments }
+}
+
+/** What publishing needs to know of a page that stands in the tree. */
+type StandingPage = Pick<PageRow, 'id' | 'parentId' | 'title' | 'slug' | 'address'>
+
+/** The pages in their order with little of each, which is read in a fraction of the time. */
+async function standingPages(manager: EntityManager, siteId: string): Promise<StandingPage[]> {
+  const rows = await manager
+    .createQueryBuilder(PageEntity, 'p')
+    .select('p.id', 'id')
+    .addSelect('p.parent_id', 'parentId')
+    .addSelect('p.title', 'title')
+    .addSelect('p.slug', 'slug')
+    .addSelect('p.address', 'address')
+    .where('p.site_id = :siteId AND p.binned_at IS NULL', { siteId })
+    .orderBy('p.position', 'ASC')
+    .getRawMany<StandingPage>()
+  return asTree(rows)
+}
+
+async function readShared(manager: EntityManager, documentId: string, number: number): Promise<Page> {
+  return readDocument(await findVersion(manager, documentId, number))
+}
+
+/** Where old addresses lead, for pages that visitors can see. */
+async function liveRedirects(
+  manager: EntityManager,
+  siteId: string,
+  livePaths: Readonly<Record<string, string>>,
+): Promise<Record<string, string>> {
+  const rows = await manager.find(RedirectEntity, { where: { siteId } })
+  const inUse = new Set(Object.values(livePaths))
+  return Object.fromEntries(
+    rows.flatMap(({ path, pageId }) => {
+      const to = livePaths[pageId]
+      return to === undefined || inUse.has(path) ? [] : [[path, to]]
+    }),
+  )
 }
 
 /** A page that is to go live and stands in no tree: it does not exist, or was deleted. */
 async function refuseAbsent(manager: EntityManager, pageId: string): Promise<never> {
-  assertMayGoLive(await findPageRow(manager, pageId), 0)
+  await assertMayGoLive(manager, pageId, null)
   throw new Refused('not-found', 'This page belongs to another site. Nothing was published.')
 }
 
-/** Refuses a page in the bin, and a version older than what is live of it. */
-export function assertMayGoLive({ binnedAt, liveVersion }: PageRow, version: number): void {
-  if (binnedAt !== null)
+/** Refuses a page in the bin, and a version older than what is live of the document. */
+export async function assertMayGoLive(
+  manager: EntityManager,
+  documentId: string,
+  version: number | null,
+): Promise<void> {
+  const { type } = await findDocument(manager, documentId)
+  if (type === 'page' && (await findPageRow(manager, documentId)).binnedAt !== null)
     throw new Refused('page-deleted', 'This page was deleted. Restore it first; nothing was published.')
-  if (liveVersion !== null && liveVersion > version)
+  const live = await liveVersionOf(manager, documentId)
+  if (live && version !== null && live.version > version)
     throw new Refused(
       'stale-publish',
-      `Version ${liveVersion} of this page went live meanwhile, which is newer than version ${version}. Nothing was changed; open the page again to see it.`,
+      `Version ${live.version} of this page went live meanwhile, which is newer than version ${version}. Nothing was changed; open the page again to see it.`,
     )
 }

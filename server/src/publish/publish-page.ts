@@ -1,12 +1,15 @@
 import { IsNull, type EntityManager } from 'typeorm'
-import type { PublishResult } from '@gullyline/core'
-import { PageEntity, SiteEntity } from '../db/rows.ts'
+import type { PageSummary, PublishResult } from '@gullyline/core'
+import { SiteEntity } from '../db/rows.ts'
 import { transact } from '../db/transact.ts'
 import { newId } from '../http/new-id.ts'
 import { audit } from '../http/audit.ts'
+import { insertRelease, liveVersionOf, wasEverLive } from '../documents/live.ts'
+import { findDocument } from '../documents/store.ts'
 import { Refused } from '../http/errors.ts'
 import { pageFindings } from '../pages/findings.ts'
-import { findPageRow, openPage } from '../pages/store.ts'
+import { openPage } from '../pages/store.ts'
+import { findStanding, refuseFixed } from '../pages/tree-acts.ts'
 import type { Services } from '../services.ts'
 import { findSite } from '../sites/store.ts'
 import { compileSite, type MissingFile } from './compile-site.ts'
@@ -34,10 +37,24 @@ export function publishPage(
           audit(services.log, 'publish refused', { account: by, page: pageId, version })
         throw error
       })
-    await publishHere(services, { [pageId]: version })
+    await publishHere(services, { [pageId]: version }, by)
     audit(services.log, 'published', { account: by, page: pageId, version })
     const { summary } = await services.db.transaction((manager) => openPage(manager, pageId))
     return { summary, url: services.liveOrigin + summary.path }
+  })
+}
+
+/** Takes a page from visitors; what was saved of it stays. Refuses the home page and the 404 page. */
+export function unpublishPage(services: Services, pageId: string, by: string): Promise<PageSummary> {
+  return alone(services, async () => {
+    const isLive = await services.db.transaction(async (manager) => {
+      await findStanding(manager, pageId)
+      refuseFixed(await findSite(manager), pageId, 'unpublished')
+      return (await liveVersionOf(manager, pageId)) !== undefined
+    })
+    if (isLive) await publishHere(services, { [pageId]: null }, by)
+    audit(services.log, 'unpublished', { account: by, page: pageId })
+    return (await services.db.transaction((manager) => openPage(manager, pageId))).summary
   })
 }
 
@@ -56,7 +73,7 @@ export function publishAgain(services: Services): Promise<void> {
 }
 
 async function refuseErrors(manager: EntityManager, pageId: string, version: number): Promise<void> {
-  assertMayGoLive(await findPageRow(manager, pageId), version)
+  await assertMayGoLive(manager, pageId, version)
   const errors = (await pageFindings(manager, pageId, version)).filter(({ severity }) => severity === 'error')
   if (errors.length === 0) return
   throw new Refused(
@@ -78,9 +95,13 @@ export function publishNow(services: Services, goingLive: GoingLive): Promise<vo
 }
 
 /** The same, for those that publish alone already. */
-async function publishHere(services: Services, goingLive: GoingLive): Promise<void> {
+async function publishHere(
+  services: Services,
+  goingLive: GoingLive,
+  by: string | null = null,
+): Promise<void> {
   for (let left = MOST_TRIES; ; left--) {
-    if (await tryPublish(services, goingLive)) return
+    if (await tryPublish(services, goingLive, by)) return
     if (left <= 1)
       throw new Refused(
         'stale-publish',
@@ -90,7 +111,8 @@ async function publishHere(services: Services, goingLive: GoingLive): Promise<vo
 }
 
 /** False when something else went live in between; then nothing was changed. */
-async function tryPublish(services: Services, goingLive: GoingLive): Promise<boolean> {
+async function tryPublish(services: Services, wanted: GoingLive, by: string | null): Promise<boolean> {
+  let goingLive = wanted
   const releases = new Releases(services.dataDir)
   const releaseId = newId()
   let isShown = false
@@ -98,9 +120,10 @@ async function tryPublish(services: Services, goingLive: GoingLive): Promise<boo
     const { releaseId: before } = await services.db.transaction((manager) => findSite(manager))
     const store = new ContentStore(services.dataDir)
     const records = await readRecords(store, (before && releases.manifest(before)?.records) || [])
-    const live = await services.db.transaction((manager) =>
-      readLiveSite(services, manager, { goingLive, records }),
-    )
+    const live = await services.db.transaction(async (manager) => {
+      goingLive = { ...(await neverLive(manager)), ...wanted }
+      return readLiveSite(services, manager, { goingLive, records })
+    })
     const { manifest, missing } = await compileSite(live, records, services)
     refuseMissing(missing, goingLive)
     for (const { page, path } of missing)
@@ -111,7 +134,7 @@ async function tryPublish(services: Services, goingLive: GoingLive): Promise<boo
     await releases.write(releaseId, manifest)
     const switched = { site: live.site.id, release: before }
     isShown = await transact(services.db, (manager) =>
-      goLive(manager, { before: switched, releaseId, goingLive }),
+      goLive(manager, { before: switched, releaseId, goingLive, by }),
     )
     if (isShown) await releases.show(releaseId)
     return isShown
@@ -122,6 +145,16 @@ async function tryPublish(services: Services, goingLive: GoingLive): Promise<boo
       services.log.error({ err: error }, 'Old files could not be removed'),
     )
   }
+}
+
+/** What every site shows and nobody publishes by itself goes live with the first release: header, footer, 404 page. */
+async function neverLive(manager: EntityManager): Promise<GoingLive> {
+  const { headerId, footerId, notFoundPageId } = await findSite(manager)
+  const going: Record<string, number> = {}
+  for (const id of [headerId, footerId, notFoundPageId])
+    if (id !== null && !(await wasEverLive(manager, id)))
+      going[id] = (await findDocument(manager, id)).version
+  return going
 }
 
 /** What goes live now must be whole. What is live already stays, whatever has become of its files. */
@@ -141,19 +174,21 @@ interface GoLive {
   readonly before: { readonly site: string; readonly release: string | null }
   readonly releaseId: string
   readonly goingLive: GoingLive
+  readonly by: string | null
 }
 
-async function goLive(manager: EntityManager, { before, releaseId, goingLive }: GoLive): Promise<boolean> {
+async function goLive(
+  manager: EntityManager,
+  { before, releaseId, goingLive, by }: GoLive,
+): Promise<boolean> {
   const switched = await manager.update(
     SiteEntity,
     { id: before.site, releaseId: before.release === null ? IsNull() : before.release },
     { releaseId },
   )
   if (switched.affected !== 1) return false
-  for (const [id, version] of Object.entries(goingLive)) {
-    assertMayGoLive(await findPageRow(manager, id), version)
-    await manager.update(PageEntity, { id }, { liveVersion: version, liveSince: new Date() })
-  }
+  for (const [id, version] of Object.entries(goingLive)) await assertMayGoLive(manager, id, version)
+  await insertRelease(manager, { id: releaseId, siteId: before.site, personId: by, versions: goingLive })
   return true
 }
 

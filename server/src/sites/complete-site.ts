@@ -4,7 +4,8 @@ import { defaultRegistry, NOT_FOUND_TEMPLATE, textOf } from '@gullyline/core'
 import { PageEntity, SiteEntity } from '../db/rows.ts'
 import { publishAgain } from '../publish/publish-page.ts'
 import { insertPageFrom } from '../pages/tree-acts.ts'
-import { findVersion, readDocument } from '../pages/store.ts'
+import { GULLYLINE } from '../documents/store.ts'
+import { findNewest, readDocument } from '../documents/versions.ts'
 import type { Services } from '../services.ts'
 import { lockSite } from './store.ts'
 
@@ -31,17 +32,16 @@ async function addNotFoundPage(manager: EntityManager): Promise<boolean> {
     slug: NOT_FOUND_SLUG,
     parentId: null,
     settings: { isListed: false, inNavigation: false, description: 'For addresses that do not exist.' },
-    savedBy: 'Gullyline',
+    by: GULLYLINE,
   })
-  await manager.update(PageEntity, { id: notFoundPageId }, { liveVersion: 1, liveSince: new Date() })
   await manager.update(SiteEntity, { id: site.id }, { notFoundPageId })
   return site.releaseId !== null
 }
 
 async function addMissingText(manager: EntityManager): Promise<void> {
   const pages = await manager.find(PageEntity, { where: { words: IsNull() } })
-  for (const { id, version } of pages) {
-    const document = readDocument(await findVersion(manager, id, version))
+  for (const { id } of pages) {
+    const document = readDocument(await findNewest(manager, id))
     await manager.update(PageEntity, { id }, { words: textOf(document, defaultRegistry) })
   }
 }

@@ -2,14 +2,13 @@ import type { EntityManager } from 'typeorm'
 import {
   mergeNavigation,
   hrefFault,
-  migratePage,
   type Look,
   type NavigationItem,
-  type Page,
   type SiteInfo,
   type HrefFault,
 } from '@gullyline/core'
 import { SiteEntity, type SiteRow } from '../db/rows.ts'
+import { findNewest, readDocument } from '../documents/versions.ts'
 import { Refused } from '../http/errors.ts'
 import { listFiles, listPictures } from '../media/store.ts'
 
@@ -38,8 +37,8 @@ export async function describeSite(manager: EntityManager, liveOrigin: string): 
     notFoundPageId: site.notFoundPageId,
     icon: site.icon,
     sharePicture: site.sharePicture,
-    header: migratePage(site.header) as Page,
-    footer: migratePage(site.footer) as Page,
+    header: readDocument(await findNewest(manager, site.headerId)),
+    footer: readDocument(await findNewest(manager, site.footerId)),
     pictures: await listPictures(manager, id),
     files: await listFiles(manager, id),
     liveOrigin,

@@ -1,0 +1,108 @@
+/** Documents: added, and saved version after version. */
+import type { EntityManager } from 'typeorm'
+import { changeSentences, defaultRegistry, type Page } from '@gullyline/core'
+import { DocumentEntity, VersionEntity, type DocumentRow, type DocumentType } from '../db/document-rows.ts'
+import { packState, type WholeState } from './states.ts'
+import { noDocument, readDocument, readStored, STORED_VERSION, WITH_BASE } from './versions.ts'
+import type { StoredVersion, Version } from './versions.ts'
+
+/** Who saves something. */
+export interface Author {
+  readonly name: string
+  /** Null for Gullyline itself. */
+  readonly personId: string | null
+}
+
+/** What the program adds by itself. */
+export const GULLYLINE: Author = { name: 'Gullyline', personId: null }
+
+interface NewDocument {
+  readonly id: string
+  readonly siteId: string
+  readonly type: DocumentType
+  readonly document: Page
+  readonly by: Author
+}
+
+/** Adds a document with its first version. */
+export async function addDocument(
+  manager: EntityManager,
+  { id, siteId, type, document, by }: NewDocument,
+): Promise<void> {
+  await manager.insert(DocumentEntity, { id, siteId, type, version: 1 })
+  await insertState(manager, { documentId: id, number: 1 }, { document, by, changes: [] })
+}
+
+/** A document whose row is locked until the transaction ends: of two saves at once, the second sees what the first saved. */
+export interface LockedDocument {
+  readonly row: DocumentRow
+  readonly newest: Version
+  readonly whole: WholeState
+}
+
+/** The row of a document; refuses an id that does not exist. */
+export async function findDocument(manager: EntityManager, id: string): Promise<DocumentRow> {
+  const row = await manager.findOneBy(DocumentEntity, { id })
+  if (!row) throw noDocument()
+  return row
+}
+
+/** Locks a document and returns it with its newest version; refuses an id that does not exist. */
+export async function lockDocument(manager: EntityManager, id: string): Promise<LockedDocument> {
+  // With the lock its newest version is read as it is now, whatever this transaction has read before.
+  const [found] = await manager.query<(StoredVersion & Pick<DocumentRow, 'siteId' | 'type'>)[]>(
+    `SELECT ${STORED_VERSION}, d.site_id AS siteId, d.type FROM documents d
+     JOIN versions v ON v.document_id = d.id AND v.number = d.version ${WITH_BASE}
+     WHERE d.id = ? FOR UPDATE`,
+    [id],
+  )
+  if (!found) throw noDocument()
+  const { siteId, type, ...stored } = found
+  const { version, whole } = await readStored(stored)
+  return {
+    row: { id, siteId, type, version: stored.number },
+    newest: version,
+    whole,
+  }
+}
+
+interface NextVersion {
+  readonly document: Page
+  readonly by: Author
+  /** Drawn by the sender, once for each save. */
+  readonly saveId?: string | undefined
+}
+
+/** Adds the next version of a document that is locked. Returns its number. */
+export async function insertVersion(
+  manager: EntityManager,
+  { row, newest, whole }: LockedDocument,
+  { document, by, saveId }: NextVersion,
+): Promise<number> {
+  const number = row.version + 1
+  const changes = changeSentences(readDocument(newest), document, defaultRegistry)
+  await insertState(manager, { documentId: row.id, number }, { document, by, saveId, changes, whole })
+  await manager.update(DocumentEntity, { id: row.id }, { version: number })
+  return number
+}
+
+interface State extends NextVersion {
+  readonly changes: readonly string[]
+  readonly whole?: WholeState
+}
+
+async function insertState(
+  manager: EntityManager,
+  key: { readonly documentId: string; readonly number: number },
+  { document, by, saveId, changes, whole }: State,
+): Promise<void> {
+  await manager.insert(VersionEntity, {
+    ...key,
+    ...(await packState(document, whole)),
+    changes: [...changes],
+    savedAt: new Date(),
+    savedBy: by.name.slice(0, 100),
+    personId: by.personId,
+    saveId: saveId ?? null,
+  })
+}
