@@ -27,7 +27,7 @@ test('dragging on the canvas draws the landing place, and a refused place says w
   const band = await centreOf(canvas.locator('header'))
   await drag(page, lead, band, true)
   await expect(dragLayer(page).getByRole('status')).toHaveText(
-    'The header is the same on every page. It is not part of this page',
+    /can't stand directly on a page: it takes sections/,
   )
   await page.mouse.up()
   await expect(page.getByText('Saved', { exact: true })).toBeVisible()

@@ -23,6 +23,32 @@ test('the caret goes where the pointer is, and a double press takes the word', a
   await expect(block).toContainText('socks, a warm hat and mittens.')
 })
 
+test('a double press between two paragraphs takes no words of both, and what is typed after End is at an end', async ({
+  page,
+  app,
+}) => {
+  const canvas = await openPage(page, app, 'Visit')
+  const text = canvas.locator('.site-footer .text').first()
+  await expect(text.locator('p')).toHaveCount(2)
+  const words = await text.innerText()
+  await text.scrollIntoViewIfNeeded()
+  for (let round = 0; round < 6; round++) {
+    const [first, second] = [
+      await text.locator('p').first().boundingBox(),
+      await text.locator('p').last().boundingBox(),
+    ]
+    const between = (first!.y + first!.height + second!.y) / 2
+    await page.mouse.dblclick(first!.x + 60, between)
+    await page.keyboard.press('End')
+    await page.keyboard.type('!')
+    await expect.poll(async () => (await text.innerText()).replace('!', '')).toBe(words)
+    await expect.poll(() => text.innerText()).toMatch(/!(\n|$)/)
+    await page.keyboard.press('Escape')
+    await page.keyboard.press('Control+z')
+    await page.keyboard.press('Escape')
+  }
+})
+
 test('on a machine of a quarter of the speed, letters land where the caret was put, 16 times of 16', async ({
   page,
   app,

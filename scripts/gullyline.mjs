@@ -11,6 +11,7 @@ await run(async () => {
   // npm runs us in the checkout; file names are meant from where the person is.
   const { status } = spawnSync(process.execPath, cli, {
     stdio: 'inherit',
+    env: { ...process.env, GULLYLINE_DATA: process.env.GULLYLINE_DATA ?? join(root, '.data') },
     cwd: process.env.INIT_CWD ?? process.cwd(),
   })
   process.exitCode = status ?? 1

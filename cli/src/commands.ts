@@ -1,6 +1,7 @@
 /** The commands, by name. Each takes its arguments and gives an exit code. */
 import { check } from './check.ts'
 import { example } from './example.ts'
+import { exportSite } from './export-site.ts'
 import type { Exit, Streams } from './outcome.ts'
 import { render } from './render.ts'
 import { schema } from './schema.ts'
@@ -16,6 +17,11 @@ export interface Command {
 export const COMMANDS: Readonly<Record<string, Command>> = {
   check: { usage: 'check FILE [--json]', about: 'prints what is wrong with the page', run: check },
   example: { usage: 'example', about: 'prints a complete, valid page package', run: example },
+  'export-site': {
+    usage: 'export-site --out DIR',
+    about: 'writes the published site as a plain folder, for any static host',
+    run: exportSite,
+  },
   render: {
     usage: 'render FILE --out DIR',
     about: 'writes index.html, the stylesheet, media and fonts',

@@ -6,6 +6,7 @@ import {
   packageContext,
   packagedFilePath,
   publishedPage,
+  recordReads,
   renderPage,
 } from '@gullyline/core'
 import { fileAndOptions } from './arguments.ts'
@@ -22,10 +23,11 @@ export async function render(args: readonly string[], { out }: Streams): Promise
   if (typeof values.out !== 'string') throw new Unusable(`usage: ${USAGE}`)
   const given = await readPackage(file)
   const page = publishedPage(given.page, defaultRegistry)
+  const recording = recordReads(packageContext(given))
   const { html, css, script } = renderPage(
     { ...given, page },
     defaultRegistry,
-    packageContext(given),
+    recording.context,
     (_content, type) => ({ href: type === 'css' ? STYLESHEET : SCRIPT }),
   )
   const files = new Map<string, string | Buffer>([
@@ -33,14 +35,11 @@ export async function render(args: readonly string[], { out }: Streams): Promise
     [STYLESHEET, css],
   ])
   if (script !== '') files.set(SCRIPT, script)
-  for (const [id, { type, data }] of Object.entries(given.media)) {
-    const path = `media/${id}.${EXTENSIONS[type]}`
-    if (html.includes(`"${path}"`)) files.set(path, Buffer.from(data, 'base64'))
-  }
-  for (const [id, { name, data }] of Object.entries(given.files ?? {})) {
-    const path = packagedFilePath(id, name)
-    if (html.includes(`"${path}"`)) files.set(path, Buffer.from(data, 'base64'))
-  }
+  const reads = new Set<string>(recording.reads())
+  for (const [id, { type, data }] of Object.entries(given.media))
+    if (reads.has(`picture:${id}`)) files.set(`media/${id}.${EXTENSIONS[type]}`, Buffer.from(data, 'base64'))
+  for (const [id, { name, data }] of Object.entries(given.files ?? {}))
+    if (reads.has(`file:${id}`)) files.set(packagedFilePath(id, name), Buffer.from(data, 'base64'))
   for (const [name, data] of Object.entries(given.fonts)) {
     if (css.includes(`fonts/${name}`)) files.set(`fonts/${name}`, Buffer.from(data, 'base64'))
   }

@@ -48,6 +48,18 @@ export { mergeEdits, mergePair } from './edits/merge-edits.ts'
 export { fragmentFault } from './edits/insert.ts'
 export { moveRefusal } from './edits/move.ts'
 export { placingRefusal, type Target } from './edits/placing.ts'
+export {
+  isSharedSlot,
+  joinSession,
+  pageChildIds,
+  partAt,
+  SHARED_NAMES,
+  sessionRegistry,
+  sharedRoot,
+  type SessionPart,
+  type SharedName,
+} from './site/session-page.ts'
+export { changedParts, partOf } from './site/session-parts.ts'
 export { ASIDE, layoutRefusal, LAYOUTS, layoutOf, type Layout, type LayoutName } from './site/layouts.ts'
 export {
   LONGEST_DESCRIPTION,

@@ -102,7 +102,7 @@ describe('inside core', () => {
 describe('inside the server', () => {
   const only: readonly (readonly [area: string, allowed: RegExp])[] = [
     ['server/src/db', /^server\/src\/db\//],
-    ['server/src/documents', /^server\/src\/(db|documents|http)\//],
+    ['server/src/documents', /^server\/src\/(db|documents|http|people)\/|^server\/src\/services/],
     ['server/src/journal', /^server\/src\/(db|documents|http|journal|people)\/|^server\/src\/services/],
   ]
   test.each(only)('%s knows only %s', (area, allowed) => {

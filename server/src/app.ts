@@ -5,6 +5,7 @@ import { editorPage } from './http/editor-page.ts'
 import { editorHeaders } from './http/headers.ts'
 import { limitedBody, onlyFromHere, SAFE_METHODS } from './http/guards.ts'
 import { answerCached } from './http/cached-answers.ts'
+import { documentRoutes } from './documents/routes.ts'
 import { journalRoutes } from './journal/routes.ts'
 import { fileRoutes, mediaRoutes } from './media/routes.ts'
 import { pageRoutes } from './pages/routes.ts'
@@ -70,6 +71,7 @@ export function createEditorApp(services: Services, webDir: string | undefined):
   app.route('/api/files', fileRoutes(services))
   app.route('/api/pages', pageRoutes(services))
   app.route('/api/pages', journalRoutes(services))
+  app.route('/api/documents', documentRoutes(services))
   app.route('/api/presence', presenceRoutes(services))
   app.all('/api/*', () => {
     throw new Refused('not-found', 'The server knows no such address.')

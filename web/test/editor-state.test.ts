@@ -36,8 +36,7 @@ const say = (value: string, joinKey?: string) =>
   act({ edit: 'set', nodeId: 'head', at: ['content', 'text'], value }, joinKey)
 const savedNow = (state: EditorState, version = 2): EditorAction => ({
   type: 'saved',
-  version,
-  step: state.history.done.at(-1),
+  saved: { version, shared: {}, step: state.history.done.at(-1), page: state.page },
 })
 
 describe('what is saved and what is not', () => {

@@ -55,7 +55,7 @@ describe('the journal', () => {
         work(store, before)
         const [saved, step, mark] = [store.state.page, store.state.history.done.at(-1), journal.mark()]
         work(store, during)
-        store.dispatch({ type: 'saved', version: 2, step })
+        store.dispatch({ type: 'saved', saved: { version: 2, shared: {}, step, page: saved } })
         journal.dropUntil(mark, 2)
         const found = new Journal(journaled, owner).read()
         const page2 = found ? goOnFrom(saved, found, defaultRegistry).state.page : saved

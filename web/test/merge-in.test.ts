@@ -17,7 +17,9 @@ import { Journal } from '../src/editor/journal.ts'
 import { mergeIn } from '../src/editor/merge-in.ts'
 import { someStorage } from './support/storage.ts'
 
+const DOCUMENTS = { page: 'page', header: 'header', footer: 'footer' }
 const current = { number: 2, savedAt: '2026-01-01T00:00:00.000Z', savedBy: 'Tarn' }
+const STALE = [{ documentId: 'page', current }]
 
 function edited(page: Page, seeds: readonly number[]): Page {
   let now = page
@@ -58,7 +60,7 @@ describe.each<Side>(['ours', 'theirs'])('with %s chosen everywhere', (side) => {
         const versions = { base, ours, theirs }
         const asked = mergePages(versions, defaultRegistry).conflicts.filter((one) => one.type === 'value')
         const before = mine.state.history.done.length
-        expect(mergeIn(mine, { current, base, theirs }, () => side)).toBe(true)
+        expect(mergeIn(mine, DOCUMENTS, { current, stale: STALE, base, theirs }, () => side)).toBe(true)
         const valueIn = (page: Page, conflict: (typeof asked)[number]) => {
           const node = findNode(page, conflict.nodeId)
           return node && readValue(node, conflict.at)
@@ -88,7 +90,7 @@ test('what was selected and typed in stays so, and merging the same page is save
   const theirs = edited(page, [1, 2, 3])
   const store = open(page)
   store.dispatch({ type: 'select', id })
-  mergeIn(store, { current, base: page, theirs }, () => 'ours')
+  mergeIn(store, DOCUMENTS, { current, stale: STALE, base: page, theirs }, () => 'ours')
   if (findNode(store.state.page, id)) expect(store.state.selection).toBe(id)
   expect(store.state.page).toEqual(theirs)
   expect([unsavedCount(store.state), store.state.saved.version]).toEqual([0, 2])

@@ -10,6 +10,7 @@ import { readValue } from '../edits/set.ts'
 import { applyEdits } from '../edits/transaction.ts'
 import { findNode, getNode, type NodeId, type Page, type PageNode } from '../page/page.ts'
 import { findPlace, subtreeIds } from '../page/walk.ts'
+import { sharedIds } from '../site/session-page.ts'
 import { longestIncreasingRun } from './longest-run.ts'
 import { changedAddresses } from './values.ts'
 
@@ -23,7 +24,8 @@ export function diffPages(from: Page, to: Page, registry: Registry): Edit[] {
   const edits = [...structureEdits(from, to), ...valueEdits(from, to)]
   // A slot with a limit may be full for a moment while one block replaces another; then all is placed anew.
   if (applyEdits(from, edits, registry).ok) return edits
-  return [...replaceEdits(from, to), ...valueEdits(from, to).filter((edit) => edit.nodeId === to.root)]
+  const staying = [to.root, ...sharedIds(to)]
+  return [...replaceEdits(from, to), ...valueEdits(from, to).filter(({ nodeId }) => staying.includes(nodeId))]
 }
 
 function assertComparable(from: Page, to: Page): void {

@@ -6,6 +6,7 @@ import { newNode, slotAllows, type BlockDefinition } from '../blocks/define-bloc
 import { getKind } from '../blocks/registry.ts'
 import { getNode, type NodeId, type Nodes, type Page, type PageNode } from '../page/page.ts'
 import { ancestry, childIds, findPlace, subtreeIds } from '../page/walk.ts'
+import { sharedIds } from '../site/session-page.ts'
 import type { Edit } from './edit.ts'
 import type { Insert } from './insert.ts'
 import type { Move } from './move.ts'
@@ -174,17 +175,22 @@ export function unwrapEdits(page: Page, id: NodeId): readonly Edit[] | undefined
   return [...moves, { edit: 'remove', nodeId: id }]
 }
 
-/** Edits that turn one page into another that has the same root: all its sections go, the other's come. */
+/**
+ * Edits that turn one page into another that has the same root: all its sections go, the other's come. What stands in a
+ * shared section of both is replaced in the same way; the section itself stays.
+ */
 export function replaceEdits(from: Page, to: Page): Edit[] {
-  const root = getNode(from, from.root)
-  const goes = Object.values(root.slots)
-    .flat()
+  const staying = sharedIds(from).filter((id) => sharedIds(to).includes(id))
+  const isMoved = (id: NodeId): boolean => !staying.includes(id)
+  const goes = childIds(getNode(from, from.root))
+    .filter(isMoved)
     .map((nodeId): Edit => ({ edit: 'remove', nodeId }))
   const comes = Object.entries(getNode(to, to.root).slots).flatMap(([slot, children]) =>
-    children.map((rootId, index): Edit => {
+    children.filter(isMoved).map((rootId, index): Edit => {
       const nodes = Object.fromEntries(subtreeIds(to, rootId).map((id) => [id, getNode(to, id)]))
       return { edit: 'insert', parentId: from.root, slot, index, rootId, nodes }
     }),
   )
-  return [...goes, ...comes]
+  const inShared = staying.flatMap((root) => replaceEdits({ ...from, root }, { ...to, root }))
+  return [...goes, ...comes, ...inShared]
 }

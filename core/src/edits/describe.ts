@@ -10,6 +10,9 @@ const LONGEST = 40
 export function nodeLabel(page: Pick<Page, 'nodes'>, id: NodeId, registry: Registry): string {
   const node = getNode(page, id)
   if (node.name !== undefined) return node.name
+  const { group, title } = getKind(registry, node.kind)
+  // A header is called a header, whatever it says.
+  if (group === 'root') return title
   const words = node.kind === 'section' ? firstHeading(page, id, registry) : wordsOrPrompt(node, registry)
   return words === '' ? getKind(registry, node.kind).title : shorten(words)
 }

@@ -43,7 +43,7 @@ export function applyMove(page: Page, edit: Move, registry: Registry): Applied {
 
 /** Why a move does not fit the page, or undefined when it does: one question for the drop line, the keys and the edit. */
 export function moveRefusal(page: Page, edit: Move, registry: Registry): Refusal | undefined {
-  const stuck = removeRefusal(page, edit.nodeId)
+  const stuck = removeRefusal(page, edit.nodeId, registry)
   if (stuck) return stuck
   if (isWithin(page, edit.toParentId, edit.nodeId)) {
     return refuse('nests-in-itself', 'A block can’t be placed inside itself', edit.nodeId)

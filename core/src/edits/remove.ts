@@ -1,4 +1,4 @@
-import type { Registry } from '../blocks/registry.ts'
+import { getKind, type Registry } from '../blocks/registry.ts'
 import { findNode, getNode, type NodeId, type Nodes, type Page } from '../page/page.ts'
 import { findPlace, subtreeIds } from '../page/walk.ts'
 import { withNodes } from '../page/with-nodes.ts'
@@ -12,8 +12,8 @@ export interface Remove {
   readonly nodeId: NodeId
 }
 
-export function applyRemove(page: Page, edit: Remove): Applied {
-  const refusal = removeRefusal(page, edit.nodeId)
+export function applyRemove(page: Page, edit: Remove, registry: Registry): Applied {
+  const refusal = removeRefusal(page, edit.nodeId, registry)
   if (refusal) return refusal
   const place = findPlace(page, edit.nodeId)!
   const removed: Record<NodeId, Nodes[NodeId]> = {}
@@ -27,10 +27,18 @@ export function applyRemove(page: Page, edit: Remove): Applied {
 }
 
 /** Why a node can't be taken from where it stands, or undefined when it can. */
-export function removeRefusal(page: Page, nodeId: NodeId): ReturnType<typeof refuse> | undefined {
-  if (!findNode(page, nodeId))
-    return refuse('unknown-node', `There is no block "${nodeId}" on this page`, nodeId)
+export function removeRefusal(
+  page: Page,
+  nodeId: NodeId,
+  registry: Registry,
+): ReturnType<typeof refuse> | undefined {
+  const node = findNode(page, nodeId)
+  if (!node) return refuse('unknown-node', `There is no block "${nodeId}" on this page`, nodeId)
   if (nodeId === page.root) return refuse('root-stays', 'The page itself stays where it is', nodeId)
+  const { group, title } = getKind(registry, node.kind)
+  // A shared section stands on other pages, too.
+  if (group === 'root')
+    return refuse('root-stays', `The ${title.toLowerCase()} stays where it is: it is on every page`, nodeId)
   return undefined
 }
 

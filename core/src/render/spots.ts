@@ -67,12 +67,19 @@ type FindFact = (page: Page, id: NodeId, registry: Registry, look: Look) => Spot
 
 const FACTS: Readonly<Record<SpotFact, FindFact>> = {
   width: (page, id, registry, look) => ({
-    pictureSizes: pictureSizes(page, ancestry(page, id), registry, look),
+    pictureSizes: pictureSizes(page, chainOf(page, id, registry), registry, look),
   }),
-  early: (page, id) => ({ early: isEarly(page, ancestry(page, id)) }),
+  early: (page, id, registry) => ({ early: isEarly(page, chainOf(page, id, registry)) }),
   holder: (page, id) => ({ holder: holderOf(page, id) }),
   anchor: (page, id, registry) => ({ anchor: anchorAt(page, id, registry) }),
   outline: (page, _id, registry) => ({ outline: outlineOf(page, registry) }),
+}
+
+/** A node and what it stands in, up to the root of its document: a shared section is one by itself wherever it stands. */
+function chainOf(page: Page, id: NodeId, registry: Registry): readonly NodeId[] {
+  const chain = ancestry(page, id)
+  const end = chain.findIndex((one) => getKind(registry, getNode(page, one).kind).group === 'root')
+  return end < 0 ? chain : chain.slice(0, end + 1)
 }
 
 function holderOf(page: Page, id: NodeId): Holder | undefined {

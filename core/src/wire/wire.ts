@@ -4,6 +4,7 @@ import type { Problem } from '../blocks/registry.ts'
 import type { Look } from '../look/look.ts'
 import type { Page } from '../page/page.ts'
 import type { NavigationItem } from '../site/navigation.ts'
+import type { SharedName } from '../site/session-page.ts'
 import type { PageSettings } from '../site/page-settings.ts'
 import type { Picture, SiteFile } from '../render/site-context.ts'
 
@@ -16,6 +17,13 @@ export interface ErrorBody {
   readonly problems: readonly Problem[]
   /** With `stale-save`: the version that is newer than the one the save was made from. */
   readonly current?: VersionInfo
+  /** With `stale-save` of several documents at once: those that have a newer version, with that version. */
+  readonly stale?: readonly StaleDocument[]
+}
+
+export interface StaleDocument {
+  readonly documentId: string
+  readonly current: VersionInfo
 }
 
 export type ErrorCode =
@@ -128,10 +136,20 @@ export interface SiteInfo {
   readonly sharePicture: string | null
   readonly header: Page
   readonly footer: Page
+  /** What is known of the header and the footer as documents; `header` and `footer` are their newest versions. */
+  readonly shared: Readonly<Record<SharedName, SharedSection>>
   readonly pictures: Readonly<Record<string, Picture>>
   readonly files: Readonly<Record<string, SiteFile>>
   /** Where visitors see the site, without a slash at the end. */
   readonly liveOrigin: string
+}
+
+/** A section that stands on many pages: saved and published with any of them. */
+export interface SharedSection {
+  readonly id: string
+  /** Number of the newest version. */
+  readonly version: number
+  readonly liveVersion: number | null
 }
 
 export interface VersionInfo {
@@ -152,11 +170,29 @@ export interface PageDocument {
 export interface SaveRequest {
   /** Number of the version that was opened. */
   readonly base: number
-  readonly document: Page
+  /** Absent where only shared sections changed. */
+  readonly document?: Page
+  /** Shared sections that were changed on the page: all that a save holds is saved, or nothing. */
+  readonly shared?: readonly SharedSave[]
   /** Drawn once for each save: sent again after an answer that was lost, it is known to be the same. */
   readonly saveId?: string
   /** What the journal of this tab may forget, since this document holds it; null when nothing was kept there. */
   readonly journal: { readonly tab: string; readonly until: number } | null
+}
+
+/** Numbers of versions of shared sections, by their names. */
+export type SharedVersions = Readonly<Partial<Record<SharedName, number>>>
+
+export interface SharedSave {
+  readonly id: string
+  /** Number of the version that was opened. */
+  readonly base: number
+  readonly document: Page
+}
+
+export interface SaveResult extends PageSummary {
+  /** The newest versions of the shared sections that the save held, by their ids. */
+  readonly shared: Readonly<Record<string, number>>
 }
 
 /** One act kept between two saves, as edits that can be applied again. */
@@ -165,6 +201,8 @@ export interface JournalEntry {
   readonly number: number
   /** Number of the version that it stands on. */
   readonly base: number
+  /** Numbers of the versions of shared sections that it stands on; absent in entries from before those could be edited. */
+  readonly shared?: SharedVersions
   /** Milliseconds since 1970, by the clock of the browser. */
   readonly at: number
   readonly edits: readonly Edit[]
@@ -219,6 +257,8 @@ export type PresenceEvent =
 export interface PublishRequest {
   /** The version that was looked at and checked: it goes live, and no other. */
   readonly version: number
+  /** Versions of shared sections that go live with it, by their ids. */
+  readonly shared?: Readonly<Record<string, number>>
 }
 
 export interface PublishResult {
@@ -322,4 +362,14 @@ export interface TextHit {
   readonly before: string
   readonly match: string
   readonly after: string
+}
+
+/** A release on the disk: what each address of the site shows. Visitors are answered from it, and exports are made of it. */
+export interface Manifest {
+  /** The name in the content store of the file at each address, such as `/visit/index.html`. */
+  readonly addresses: Readonly<Record<string, string>>
+  /** Where addresses lead that pages had before. */
+  readonly redirects: Readonly<Record<string, string>>
+  /** The names in the content store of what its pages were made from. */
+  readonly records: readonly string[]
 }

@@ -112,6 +112,8 @@ export interface JournalRow {
   number: number
   base: number
   at: Date
+  /** Versions of shared sections that it stands on, by their names; null in entries from before those could be edited. */
+  shared: object | null
   /** A list of `Edit`. */
   edits: object
   /** When it was first offered to somebody after its tab was closed; null until then. */
@@ -300,6 +302,7 @@ export const JournalEntity = new EntitySchema<JournalRow>({
     number: { type: 'int', primary: true },
     base: { type: 'int' },
     at: { type: 'datetime', precision: 3 },
+    shared: { type: 'json', nullable: true },
     edits: { type: 'json' },
     offeredAt: { type: 'datetime', precision: 3, name: 'offered_at', nullable: true },
   },

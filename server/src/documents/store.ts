@@ -66,7 +66,8 @@ export async function lockDocument(manager: EntityManager, id: string): Promise<
   }
 }
 
-interface NextVersion {
+/** What is saved as the next version of a document. */
+export interface NextVersion {
   readonly document: Page
   readonly by: Author
   /** Drawn by the sender, once for each save. */

@@ -2,7 +2,7 @@ import type { Context } from 'hono'
 import { HTTPException } from 'hono/http-exception'
 import type { Logger } from 'pino'
 import { faultWords } from './storage-fault.ts'
-import type { ErrorBody, ErrorCode, Problem, VersionInfo } from '@gullyline/core'
+import type { ErrorBody, ErrorCode, Problem, StaleDocument, VersionInfo } from '@gullyline/core'
 
 const STATUS = {
   'not-found': 404,
@@ -31,16 +31,22 @@ export class Refused extends Error {
   readonly code: ErrorCode
   readonly problems: readonly Problem[]
   readonly current: VersionInfo | undefined
+  readonly stale: readonly StaleDocument[] | undefined
 
   constructor(
     code: ErrorCode,
     message: string,
-    more: { problems?: readonly Problem[]; current?: VersionInfo } = {},
+    more: {
+      problems?: readonly Problem[]
+      current?: VersionInfo
+      stale?: readonly StaleDocument[]
+    } = {},
   ) {
     super(message)
     this.code = code
     this.problems = more.problems ?? []
     this.current = more.current
+    this.stale = more.stale
   }
 }
 
@@ -54,6 +60,7 @@ export function answerError(error: Error, context: Context, log: Logger): Respon
     message: refused.message,
     problems: refused.problems,
     ...(refused.current ? { current: refused.current } : {}),
+    ...(refused.stale ? { stale: refused.stale } : {}),
   }
   return context.json(body, STATUS[refused.code])
 }

@@ -13,6 +13,9 @@ export type FieldRule =
   | 'whole-number'
   | 'journal-mark'
   | 'anything'
+  | 'anything-or-absent'
+  | 'shared-saves-or-absent'
+  | 'versions-or-absent'
   | 'words-or-absent'
   | 'text-or-absent'
   | 'id-or-absent'
@@ -133,6 +136,14 @@ function faultOf(value: unknown, rule: FieldRule): string | undefined {
       return value === undefined || (typeof value === 'object' && value !== null && !Array.isArray(value))
         ? undefined
         : 'must be an object'
+    case 'anything-or-absent':
+      return undefined
+    case 'shared-saves-or-absent':
+      return value === undefined || isSharedSaves(value)
+        ? undefined
+        : 'must be a list of documents, each once, with an id and the version it was made from'
+    case 'versions-or-absent':
+      return value === undefined || isVersions(value) ? undefined : 'must be numbers of versions by ids'
     case 'anything':
       return value === undefined ? 'is missing' : undefined
   }
@@ -140,6 +151,29 @@ function faultOf(value: unknown, rule: FieldRule): string | undefined {
 
 function isId(value: unknown): boolean {
   return typeof value === 'string' && ID.test(value)
+}
+
+/** More than a page can show. */
+const MOST_TOGETHER = 50
+
+function isSharedSaves(value: unknown): boolean {
+  if (!Array.isArray(value) || value.length > MOST_TOGETHER) return false
+  const saves = value as unknown[]
+  const ids = new Set<unknown>()
+  return saves.every((one) => {
+    const { id, base, document } = (one ?? {}) as Record<string, unknown>
+    const isNew = !ids.has(id)
+    ids.add(id)
+    return isNew && isId(id) && Number.isSafeInteger(base) && document !== undefined
+  })
+}
+
+function isVersions(value: unknown): boolean {
+  if (typeof value !== 'object' || value === null || Array.isArray(value)) return false
+  const entries = Object.entries(value)
+  return (
+    entries.length <= MOST_TOGETHER && entries.every(([id, one]) => isId(id) && Number.isSafeInteger(one))
+  )
 }
 
 function isJournalMark(value: unknown): boolean {

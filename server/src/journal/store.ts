@@ -1,5 +1,12 @@
 import { In, IsNull, LessThan, type EntityManager } from 'typeorm'
-import { checkEditShape, type Edit, type JournalEntry, type KeptJournal, type Problem } from '@gullyline/core'
+import {
+  checkEditShape,
+  type Edit,
+  type JournalEntry,
+  type KeptJournal,
+  type Problem,
+  type SharedVersions,
+} from '@gullyline/core'
 import { JournalEntity, type JournalRow } from '../db/rows.ts'
 import { Refused } from '../http/errors.ts'
 import { findDocument } from '../documents/store.ts'
@@ -28,10 +35,11 @@ export async function keepEntries(manager: EntityManager, key: JournalKey, entri
     throw new Refused('malformed', 'These edits can’t be journaled. Nothing was changed.', { problems })
   }
   await findDocument(manager, key.documentId)
-  const rows = (entries as readonly JournalEntry[]).map(({ number, base, at, edits }) => ({
+  const rows = (entries as readonly JournalEntry[]).map(({ number, base, shared, at, edits }) => ({
     ...key,
     number,
     base,
+    shared: shared ? { header: shared.header, footer: shared.footer } : null,
     at: new Date(at),
     edits: [...edits],
     offeredAt: null,
@@ -77,8 +85,11 @@ function entriesProblems(entries: unknown): Problem[] {
 }
 
 function isEntry(entry: unknown): boolean {
-  const { number, base, at, edits } = (entry ?? {}) as Record<string, unknown>
-  const isWhole = [number, base].every((one) => Number.isInteger(one) && Math.abs(one as number) < 2 ** 31)
+  const { number, base, shared, at, edits } = (entry ?? {}) as Record<string, unknown>
+  const { header = 0, footer = 0 } = (shared ?? {}) as Record<string, unknown>
+  const isWhole = [number, base, header, footer].every(
+    (one) => Number.isInteger(one) && Math.abs(one as number) < 2 ** 31,
+  )
   const isMoment = typeof at === 'number' && !Number.isNaN(new Date(at).getTime()) && at >= 0 && at < 2 ** 42
   return (
     isWhole &&
@@ -125,16 +136,29 @@ export async function listJournals(
     .sort((a, b) => b.entries.at(-1)!.at - a.entries.at(-1)!.at)
 }
 
-function toEntry({ number, base, at, edits }: JournalRow): JournalEntry {
-  return { number, base, at: at.getTime(), edits: edits as readonly Edit[] }
+function toEntry({ number, base, shared, at, edits }: JournalRow): JournalEntry {
+  const on = shared === null ? {} : { shared: shared as NonNullable<JournalEntry['shared']> }
+  return { number, base, ...on, at: at.getTime(), edits: edits as readonly Edit[] }
 }
 
-/** Drops entries with numbers below `until`, or all. Those that stay stand on version `base` from now on, where it is given. */
+interface DropOptions {
+  readonly until?: number
+  readonly base?: number
+  readonly shared?: SharedVersions
+}
+
+/** Drops entries with numbers below `until`, or all. Those that stay stand on the versions given from now on. */
 export async function dropEntries(
   manager: EntityManager,
   key: JournalKey,
-  { until, base }: { readonly until?: number; readonly base?: number } = {},
+  { until, base, shared = {} }: DropOptions = {},
 ): Promise<void> {
   await manager.delete(JournalEntity, { ...key, ...(until === undefined ? {} : { number: LessThan(until) }) })
   if (base !== undefined) await manager.update(JournalEntity, { ...key }, { base })
+  for (const [name, version] of Object.entries(shared))
+    await manager.query(
+      `UPDATE journal_entries SET shared = JSON_SET(COALESCE(shared, '{}'), ?, ?)
+       WHERE document_id = ? AND person_id = ? AND tab = ?`,
+      [`$.${name}`, version, key.documentId, key.personId, key.tab],
+    )
 }

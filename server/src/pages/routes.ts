@@ -9,6 +9,7 @@ import type {
   PlacePageRequest,
   PublishRequest,
   SaveRequest,
+  SaveResult,
   VersionInfo,
 } from '@gullyline/core'
 import type { Services } from '../services.ts'
@@ -22,7 +23,8 @@ import type { Author } from '../documents/store.ts'
 import { publishAgain, publishPage, unpublishPage } from '../publish/publish-page.ts'
 import { binPage, restorePage } from './bin.ts'
 import { addPage, changeSlug, copyPage, movePage } from './tree-acts.ts'
-import { changeSettings, listPages, listPageVersions, openPage, openVersion, savePage } from './store.ts'
+import { changeSettings, listPages, listPageVersions, openPage, openVersion } from './store.ts'
+import { savePage } from './save.ts'
 
 /** Pages: the tree, one page, its versions, saving and publishing. */
 export function pageRoutes(services: Services): Hono<SignedIn> {
@@ -90,23 +92,32 @@ export function pageRoutes(services: Services): Hono<SignedIn> {
     .put('/:id/document', async (c) => {
       const body = await readBody<SaveRequest>(c, {
         base: 'whole-number',
-        document: 'anything',
+        document: 'anything-or-absent',
+        shared: 'shared-saves-or-absent',
         journal: 'journal-mark',
         saveId: 'id-or-absent',
       })
       const [pageId, { person }] = [c.req.param('id'), c.var]
       const { base, journal } = body
-      const summary = await transact(db, async (m) => {
-        await savePage(m, pageId, { ...body, by: authorOf(c) })
+      if (body.document === undefined && (body.shared ?? []).length === 0)
+        throw new Refused('malformed', 'The save holds nothing. Nothing was changed.', {
+          problems: [{ pointer: '/document', message: 'is missing' }],
+        })
+      const result = await transact(db, async (m): Promise<SaveResult> => {
+        const { byId, byName } = await savePage(m, pageId, { ...body, by: authorOf(c) })
         // In the same transaction: a save that is kept has left the journal, and one that is not has not.
         if (journal) {
           const key = { documentId: pageId, personId: person.id, tab: journal.tab }
-          await dropEntries(m, key, { until: journal.until, base: base + 1 })
+          await dropEntries(m, key, {
+            until: journal.until,
+            base: body.document ? base + 1 : base,
+            shared: byName,
+          })
         }
-        return (await openPage(m, pageId)).summary
+        return { ...(await openPage(m, pageId)).summary, shared: byId }
       })
-      presence.saved(pageId, versionOf(summary), journal?.tab ?? null)
-      return c.json(summary)
+      if (body.document) presence.saved(pageId, versionOf(result), journal?.tab ?? null)
+      return c.json(result)
     })
     .get('/:id/versions', async (c) => {
       const before = c.req.query('before')
@@ -126,8 +137,11 @@ export function pageRoutes(services: Services): Hono<SignedIn> {
       return c.json(await unpublishPage(services, pageId, c.var.person.id))
     })
     .post('/:id/publish', async (c) => {
-      const { version } = await readBody<PublishRequest>(c, { version: 'whole-number' })
-      return c.json(await publishPage(services, c.req.param('id'), { version, by: c.var.person.id }))
+      const asked = await readBody<PublishRequest>(c, {
+        version: 'whole-number',
+        shared: 'versions-or-absent',
+      })
+      return c.json(await publishPage(services, c.req.param('id'), { ...asked, by: c.var.person.id }))
     })
 }
 

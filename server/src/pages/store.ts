@@ -6,7 +6,6 @@ import {
   sameJson,
   settingsOf,
   textOf,
-  validatePage,
   withSettings,
   type JsonObject,
   type Page,
@@ -18,7 +17,13 @@ import {
 } from '@gullyline/core'
 import { PageEntity, type PageRow } from '../db/rows.ts'
 import { liveVersionOf, liveVersions } from '../documents/live.ts'
-import { insertVersion, lockDocument, type Author, type LockedDocument } from '../documents/store.ts'
+import {
+  insertVersion,
+  lockDocument,
+  type Author,
+  type LockedDocument,
+  type NextVersion,
+} from '../documents/store.ts'
 import {
   findNewest,
   findVersion,
@@ -73,52 +78,11 @@ export async function openVersion(manager: EntityManager, pageId: string, number
   return readDocument(await findVersion(manager, pageId, number))
 }
 
-/**
- * Saves a document as the page's next version, when `base` still is its newest. Otherwise refuses with `stale-save`,
- * which names the newest version, and changes nothing. The same save sent twice, as after an answer that was lost, is
- * saved once.
- */
-export async function savePage(manager: EntityManager, pageId: string, save: Save): Promise<void> {
-  const problems = validatePage(save.document, defaultRegistry)
-  if (problems.length > 0) {
-    throw new Refused(
-      'not-valid',
-      'The page could not be saved, because it is not a valid page. Your edits are kept in this tab.',
-      { problems },
-    )
-  }
-  const locked = await lockDocument(manager, pageId)
-  const page = await findPageRow(manager, pageId)
-  if (page.binnedAt !== null)
-    throw new Refused(
-      'page-deleted',
-      'This page was deleted meanwhile, so nothing was saved. Your edits are kept: restore the page, then save again.',
-    )
-  const { newest } = locked
-  if (newest.number !== save.base) {
-    if (save.saveId !== undefined && newest.saveId === save.saveId) return
-    throw new Refused(
-      'stale-save',
-      `${newest.savedBy} saved this page after you opened it. Nothing was overwritten, and your edits are kept.`,
-      { current: versionInfo(newest) },
-    )
-  }
-  await insertPageVersion(manager, locked, { ...save, document: save.document as Page })
-}
-
-interface Save {
-  readonly base: number
-  readonly document: unknown
-  readonly by: Author
-  /** Drawn by the sender, once for each save. */
-  readonly saveId?: string | undefined
-}
-
 /** Adds the next version of a page, and brings what lists show of it up to it. */
-async function insertPageVersion(
+export async function insertPageVersion(
   manager: EntityManager,
   locked: LockedDocument,
-  { document, by, saveId }: Pick<Save, 'by' | 'saveId'> & { readonly document: Page },
+  { document, by, saveId }: NextVersion,
 ): Promise<void> {
   await insertVersion(manager, locked, { document, by, saveId })
   await manager.update(PageEntity, { id: locked.row.id }, listed(document))

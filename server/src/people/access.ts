@@ -62,6 +62,8 @@ export const ACCESS: Readonly<Record<string, 'everyone' | readonly Role[]>> = {
   'GET /api/pages/:id/versions/:number': EVERYBODY_SIGNED_IN,
   'POST /api/pages/:id/publish': EVERYBODY_SIGNED_IN,
   'POST /api/pages/:id/unpublish': EVERYBODY_SIGNED_IN,
+  'GET /api/documents/:id/versions': EVERYBODY_SIGNED_IN,
+  'GET /api/documents/:id/versions/:number': EVERYBODY_SIGNED_IN,
   'GET /api/pages/:id/journal': WHO_CHANGES_PAGES,
   'POST /api/pages/:id/journal/:tab': WHO_CHANGES_PAGES,
   'DELETE /api/pages/:id/journal/:tab': WHO_CHANGES_PAGES,

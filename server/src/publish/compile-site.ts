@@ -10,6 +10,7 @@ import {
   themedLook,
   withCurrent,
   type Look,
+  type Manifest,
   type NavigationItem,
   type Page,
   type ReadName,
@@ -22,7 +23,6 @@ import { robotsTxt, sitemapXml } from './crawlers.ts'
 import { hashedFonts } from './hashed-fonts.ts'
 import { writeIcons } from './icons.ts'
 import type { LivePage, LiveSite } from './live-site.ts'
-import type { Manifest } from './manifest.ts'
 import { writeRecords, type PageRecord, type PageRecords } from './page-records.ts'
 import { liveNavigation, pageKeys } from './page-keys.ts'
 import { programId } from './program-id.ts'

@@ -2,19 +2,10 @@
 import { readFileSync, readlinkSync } from 'node:fs'
 import { readdir, rename, rm, stat, symlink, writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
+import type { Manifest } from '@gullyline/core'
 import { makeFolder } from '../http/make-folder.ts'
 import { newId } from '../http/new-id.ts'
 import { CONTENT, releasesFolder } from '../media/folders.ts'
-
-/** What visitors are answered from. */
-export interface Manifest {
-  /** The name in the content store of the file at each address, such as `/visit/index.html`. */
-  readonly addresses: Readonly<Record<string, string>>
-  /** Where addresses lead that pages had before. */
-  readonly redirects: Readonly<Record<string, string>>
-  /** The names in the content store of what its pages were made from; see page-records.ts. */
-  readonly records: readonly string[]
-}
 
 /** The link that names the release visitors see. */
 const CURRENT = 'current'

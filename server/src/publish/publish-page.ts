@@ -1,11 +1,12 @@
 import { IsNull, type EntityManager } from 'typeorm'
-import type { PageSummary, PublishResult } from '@gullyline/core'
+import type { PageSummary, PublishRequest, PublishResult } from '@gullyline/core'
 import { SiteEntity } from '../db/rows.ts'
 import { transact } from '../db/transact.ts'
 import { newId } from '../http/new-id.ts'
 import { audit } from '../http/audit.ts'
 import { insertRelease, liveVersionOf, wasEverLive } from '../documents/live.ts'
 import { findDocument } from '../documents/store.ts'
+import { findVersion } from '../documents/versions.ts'
 import { Refused } from '../http/errors.ts'
 import { pageFindings } from '../pages/findings.ts'
 import { openPage } from '../pages/store.ts'
@@ -27,17 +28,20 @@ const MOST_TRIES = 5
 export function publishPage(
   services: Services,
   pageId: string,
-  { version, by }: { readonly version: number; readonly by: string },
+  { version, shared = {}, by }: PublishRequest & { readonly by: string },
 ): Promise<PublishResult> {
   return alone(services, async () => {
     await services.db
-      .transaction((manager) => refuseErrors(manager, pageId, version))
+      .transaction(async (manager) => {
+        await refuseErrors(manager, pageId, version)
+        for (const [id, number] of Object.entries(shared)) await assertShared(manager, id, number)
+      })
       .catch((error: unknown) => {
         if (error instanceof Refused)
           audit(services.log, 'publish refused', { account: by, page: pageId, version })
         throw error
       })
-    await publishHere(services, { [pageId]: version }, by)
+    await publishHere(services, { ...shared, [pageId]: version }, by)
     audit(services.log, 'published', { account: by, page: pageId, version })
     const { summary } = await services.db.transaction((manager) => openPage(manager, pageId))
     return { summary, url: services.liveOrigin + summary.path }
@@ -83,6 +87,15 @@ async function refuseErrors(manager: EntityManager, pageId: string, version: num
       problems: errors.map(({ nodeId, message }) => ({ pointer: nodeId ? `/nodes/${nodeId}` : '', message })),
     },
   )
+}
+
+/** Refuses what is no shared section of the site, and a version of one that does not exist. */
+async function assertShared(manager: EntityManager, id: string, version: number): Promise<void> {
+  const { headerId, footerId } = await findSite(manager)
+  if (id !== headerId && id !== footerId)
+    throw new Refused('not-found', 'The site has no such shared section. Nothing was published.')
+  await findVersion(manager, id, version)
+  await assertMayGoLive(manager, id, version)
 }
 
 /**

@@ -4,11 +4,13 @@ import {
   hrefFault,
   type Look,
   type NavigationItem,
+  type SharedSection,
   type SiteInfo,
   type HrefFault,
 } from '@gullyline/core'
 import { SiteEntity, type SiteRow } from '../db/rows.ts'
-import { findNewest, readDocument } from '../documents/versions.ts'
+import { liveVersionOf } from '../documents/live.ts'
+import { findNewest, readDocument, type Version } from '../documents/versions.ts'
 import { Refused } from '../http/errors.ts'
 import { listFiles, listPictures } from '../media/store.ts'
 
@@ -27,6 +29,8 @@ function noSite(): Refused {
 export async function describeSite(manager: EntityManager, liveOrigin: string): Promise<SiteInfo> {
   const site = await findSite(manager)
   const { id, name, language } = site
+  const header = await findNewest(manager, site.headerId)
+  const footer = await findNewest(manager, site.footerId)
   return {
     id,
     name,
@@ -37,12 +41,23 @@ export async function describeSite(manager: EntityManager, liveOrigin: string): 
     notFoundPageId: site.notFoundPageId,
     icon: site.icon,
     sharePicture: site.sharePicture,
-    header: readDocument(await findNewest(manager, site.headerId)),
-    footer: readDocument(await findNewest(manager, site.footerId)),
+    header: readDocument(header),
+    footer: readDocument(footer),
+    shared: {
+      header: await sharedSection(manager, header),
+      footer: await sharedSection(manager, footer),
+    },
     pictures: await listPictures(manager, id),
     files: await listFiles(manager, id),
     liveOrigin,
   }
+}
+
+async function sharedSection(
+  manager: EntityManager,
+  { documentId: id, number: version }: Version,
+): Promise<SharedSection> {
+  return { id, version, liveVersion: (await liveVersionOf(manager, id))?.version ?? null }
 }
 
 const MOST_LINES = 100

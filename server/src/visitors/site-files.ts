@@ -4,7 +4,8 @@ import { readFile, stat } from 'node:fs/promises'
 import { join } from 'node:path'
 import { getMimeType } from 'hono/utils/mime'
 import { contentFolder } from '../media/folders.ts'
-import { Releases, type Manifest } from '../publish/manifest.ts'
+import type { Manifest } from '@gullyline/core'
+import { Releases } from '../publish/manifest.ts'
 
 /** A file as it lies there, or compressed. */
 export type Coding = 'identity' | 'br' | 'gzip'

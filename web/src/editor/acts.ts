@@ -17,11 +17,14 @@ import {
   placeEdit,
   stepMoveEdit,
   toTextEdits,
+  pageChildIds,
+  sharedRoot,
   unwrapEdits,
   wrapEdits,
   type Edit,
   type Fragment,
   type NodeId,
+  type Page,
   type PageNode,
 } from '@gullyline/core'
 import { typedParagraph } from './canvas/active-editor.ts'
@@ -48,15 +51,26 @@ export function stepOut(store: EditorStore): void {
 
 export function stepIn(store: EditorStore): void {
   const { page, selection } = store.state
-  const first = Object.values(getNode(page, selection ?? page.root).slots).flat()[0]
+  const inside = selection === undefined ? pageChildIds(page) : childIds(getNode(page, selection))
+  const [first] = inside
   if (first !== undefined) store.dispatch({ type: 'select', id: first })
 }
 
 export function selectSibling(store: EditorStore, step: number): void {
   const { siblings, index } = whereSelected(store)
   if (index < 0) return stepIn(store)
-  const next = siblings[index + step]
+  const next = siblings[index + step] ?? besidePage(store.state.page, siblings[index]!, step)
   if (next !== undefined) store.dispatch({ type: 'select', id: next })
+}
+
+/** Before the first section stands the header, and after the last one the footer; from there on it goes back in. */
+function besidePage(page: Page, id: NodeId, step: number): NodeId | undefined {
+  if (findPlace(page, id)?.parentId !== page.root) return undefined
+  const inside = pageChildIds(page)
+  const all = [sharedRoot(page, 'header'), ...inside, sharedRoot(page, 'footer')].filter(
+    (one) => one !== undefined,
+  )
+  return all[all.indexOf(id) + Math.sign(step)]
 }
 
 export function selectEnd(store: EditorStore, at: 0 | -1): void {
@@ -96,7 +110,7 @@ function whereSelected({ state: { page, selection } }: EditorStore): {
   readonly index: number
 } {
   const place = selection === undefined ? undefined : findPlace(page, selection)
-  if (!place) return { siblings: Object.values(getNode(page, page.root).slots).flat(), index: -1 }
+  if (!place) return { siblings: pageChildIds(page), index: -1 }
   return { siblings: getNode(page, place.parentId).slots[place.slot] ?? [], index: place.index }
 }
 

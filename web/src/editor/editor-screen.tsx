@@ -1,7 +1,6 @@
 import { lazy, Suspense, useEffect, useMemo, useState, useSyncExternalStore } from 'react'
 import { useParams } from 'react-router'
 import {
-  screenRegistry,
   settingsOf,
   type PageDocument,
   type PageSettings,
@@ -19,6 +18,7 @@ import { Editor } from './editor.tsx'
 import { JournalFull, JournalSender } from './journal-sender.ts'
 import type { Journal } from './journal.ts'
 import { useOpening } from './opening.ts'
+import { editorRegistry } from './session.ts'
 import { SiteViewProvider, viewSite } from './site-view.ts'
 
 /** Opening a page seldom needs it, so it comes when it is asked for. */
@@ -50,7 +50,7 @@ interface OpenPageProps {
 /** Opens the page as it was saved, or asks first when edits were kept that were not. */
 function OpenPage(props: OpenPageProps) {
   const me = useMe()
-  const opening = useOpening(props.opened, me)
+  const opening = useOpening(props.opened, props.site, me)
   switch (opening.type) {
     case 'looking':
       return <Waiting title="Opening the page…" frame="page" />
@@ -89,7 +89,7 @@ function RunningEditor({ site, pages, opened, start, journal }: RunningEditorPro
         throw error instanceof ApiError && error.body?.code === 'journal-full' ? new JournalFull() : error
       })
     })
-    const store = new EditorStore(start, screenRegistry, journal, { mayChange, onKept: sender.changed })
+    const store = new EditorStore(start, editorRegistry, journal, { mayChange, onKept: sender.changed })
     return { store, sender }
   })
   useEffect(() => {
@@ -109,7 +109,7 @@ function RunningEditor({ site, pages, opened, start, journal }: RunningEditorPro
     TYPING_PAUSE_MS,
   )
   const summary = useMemo(() => withSettingsOf(saved, settings), [saved, settings])
-  const view = useMemo(() => viewSite(site, pages, summary, screenRegistry), [site, pages, summary])
+  const view = useMemo(() => viewSite(site, pages, summary, editorRegistry), [site, pages, summary])
   return (
     <EditorProvider value={store}>
       <SiteViewProvider value={view}>

@@ -12,6 +12,7 @@ import {
   type NodeId,
   type Page,
   type Registry,
+  type SharedVersions,
   type Transaction,
 } from '@gullyline/core'
 
@@ -34,6 +35,16 @@ export interface Notice {
   readonly count: number
 }
 
+/** What of the edits is on the server. */
+export interface Saved {
+  readonly version: number
+  /** The versions of what is shared with other pages. */
+  readonly shared: SharedVersions
+  readonly step: History['done'][number] | undefined
+  /** Everything as it was saved last. */
+  readonly page: Page
+}
+
 export interface EditorState {
   readonly page: Page
   readonly history: History
@@ -43,7 +54,7 @@ export interface EditorState {
   readonly also: readonly NodeId[]
   readonly typing: Typing | undefined
   /** The version that edits were made from, and the step of the history that was last when it was saved. */
-  readonly saved: { readonly version: number; readonly step: History['done'][number] | undefined }
+  readonly saved: Saved
   readonly notice: Notice
 }
 
@@ -63,18 +74,19 @@ export type EditorAction =
   | { readonly type: 'stretch'; readonly id: NodeId }
   | { readonly type: 'start-typing'; readonly typing: Typing }
   | { readonly type: 'stop-typing' }
-  | { readonly type: 'saved'; readonly version: number; readonly step: History['done'][number] | undefined }
-  | { readonly type: 'rebased'; readonly version: number; readonly saved: boolean }
+  | { readonly type: 'saved'; readonly saved: Saved }
+  /** Somebody else's versions were merged in; `isSaved` when nothing of ours differs from them. */
+  | { readonly type: 'rebased'; readonly base: Omit<Saved, 'step'>; readonly isSaved: boolean }
   | { readonly type: 'tell'; readonly words: string; readonly tone: Notice['tone'] }
 
-export function openEditor(page: Page, version: number): EditorState {
+export function openEditor(page: Page, version: number, shared: SharedVersions = {}): EditorState {
   return {
     page,
     history: EMPTY_HISTORY,
     selection: undefined,
     also: NONE,
     typing: undefined,
-    saved: { version, step: undefined },
+    saved: { version, shared, step: undefined, page },
     notice: { words: '', tone: 'done', count: 0 },
   }
 }
@@ -100,11 +112,11 @@ export function reduceEditor(state: EditorState, action: EditorAction, registry:
     case 'stop-typing':
       return state.typing ? { ...state, typing: undefined } : state
     case 'saved':
-      return { ...state, saved: { version: action.version, step: action.step } }
+      return { ...state, saved: action.saved }
     case 'rebased':
       return {
         ...state,
-        saved: { version: action.version, step: action.saved ? state.history.done.at(-1) : state.saved.step },
+        saved: { ...action.base, step: action.isSaved ? state.history.done.at(-1) : state.saved.step },
       }
     case 'tell':
       return tell(state, action.words, action.tone)

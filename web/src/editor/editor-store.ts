@@ -153,7 +153,8 @@ export class EditorStore {
     const edits = editsOf(before, action)
     if (!edits) return
     const wasOverfull = this.journal.isOverfull
-    this.journal.keep(before.saved.version, Date.now(), edits)
+    const { version, shared } = before.saved
+    this.journal.keep(version, Date.now(), edits, shared)
     this.#onKept()
     if (wasOverfull || !this.journal.isOverfull) return
     const words = 'This browser’s storage is full: your edits go to the server alone. Save soon'

@@ -26,14 +26,16 @@ import type { JournalSender } from './journal-sender.ts'
 import { LineUp } from './line-up/line-up.tsx'
 import { useOthers } from './presence.tsx'
 import { FindingsProvider } from './problems/findings-context.tsx'
+import { findings } from './problems/use-findings.ts'
 import { nextSample, rulerSizes } from './ruler/ruler-scale.ts'
 import { Ruler, Strip } from './ruler/ruler.tsx'
+import { sessionDocuments } from './session.ts'
 import { OpenShelf, shelfCode } from './shelf/open-shelf.tsx'
 import { ShelfProvider, type ShelfControl } from './shelf/shelf-state.ts'
 import { Spine } from './spine/spine.tsx'
 import { Bar, TopBar } from './top-bar.tsx'
 import { UnsavedGuard } from './unsaved-guard.tsx'
-import { merging, useSave } from './use-save.ts'
+import { merging, sending, useSave } from './use-save.ts'
 
 /** Nothing is loaded for uploads before there are any. */
 const UploadPanel = lazy(async () => ({ default: (await import('./upload-panel.tsx')).UploadPanel }))
@@ -42,7 +44,7 @@ const UploadPanel = lazy(async () => ({ default: (await import('./upload-panel.t
 const checks = later(loadChecks)
 
 /** What comes as soon as the page is there, since it is needed first. */
-const NEXT = [textEditing, shelfCode, items, linkField, commandsDialog, merging]
+const NEXT = [textEditing, findings, sending, shelfCode, items, linkField, commandsDialog, merging]
 
 const Screen = styled.div`
   position: relative;
@@ -127,7 +129,8 @@ export function Editor({ store, sender, site, pages, summary }: EditorProps) {
     }
   }, [wasThere, store])
   const shelf = useShelfControl()
-  const saving = useSave(store, summary.id, sender)
+  const [documents] = useState(() => sessionDocuments(summary.id, site))
+  const saving = useSave(store, documents, sender)
   useFocusOnCanvas()
   const others = useOthers(summary.id, store.journal.owner.tab)
   const { save, deleted } = saving

@@ -3,7 +3,7 @@
  * each act, under a key of its own: writing one costs the same however many there are, and letters typed into one value
  * are one entry. What the journal holds is in memory; the browser's storage is a copy, and may be full.
  */
-import { mergePair, type Edit, type JournalEntry } from '@gullyline/core'
+import { mergePair, type Edit, type JournalEntry, type SharedVersions } from '@gullyline/core'
 import type { EditorAction, EditorState } from './editor-state.ts'
 
 /** The part of the browser's storage that a journal needs. */
@@ -22,6 +22,8 @@ export interface Journaled {
   readonly base: number
   /** Number of the version that the last edit stands on: what others saved up to there is among the edits. */
   readonly newest: number
+  /** Versions of what is shared with other pages that the first and the last edit were made on; absent in old entries. */
+  readonly shared?: { readonly base: SharedVersions; readonly newest: SharedVersions }
   readonly at: number
   readonly entries: readonly JournalEntry[]
   /** How many acts there were. */
@@ -52,12 +54,13 @@ export class Journal {
   }
 
   /** Journals one act. False when the browser had no room for it: then only the server's copy will have it. */
-  keep(base: number, at: number, edits: readonly Edit[]): boolean {
+  keep(base: number, at: number, edits: readonly Edit[], shared?: SharedVersions): boolean {
     const last = this.#entries.at(-1)
-    const joined = last && last.base === base && last.number >= this.#sealed && mergeInto(last, edits)
+    const isOnSame = last?.base === base && sameVersions(last.shared, shared)
+    const joined = isOnSame && last.number >= this.#sealed && mergeInto(last, edits)
     const entry: JournalEntry = joined
       ? { ...last, at, edits: [joined] }
-      : { number: this.#next++, base, at, edits }
+      : { number: this.#next++, base, ...(shared ? { shared } : {}), at, edits }
     if (joined) this.#entries[this.#entries.length - 1] = entry
     else this.#entries.push(entry)
     return this.#store(entry)
@@ -79,10 +82,12 @@ export class Journal {
     return this.#next
   }
 
-  /** Drops what was journaled before a mark: it has been saved. What came since stands on version `base` from now on. */
-  dropUntil(mark: number, base: number): void {
+  /** Drops what was journaled before a mark: it has been saved. What came since stands on these versions from now on. */
+  dropUntil(mark: number, base: number, shared?: SharedVersions): void {
     for (const { number } of this.#entries) if (number < mark) this.#forget(number)
-    this.#entries = this.#entries.filter(({ number }) => number >= mark).map((entry) => ({ ...entry, base }))
+    this.#entries = this.#entries
+      .filter(({ number }) => number >= mark)
+      .map((entry) => ({ ...entry, base, ...(shared ? { shared } : {}) }))
     for (const entry of this.#entries) this.#store(entry)
   }
 
@@ -123,6 +128,10 @@ export class Journal {
   }
 }
 
+function sameVersions(one: SharedVersions = {}, other: SharedVersions = {}): boolean {
+  return one.header === other.header && one.footer === other.footer
+}
+
 /** The one edit that an entry and what follows it come to, when both only set one and the same value. */
 function mergeInto(entry: JournalEntry, edits: readonly Edit[]): Edit | undefined {
   const [first, next] = [entry.edits[0], edits[0]]
@@ -160,7 +169,9 @@ export function joinEntries(
 export function journaledFrom(entries: readonly JournalEntry[]): Journaled | undefined {
   const [first, last] = [entries[0], entries.at(-1)]
   if (!first || !last) return undefined
-  return { base: first.base, newest: last.base, at: last.at, entries, acts: entries.length }
+  const shared = first.shared && last.shared && { base: first.shared, newest: last.shared }
+  const on = shared ? { shared } : {}
+  return { base: first.base, newest: last.base, ...on, at: last.at, entries, acts: entries.length }
 }
 
 function prefixOf({ personId, pageId, tab }: JournalOwner): string {

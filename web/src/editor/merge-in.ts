@@ -3,32 +3,73 @@ import {
   describeConflict,
   diffPages,
   findNode,
+  joinSession,
   mergePages,
+  partOf,
+  SHARED_NAMES,
+  sharedRoot,
   type Choose,
   type Conflict,
   type NodeId,
   type Page,
   type Registry,
+  type SessionPart,
+  type StaleDocument,
   type VersionInfo,
   type Versions,
 } from '@gullyline/core'
 import { request } from '../api/client.ts'
 import type { EditorState } from './editor-state.ts'
 import type { EditorStore } from './editor-store.ts'
+import { newId } from './new-id.ts'
+import { versionPath, type SessionDocuments } from './session.ts'
 import { addSetAside } from './set-aside.ts'
 
-/** A newer version, and the one that both pages were made from. */
+/** Newer versions of documents of the session, and what both were made from. */
 export interface Newer {
+  /** Who saved last, and when. */
   readonly current: VersionInfo
+  /** The documents that have a newer version. */
+  readonly stale: readonly StaleDocument[]
   readonly base: Page
   readonly theirs: Page
 }
 
-export async function readNewer(store: EditorStore, pageId: string, current: VersionInfo): Promise<Newer> {
-  const read = (number: number): Promise<Page> =>
-    request<Page>(`/api/pages/${encodeURIComponent(pageId)}/versions/${number}`)
-  const [base, theirs] = await Promise.all([read(store.state.saved.version), read(current.number)])
-  return { current, base, theirs }
+/** A document of the session as both sides have it. */
+interface Sides {
+  readonly base: Page
+  readonly theirs: Page
+}
+
+/** Reads newer versions, and the versions that ours were made from. Documents without a newer one count as unchanged by others. */
+export async function readNewer(
+  store: EditorStore,
+  documents: SessionDocuments,
+  stale: readonly StaleDocument[],
+): Promise<Newer> {
+  const { page: ours, saved } = store.state
+  const sidesOf = async (part: SessionPart): Promise<Sides> => {
+    const id = documents[part]
+    const newer = stale.find(({ documentId }) => documentId === id)
+    if (!newer) {
+      const unchanged = partOf(saved.page, part)
+      return { base: unchanged, theirs: unchanged }
+    }
+    const number = part === 'page' ? saved.version : saved.shared[part]!
+    const [base, theirs] = await Promise.all([
+      request<Page>(versionPath(id, number)),
+      request<Page>(versionPath(id, newer.current.number)),
+    ])
+    return { base, theirs }
+  }
+  const current = stale.toSorted((a, b) => b.current.savedAt.localeCompare(a.current.savedAt))[0]!.current
+  const page = await sidesOf('page')
+  // A page that nothing is joined to, as in tests of it alone.
+  if (sharedRoot(ours, 'header') === undefined) return { current, stale, ...page }
+  const [header, footer] = [await sidesOf('header'), await sidesOf('footer')]
+  const join = (side: keyof Sides): Page =>
+    joinSession({ page: page[side], header: header[side], footer: footer[side] }, newId)
+  return { current, stale, base: join('base'), theirs: join('theirs') }
 }
 
 /** The three pages that are merged: ours is the one on the screen. */
@@ -44,8 +85,13 @@ export function conflictsOf(store: EditorStore, newer: Newer, registry: Registry
  * Makes the page on the screen the sum of both. What was asked about is a step of its own: undoing it brings the other
  * side's version back. Typing goes on. False when it was refused; the reason is told.
  */
-export function mergeIn(store: EditorStore, newer: Newer, choose: Choose): boolean {
-  const { current, theirs } = newer
+export function mergeIn(
+  store: EditorStore,
+  documents: SessionDocuments,
+  newer: Newer,
+  choose: Choose,
+): boolean {
+  const { current, stale, theirs } = newer
   const { registry } = store
   const versions = versionsOf(store, newer)
   const { selection, also, typing } = store.state
@@ -59,7 +105,13 @@ export function mergeIn(store: EditorStore, newer: Newer, choose: Choose): boole
   if (hasChoice && !bring(store, chosen.page, 'Chose between two versions')) return false
   resume(store, { selection, also, typing })
   const isTheirs = diffPages(chosen.page, theirs, registry).length === 0
-  store.dispatch({ type: 'rebased', version: current.number, saved: isTheirs })
+  const { saved } = store.state
+  const newest = (part: SessionPart): number | undefined =>
+    stale.find(({ documentId }) => documentId === documents[part])?.current.number
+  const shared = { ...saved.shared }
+  for (const name of SHARED_NAMES) shared[name] = newest(name) ?? saved.shared[name]
+  const base = { version: newest('page') ?? saved.version, shared, page: theirs }
+  store.dispatch({ type: 'rebased', base, isSaved: isTheirs })
   return true
 }
 

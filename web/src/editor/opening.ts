@@ -2,12 +2,12 @@
 import { useLayoutEffect, useState } from 'react'
 import {
   loadChecks,
-  screenRegistry,
   type JournalEntry,
   type KeptJournal,
   type Page,
   type PageDocument,
   type Person,
+  type SiteInfo,
 } from '@gullyline/core'
 import { request } from '../api/client.ts'
 import { later } from '../ui/later.ts'
@@ -15,6 +15,7 @@ import { messageOf } from '../ui/message-of.ts'
 import { openEditor, type EditorState } from './editor-state.ts'
 import { joinEntries, Journal, journalsInBrowser, journaledFrom, type Journaled } from './journal.ts'
 import { setAsideEntries } from './set-aside.ts'
+import { editorRegistry, openSession, sharedVersions } from './session.ts'
 import { claimTab, openTabs } from './tab.ts'
 
 /** Needed only where something was left unsaved. */
@@ -40,7 +41,7 @@ export type Opening =
   | { readonly type: 'open'; readonly start: EditorState; readonly journal: Journal }
 
 /** Opens a page as it was saved, after asking what is to become of edits that were not. */
-export function useOpening({ summary, document }: PageDocument, me: Person): Opening {
+export function useOpening({ summary, document }: PageDocument, site: SiteInfo, me: Person): Opening {
   const [found, setFound] = useState<readonly FoundJournal[]>()
   const [tab, setTab] = useState<string>()
   const [start, setStart] = useState<EditorState>()
@@ -69,12 +70,16 @@ export function useOpening({ summary, document }: PageDocument, me: Person): Ope
   const owner = { personId: me.id, pageId: id, tab }
   const [first] = found
   if (start) return { type: 'open', start, journal }
-  if (!first) return { type: 'open', start: openEditor(document, version), journal }
+  if (!first) {
+    const start = openEditor(openSession(document, site), version, sharedVersions(site))
+    return { type: 'open', start, journal }
+  }
   const goOn = async (): Promise<void> => {
-    const { base } = first.journaled
+    const { base, shared } = first.journaled
     const page = base === version ? document : await request<Page>(`/api/pages/${id}/versions/${base}`)
-    const [{ goOnFrom }] = await Promise.all([resuming.load(), loadChecks()])
-    const { state, setAside } = goOnFrom(page, first.journaled, screenRegistry)
+    const [{ goOnFrom, sessionAt }] = await Promise.all([resuming.load(), loadChecks()])
+    const together = await sessionAt(page, site, shared?.base ?? {})
+    const { state, setAside } = goOnFrom(together, first.journaled, editorRegistry, sharedVersions(site))
     if (!setAsideEntries(owner, setAside))
       throw new Error(
         'Some of these edits no longer fit the page, and this browser’s storage is too full to set them aside. Make room in it, then try again.',
@@ -83,7 +88,7 @@ export function useOpening({ summary, document }: PageDocument, me: Person): Ope
       dropFound(first, owner)
       const own = new Journal(localStorage, owner)
       for (const entry of first.entries)
-        if (!setAside.includes(entry)) own.keep(entry.base, entry.at, entry.edits)
+        if (!setAside.includes(entry)) own.keep(entry.base, entry.at, entry.edits, entry.shared)
       setJournal(own)
     }
     setStart(state)

@@ -1,11 +1,20 @@
 import { useState } from 'react'
 import styled from 'styled-components'
-import type { PageSummary, PublishResult } from '@gullyline/core'
+import {
+  changedParts,
+  SHARED_NAMES,
+  type Page,
+  type PageSummary,
+  type PublishResult,
+  type SharedName,
+} from '@gullyline/core'
 import { Button, MainButton } from '../ui/controls.tsx'
 import { Dialog } from '../ui/dialog.tsx'
-import { unsavedCount } from './editor-state.ts'
+import { unsavedCount, type EditorState } from './editor-state.ts'
 import { useEditor, useStore } from './editor-store.ts'
 import { useShownFindings } from './problems/findings-context.tsx'
+import { reachWords } from './reach.ts'
+import { useSiteView } from './site-view.ts'
 import type { Saving } from './use-save.ts'
 
 const Errors = styled.ul`
@@ -45,10 +54,16 @@ export function PublishDialog({ summary, saving, onClose }: PublishDialogProps) 
   const errors = useShownFindings().filter(({ severity }) => severity === 'error')
   const [result, setResult] = useState<PublishResult>()
   const [isBusy, setBusy] = useState(false)
+  const { site, pages } = useSiteView()
+  const changed = useEditor(changedShared)
+  // What was saved of them and is not live yet goes along, as does what is saved now.
+  const alsoLive = SHARED_NAMES.filter(
+    (name) => changed.includes(name) || site.shared[name].liveVersion !== site.shared[name].version,
+  )
   const publish = async (saveFirst: boolean): Promise<void> => {
     setBusy(true)
     const ready = !saveFirst || (await saving.save())
-    const published = ready ? await saving.publish() : undefined
+    const published = ready ? await saving.publish(alsoLive) : undefined
     setBusy(false)
     if (published) setResult(published)
     else onClose()
@@ -118,9 +133,29 @@ export function PublishDialog({ summary, saving, onClose }: PublishDialogProps) 
     >
       <p>
         Visitors will see {unsaved > 0 ? 'the page as it is on the screen' : `version ${version}`} at{' '}
-        {summary.path}. Other pages stay as they are.
+        {summary.path}.{alsoLive.length === 0 && ' Other pages stay as they are.'}
       </p>
+      {alsoLive.map((name) => (
+        <p key={name}>
+          The {name} goes live, too. {reachWords(name, pages)}.
+        </p>
+      ))}
       {unsaved > 0 && <p>{unsaved === 1 ? 'One edit is' : `${unsaved} edits are`} not saved yet.</p>}
     </Dialog>
   )
 }
+
+const changedSince = new WeakMap<Page, readonly SharedName[]>()
+
+/** The shared sections that differ from what was saved of them. */
+function changedShared({ page, saved }: EditorState): readonly SharedName[] {
+  if (page === saved.page) return NO_SECTIONS
+  let changed = changedSince.get(page)
+  if (!changed) {
+    const parts = changedParts(saved.page, page)
+    changedSince.set(page, (changed = SHARED_NAMES.filter((name) => parts.includes(name))))
+  }
+  return changed
+}
+
+const NO_SECTIONS: readonly SharedName[] = []

@@ -1,13 +1,13 @@
 import { useCallback, useEffect, useRef, useState } from 'react'
 import { mutate } from 'swr'
-import type {
-  Choose,
-  History,
-  Page,
-  PageSummary,
-  PublishRequest,
-  PublishResult,
-  VersionInfo,
+import {
+  SHARED_NAMES,
+  type Choose,
+  type PublishRequest,
+  type PublishResult,
+  type SharedName,
+  type StaleDocument,
+  type VersionInfo,
 } from '@gullyline/core'
 import { ApiError, request } from '../api/client.ts'
 import { useSessionEnded } from '../api/person.ts'
@@ -16,12 +16,15 @@ import { later } from '../ui/later.ts'
 import { messageOf } from '../ui/message-of.ts'
 import { unsavedCount } from './editor-state.ts'
 import type { EditorStore } from './editor-store.ts'
-import { newId } from './new-id.ts'
 import type { JournalSender } from './journal-sender.ts'
 import type { Newer } from './merge-in.ts'
+import type { Saver as SaverType } from './saver.ts'
+import type { SessionDocuments } from './session.ts'
 
 /** What brings in somebody else's version. */
 export const merging = later(() => import('./merge-in.ts'))
+/** What sends saves. */
+export const sending = later(() => import('./saver.ts'))
 
 /** What has become of the last save. `unsaved` and `saved` are read off the page itself. */
 export type SaveState =
@@ -42,8 +45,8 @@ export interface Saving {
   readonly takeIn: (current: VersionInfo) => Promise<void>
   /** Settles the spots that were asked about. */
   readonly settle: (choose: Choose) => Promise<void>
-  /** Publishes the version that is on the screen, as it was last saved. */
-  readonly publish: () => Promise<PublishResult | undefined>
+  /** Publishes the version that is on the screen, as it was last saved, and these shared sections with it. */
+  readonly publish: (alsoLive: readonly SharedName[]) => Promise<PublishResult | undefined>
   readonly dismiss: () => void
   /** Tells that the page was deleted. */
   readonly deleted: () => void
@@ -58,10 +61,11 @@ const RETRY_MS = 2_000
 const LONGEST_RETRY_MS = 30_000
 
 /** Saves and publishes a page. A failure changes nothing on the screen: every edit is journaled and can be saved again. */
-export function useSave(store: EditorStore, pageId: string, sender: JournalSender): Saving {
+export function useSave(store: EditorStore, documents: SessionDocuments, sender: JournalSender): Saving {
+  const pageId = documents.page
   const [state, setState] = useState<SaveState>({ type: 'idle' })
   const underWay = useRef<Promise<boolean>>(undefined)
-  const [saver] = useState(() => new Saver(store, pageId, sender))
+  const saver = useRef<SaverType>(undefined)
   const fail = useCallback(
     (error: unknown): void => {
       const failed = failure(error)
@@ -73,22 +77,25 @@ export function useSave(store: EditorStore, pageId: string, sender: JournalSende
 
   /** True when theirs is in the page; false when the person is being asked. */
   const bringIn = useCallback(
-    async (current: VersionInfo, thenSave: boolean): Promise<boolean> => {
+    async (stale: readonly StaleDocument[], thenSave: boolean): Promise<boolean> => {
       const { conflictsOf, mergeIn, readNewer } = await merging.load()
-      const newer = await readNewer(store, pageId, current)
-      if (conflictsOf(store, newer, store.registry).length === 0) return mergeIn(store, newer, () => 'ours')
+      const newer = await readNewer(store, documents, stale)
+      if (conflictsOf(store, newer, store.registry).length === 0)
+        return mergeIn(store, documents, newer, () => 'ours')
       setState({ type: 'conflicts', newer, thenSave })
       return false
     },
-    [store, pageId],
+    [store, documents],
   )
 
   const saveNow = useCallback(async (): Promise<boolean> => {
     setState({ type: 'saving' })
     try {
       const refused = await drafts.saveAll()
+      const { Saver } = await sending.load()
+      saver.current ??= new Saver(store, documents, sender, readAgain)
       for (let round = 0; round < MOST_ROUNDS; round++) {
-        const stale = unsavedCount(store.state) === 0 ? undefined : await saver.saveOnce()
+        const stale = unsavedCount(store.state) === 0 ? undefined : await saver.current.saveOnce()
         if (!stale) {
           if (refused.length > 0)
             throw new ApiError(`Not saved: ${refused.join(', ')}. Look at what it says there.`)
@@ -102,7 +109,7 @@ export function useSave(store: EditorStore, pageId: string, sender: JournalSende
       fail(error)
       return false
     }
-  }, [store, saver, bringIn, fail])
+  }, [store, documents, sender, bringIn, fail])
 
   /** One save at a time. What was typed since the one under way began is saved by another one after it. */
   const save = useCallback((): Promise<boolean> => {
@@ -121,12 +128,12 @@ export function useSave(store: EditorStore, pageId: string, sender: JournalSende
   const takeIn = useCallback(
     async (current: VersionInfo): Promise<void> => {
       try {
-        await bringIn(current, false)
+        await bringIn([{ documentId: pageId, current }], false)
       } catch (error) {
         fail(error)
       }
     },
-    [bringIn, fail],
+    [bringIn, fail, pageId],
   )
 
   const settle = useCallback(
@@ -140,30 +147,36 @@ export function useSave(store: EditorStore, pageId: string, sender: JournalSende
           versions: versionsOf(store, newer),
           savedBy: newer.current.savedBy,
         })
-        const isIn = mergeIn(store, newer, choose)
+        const isIn = mergeIn(store, documents, newer, choose)
         setState({ type: 'idle' })
         if (isIn && thenSave) void save()
       } catch (error) {
         fail(error)
       }
     },
-    [state, store, save, fail],
+    [state, store, documents, save, fail],
   )
 
-  const publish = useCallback(async (): Promise<PublishResult | undefined> => {
-    try {
-      const path = `/api/pages/${pageId}/publish`
-      const body: PublishRequest = { version: store.state.saved.version }
-      const result = await request<PublishResult>(path, { method: 'POST', body })
-      void mutate('/api/pages')
-      return result
-    } catch (error) {
-      // Publishing is asked for again by the person, and not by itself.
-      setState({ type: 'failed', message: messageOf(error), isRetried: false })
-      store.dispatch({ type: 'tell', words: messageOf(error), tone: 'refused' })
-      return undefined
-    }
-  }, [pageId, store])
+  const publish = useCallback(
+    async (alsoLive: readonly SharedName[]): Promise<PublishResult | undefined> => {
+      try {
+        const path = `/api/pages/${pageId}/publish`
+        const { version, shared } = store.state.saved
+        const named = SHARED_NAMES.filter((name) => alsoLive.includes(name))
+        const going = Object.fromEntries(named.map((name) => [documents[name], shared[name]!]))
+        const body: PublishRequest = { version, shared: going }
+        const result = await request<PublishResult>(path, { method: 'POST', body })
+        readAgain(named)
+        return result
+      } catch (error) {
+        // Publishing is asked for again by the person, and not by itself.
+        setState({ type: 'failed', message: messageOf(error), isRetried: false })
+        store.dispatch({ type: 'tell', words: messageOf(error), tone: 'refused' })
+        return undefined
+      }
+    },
+    [documents, pageId, store],
+  )
   const dismiss = useCallback(() => setState({ type: 'idle' }), [])
   const deleted = useCallback(() => setState({ type: 'deleted' }), [])
   const restore = useCallback(async (): Promise<void> => {
@@ -209,84 +222,8 @@ function useRetry(state: SaveState, save: () => Promise<boolean>, sender: Journa
   }, [isWaiting, state, save, sender])
 }
 
-/** A save that was sent and whose answer has not come. */
-interface Sent {
-  readonly saveId: string
-  readonly page: Page
-  readonly base: number
-  readonly step: History['done'][number] | undefined
-  readonly mark: number
-}
-
-/** Sends saves, and knows its own again when an answer was lost. */
-class Saver {
-  readonly #store: EditorStore
-  readonly #pageId: string
-  readonly #sender: JournalSender
-  #unanswered: Sent | undefined
-
-  constructor(store: EditorStore, pageId: string, sender: JournalSender) {
-    this.#store = store
-    this.#pageId = pageId
-    this.#sender = sender
-  }
-
-  /** Saves the page as it is now. Gives the version that is newer than ours when there is one; then nothing was saved. */
-  async saveOnce(): Promise<VersionInfo | undefined> {
-    await this.#sender.hold()
-    try {
-      if (this.#unanswered) await this.#findOut(this.#unanswered)
-      if (unsavedCount(this.#store.state) === 0) return undefined
-      return await this.#send()
-    } finally {
-      this.#sender.release()
-    }
-  }
-
-  async #send(): Promise<VersionInfo | undefined> {
-    const { page, saved, history } = this.#store.state
-    const { journal } = this.#store
-    const sent = {
-      saveId: newId(),
-      page,
-      base: saved.version,
-      step: history.done.at(-1),
-      mark: journal.mark(),
-    }
-    const body = {
-      base: sent.base,
-      document: page,
-      saveId: sent.saveId,
-      journal: { tab: journal.owner.tab, until: sent.mark },
-    }
-    this.#unanswered = sent
-    try {
-      const path = `/api/pages/${this.#pageId}/document`
-      const { version } = await request<PageSummary>(path, { method: 'PUT', body })
-      this.#arrived(sent, version)
-      return undefined
-    } catch (error) {
-      const refused = error instanceof ApiError ? error.body : undefined
-      // Whatever the server answered, it did not save; without an answer it may have.
-      if (refused) this.#unanswered = undefined
-      if (refused?.code === 'stale-save' && refused.current) return refused.current
-      throw error
-    }
-  }
-
-  #arrived({ step, mark }: Sent, version: number): void {
-    this.#unanswered = undefined
-    this.#store.dispatch({ type: 'saved', version, step })
-    this.#store.journal.dropUntil(mark, version)
-    this.#store.dispatch({ type: 'tell', words: `Saved as version ${version}`, tone: 'done' })
-    void mutate('/api/pages')
-  }
-
-  /** Whether the save whose answer was lost has arrived: then what it holds is saved, and not somebody else's. */
-  async #findOut(sent: Sent): Promise<void> {
-    const versions = await request<VersionInfo[]>(`/api/pages/${this.#pageId}/versions`)
-    const own = versions.find(({ saveId }) => saveId === sent.saveId)
-    if (own) this.#arrived(sent, own.number)
-    else this.#unanswered = undefined
-  }
+/** What is shown of the pages, and of the site where something shared changed, is asked for again. */
+function readAgain(shared: readonly SharedName[]): void {
+  void mutate('/api/pages')
+  if (shared.length > 0) void mutate('/api/site')
 }

@@ -178,6 +178,16 @@ export const HELP_TOPICS: readonly HelpTopic[] = [
     ],
   },
   {
+    id: 'header-footer',
+    title: 'Change the header or the footer',
+    synonyms: ['top of the page', 'bottom of the page', 'site name', 'shared section', 'every page'],
+    steps: [
+      'On any page, choose the header or the footer on the page or in the spine, and edit it in place. The details say on how many pages it is.',
+      '{save} saves it together with the page. When you publish, the dialog says that it goes live, too, on every page.',
+      'The links in the header are changed on Navigation.',
+    ],
+  },
+  {
     id: 'address',
     title: 'Change a page’s title or address',
     synonyms: ['URL', 'slug', 'rename', 'redirect'],

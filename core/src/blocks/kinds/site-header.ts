@@ -44,7 +44,11 @@ export const siteHeader = defineBlock<Content>({
       el(
         'div',
         {},
-        el('a', { className: ['brand'], href: context.site.home }, node.content.brand),
+        el(
+          'a',
+          { className: ['brand'], href: context.site.home, ...context.wordsOf('brand') },
+          node.content.brand,
+        ),
         context.navigation.length > 0 &&
           menuElement(
             context.navigation.flatMap((entry) => [entry, ...entry.inside]),

@@ -58,7 +58,9 @@ export class Documents1791100000000 implements MigrationInterface {
     )
     await runner.query('CREATE INDEX pages_order ON pages (site_id, parent_id, position)')
     await runner.query('ALTER TABLE journal_entries DROP FOREIGN KEY fk_journal_page')
-    await runner.query('ALTER TABLE journal_entries CHANGE page_id document_id VARCHAR(24) NOT NULL')
+    await runner.query(
+      'ALTER TABLE journal_entries CHANGE page_id document_id VARCHAR(24) NOT NULL, ADD shared JSON NULL',
+    )
     await runner.query(
       'ALTER TABLE journal_entries ADD CONSTRAINT fk_journal_document FOREIGN KEY (document_id) ' +
         'REFERENCES documents (id) ON DELETE CASCADE ON UPDATE NO ACTION',
@@ -98,7 +100,7 @@ export class Documents1791100000000 implements MigrationInterface {
     )) as { id: string; header: string; footer: string }[]
     for (const site of sites) {
       for (const type of ['header', 'footer'] as const) {
-        const id = `${site.id.slice(0, 16)}-${type}`
+        const id = `${type}${site.id.slice(0, 16)}`
         await runner.query('INSERT INTO documents (id, site_id, type, version) VALUES (?, ?, ?, 1)', [
           id,
           site.id,
@@ -171,7 +173,9 @@ export class Documents1791100000000 implements MigrationInterface {
     await this.#unpackVersions(runner)
     await runner.query('ALTER TABLE journal_entries DROP FOREIGN KEY fk_journal_document')
     await runner.query('DELETE FROM journal_entries WHERE document_id NOT IN (SELECT id FROM pages)')
-    await runner.query('ALTER TABLE journal_entries CHANGE document_id page_id VARCHAR(24) NOT NULL')
+    await runner.query(
+      'ALTER TABLE journal_entries CHANGE document_id page_id VARCHAR(24) NOT NULL, DROP shared',
+    )
     await runner.query('ALTER TABLE pages DROP FOREIGN KEY fk_pages_document')
     await runner.query('DROP INDEX pages_order ON pages')
     for (const table of ['released_documents', 'releases', 'documents'])

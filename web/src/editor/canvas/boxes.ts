@@ -43,11 +43,9 @@ function hasArea({ width, height }: DOMRect): boolean {
   return width > 0 && height > 0
 }
 
-/** The innermost node under a point of the frame's window, or the band of the site that is there. */
-export function hitAt(inner: Document, { x, y }: Point): { id?: NodeId; band?: string } {
+/** The innermost node under a point of the frame's window. */
+export function hitAt(inner: Document, { x, y }: Point): { id?: NodeId } {
   const hit = inner.elementFromPoint(x, y)
-  const band = hit?.closest<HTMLElement>('[data-band]')?.dataset.band
-  if (band !== undefined) return { band }
   const id = hit?.closest<HTMLElement>('[data-node]')?.dataset.node
   return id === undefined ? {} : { id }
 }

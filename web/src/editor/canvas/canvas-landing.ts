@@ -25,13 +25,6 @@ export function landingOnCanvas(
     return undefined
   const at = windowToFrame(frame, point)
   const hit = hitAt(inner, at)
-  if (hit.band !== undefined) {
-    return {
-      landing: undefined,
-      mark: undefined,
-      refusal: `The ${hit.band} is the same on every page. It is not part of this page`,
-    }
-  }
   const { page } = store.state
   const hitId = hit.id ?? page.root
   const landing = findLanding({

@@ -44,7 +44,6 @@ export function listenToFrame(
   }
   const twice = (event: MouseEvent): void => {
     const id = nodeIdAt(event.target as Element)
-    // The header and the footer have blocks of their own, which are none of this page.
     if (id === undefined || !findNode(store.state.page, id)) return
     if (isPictureOf(event.target as Element, store)) return
     const point = { x: event.clientX, y: event.clientY }
@@ -94,15 +93,6 @@ function startPress(
   event: PointerEvent,
   isSecond: boolean,
 ): void {
-  const band = target.closest<HTMLElement>('[data-band]')?.dataset.band
-  if (band !== undefined) {
-    store.dispatch({
-      type: 'tell',
-      words: `The ${band} is the same on every page. It is not part of this page`,
-      tone: 'refused',
-    })
-    return
-  }
   const id = nodeIdAt(target)
   const before = store.state.selection
   const dragged = id !== undefined && before !== undefined && isInside(target, before) ? before : id
@@ -176,7 +166,7 @@ export function stepTyping(store: EditorStore, from: Element, by: 1 | -1): boole
   return true
 }
 
-/** Whether words belong to this page, and are not locked. */
+/** Whether words are ones that can be edited here, and are not locked. */
 function mayBeTyped(store: EditorStore, place: HTMLElement): boolean {
   const id = nodeIdAt(place)
   const field = place.dataset.words?.split('.')[0]

@@ -9,7 +9,7 @@ import {
   leftOut,
   shownIds,
   renderStylesheet,
-  renderTree,
+  sharedRoot,
   SLOT_TAG,
   spotOf,
   type Element,
@@ -19,7 +19,7 @@ import {
   type Registry,
 } from '@gullyline/core'
 import { useNode, usePage, useStore, useTypingField } from '../editor-store.ts'
-import { useSiteView, type SiteView } from '../site-view.ts'
+import { SiteViewProvider, useSiteView, type SiteView } from '../site-view.ts'
 import { elementToReact } from './element-to-react.ts'
 import { PROMPT_CSS } from './prompt-css.ts'
 import { TypedWords } from './typed-words.tsx'
@@ -32,33 +32,23 @@ const COMPONENTS = { [SLOT_TAG]: SlotOutlet, [TYPING_TAG]: TypedWords }
 /** The page with its site's header and footer, as the visitor will see it. Only what an edit changed is rendered again. */
 export function PageView() {
   const root = usePage((page) => page.root)
+  const header = usePage((page) => sharedRoot(page, 'header'))
+  const footer = usePage((page) => sharedRoot(page, 'footer'))
   const isBare = usePage((page) => layoutOf(getNode(page, page.root).content).header === 'bare')
-  const { site } = useSiteView()
+  const view = useSiteView()
+  const headerView = useMemo(() => (isBare ? { ...view, renderer: view.bareRenderer } : view), [isBare, view])
   return (
     <>
-      <SiteBand page={site.header} name="header" isBare={isBare} />
+      {header !== undefined && (
+        <SiteViewProvider value={headerView}>
+          <NodeView id={header} />
+        </SiteViewProvider>
+      )}
       <NodeView id={root} />
-      <SiteBand page={site.footer} name="footer" isBare={false} />
+      {footer !== undefined && <NodeView id={footer} />}
     </>
   )
 }
-
-/** Header or footer: they belong to the site, and can't be changed from a page. */
-interface SiteBandProps {
-  readonly page: Page
-  readonly name: string
-  readonly isBare: boolean
-}
-
-const SiteBand = memo(function SiteBand({ page, name, isBare }: SiteBandProps) {
-  const view = useSiteView()
-  const renderer = isBare ? view.bareRenderer : view.renderer
-  const content = useMemo(() => {
-    const { element } = renderTree(page, renderer)
-    return elementToReact({ ...element, properties: { ...element.properties, dataBand: name } })
-  }, [page, renderer, name])
-  return content
-})
 
 const NodeView = memo(function NodeView({ id }: { id: NodeId }) {
   const node = useNode(id)
@@ -175,14 +165,11 @@ function keptCss(): (page: Page, view: SiteView, registry: Registry) => string {
   }
 }
 
-function pageCss(page: Page, { site, renderer }: SiteView, registry: Registry): string {
+function pageCss(page: Page, { renderer }: SiteView, registry: Registry): string {
   const { look } = renderer.context
-  const nodes = [
-    ...renderTree(site.header, renderer).nodes,
-    ...shownIds(page, page.root, registry).map((id) =>
-      renderer.render(id, getNode(page, id), spotOf(page, id, registry, look)),
-    ),
-    ...renderTree(site.footer, renderer).nodes,
-  ]
+  const roots = [sharedRoot(page, 'header'), page.root, sharedRoot(page, 'footer')]
+  const nodes = roots
+    .flatMap((root) => (root === undefined ? [] : shownIds(page, root, registry)))
+    .map((id) => renderer.render(id, getNode(page, id), spotOf(page, id, registry, look)))
   return renderStylesheet(registry, renderer.context, nodes) + FRAME_CSS
 }

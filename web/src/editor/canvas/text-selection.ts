@@ -30,13 +30,14 @@ export function selectWord(editor: Editor, point: { readonly x: number; readonly
 
 /** The word around a position: Unicode Standard Annex 29, "Word Boundaries", as the browser has them. */
 function wordAround(doc: DocumentNode, pos: number): { from: number; to: number } {
-  const $pos = doc.resolve(pos)
+  // Between two paragraphs there is no text: the nearest is meant.
+  const { $from: $pos } = TextSelection.near(doc.resolve(pos))
   // One character for each position, so that places in the text are places in the document.
   const text = $pos.parent.textBetween(0, $pos.parent.content.size, undefined, '\ufffc')
   const segments = new Intl.Segmenter(undefined, { granularity: 'word' }).segment(text)
   const at = Math.min($pos.parentOffset, Math.max(0, text.length - 1))
   const found = segments.containing(at)
-  if (!found) return { from: pos, to: pos }
+  if (!found) return { from: $pos.pos, to: $pos.pos }
   const start = $pos.start() + found.index
   return { from: start, to: start + found.segment.length }
 }

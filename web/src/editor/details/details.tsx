@@ -2,7 +2,7 @@ import { ChevronDown, ChevronUp, Copy, PanelRightClose, Trash2, Type } from 'luc
 import { memo, useMemo, useReducer, useState } from 'react'
 import { flushSync } from 'react-dom'
 import styled from 'styled-components'
-import { getKind, type NodeId, type SizeKey } from '@gullyline/core'
+import { findNode, getKind, partAt, type NodeId, type SizeKey } from '@gullyline/core'
 import { later } from '../../ui/later.ts'
 import { LaterPart } from '../../ui/later-part.tsx'
 import { TYPING_PAUSE_MS, useLater } from '../../ui/use-later.ts'
@@ -15,6 +15,8 @@ import { focusCanvas } from '../focus-canvas.ts'
 import { SelectionMenuButton } from '../selection-menu.tsx'
 import { KindIcon } from '../kind-icon.ts'
 import { NodeProblems } from '../problems/node-problems.tsx'
+import { reachWords } from '../reach.ts'
+import { useSiteView } from '../site-view.ts'
 import { ColumnsControl } from './columns-control.tsx'
 import { Quiet } from './group.tsx'
 import { PageSettings } from './page-settings.tsx'
@@ -129,6 +131,14 @@ export function Details({ size, onFold }: DetailsProps) {
   )
 }
 
+/** A double rule at the edge, as for everything that stands in more than one place. */
+const Reach = styled.p`
+  margin: 0;
+  padding: 3px 0 3px 10px;
+  border-left: 5px double var(--control);
+  color: var(--strong);
+  font-size: 12px;
+`
 interface NodeHeadProps {
   readonly id: NodeId
   readonly kind: string
@@ -158,9 +168,18 @@ function NodeHead({ id, kind: name, isPage, onFold }: NodeHeadProps) {
           ? `Select a block on the page or in the spine to ${mayChange ? 'change it' : 'see its settings'}.`
           : kind.about}
       </Quiet>
-      {!isPage && mayChange && <NodeActs canType={typable(kind)} />}
+      <SharedReach id={id} />
+      {!isPage && mayChange && kind.group !== 'root' && <NodeActs canType={typable(kind)} />}
     </Head>
   )
+}
+
+/** What a change here changes besides this page. */
+function SharedReach({ id }: { id: NodeId }) {
+  const part = usePage((page) => (findNode(page, id) ? partAt(page, id) : 'page'))
+  const { pages } = useSiteView()
+  if (part === 'page') return null
+  return <Reach role="note">{reachWords(part, pages)}</Reach>
 }
 
 const FoldButton = memo(function FoldButton({ onFold }: { onFold: () => void }) {

@@ -11,6 +11,7 @@ import {
   layoutRefusal,
   getKind,
   getNode,
+  isSharedSlot,
   isWithin,
   moveRefusal,
   placingRefusal,
@@ -135,7 +136,9 @@ function slotOf({ page, registry, hitId, hitSlot }: LandingQuery, id: NodeId): s
   if (id !== page.root) return Object.keys(getKind(registry, getNode(page, id).kind).slots)[0] ?? ''
   const chain = ancestry(page, hitId)
   const inRoot = chain.length > 1 ? findPlace(page, chain.at(-2)!)?.slot : undefined
-  return inRoot ?? hitSlot ?? shownSlots(getNode(page, id), registry)[0] ?? ''
+  // Over the header the beginning of the page is meant, and over the footer its end.
+  const own = inRoot !== undefined && isSharedSlot(inRoot) ? undefined : inRoot
+  return own ?? hitSlot ?? shownSlots(getNode(page, id), registry)[0] ?? ''
 }
 
 function nearEdge(query: LandingQuery, inner: NodeId, outer: NodeId): boolean {

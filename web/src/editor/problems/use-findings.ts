@@ -1,9 +1,12 @@
 import { useMemo } from 'react'
-import { runChecks, settingsOf, themedLook, type CheckedSite, type Finding } from '@gullyline/core'
+import type { Finding } from '@gullyline/core'
 import { usePage, useStore } from '../editor-store.ts'
-import { useIsAfterFirst } from '../../ui/after-first.tsx'
+import { later } from '../../ui/later.ts'
 import { useLater } from '../../ui/use-later.ts'
 import { useSiteView } from '../site-view.ts'
+
+/** What finds problems. */
+export const findings = later(() => import('./run-findings.ts'))
 
 /** The checks wait until somebody has stopped typing for this long: nobody reads problems between two letters. */
 const PAUSE_MS = 250
@@ -16,17 +19,11 @@ export function useFindings(): readonly Finding[] {
     usePage((page) => page),
     PAUSE_MS,
   )
-  const isAfterFirst = useIsAfterFirst()
-  return useMemo(() => {
-    if (!isAfterFirst) return []
-    const checked: CheckedSite = {
-      ...settingsOf(page),
-      look: themedLook(site.look, settingsOf(page).theme),
-      // Places on other pages are not known here; publishing knows them.
-      pages: Object.fromEntries(pages.map((one) => [one.id, undefined])),
-      pictures: site.pictures,
-      files: site.files,
-    }
-    return runChecks(page, checked, registry)
-  }, [isAfterFirst, page, site, pages, registry])
+  const code = findings.use()
+  return useMemo(
+    () => code?.findingsOn(page, { site, pages }, registry) ?? NONE,
+    [code, page, site, pages, registry],
+  )
 }
+
+const NONE: readonly Finding[] = []

@@ -4,10 +4,10 @@ import styled from 'styled-components'
 import {
   ancestry,
   childIds,
+  pageChildIds,
   describeNode,
   findNode,
   getKind,
-  getNode,
   nodeLabel,
   isWithin,
   subtreeIds,
@@ -51,6 +51,30 @@ const Section = styled.li`
   &[data-open] > [role='group'] {
     margin-bottom: 8px;
   }
+  /* A double rule at the left edge: it belongs to the site and stands on every page. */
+  &[data-shared] {
+    min-height: 34px;
+    flex: none;
+  }
+  &[data-shared]::before {
+    width: 5px;
+    border: solid var(--control);
+    border-width: 0 1.5px;
+    background: none;
+  }
+  &[data-shared][data-open]::before {
+    border-color: var(--accent);
+  }
+  &[data-shared] > [data-level='1'] {
+    padding-left: 18px;
+  }
+`
+const Everywhere = styled.small`
+  flex: none;
+  margin-left: auto;
+  color: var(--quiet);
+  font-size: 12px;
+  font-weight: 450;
 `
 const Row = styled.div`
   display: flex;
@@ -145,6 +169,8 @@ interface SpineNodeProps {
   readonly height?: number
   /** True for the section that is worked on. */
   readonly isWorkedOn?: boolean
+  /** True for what stands on every page. */
+  readonly isShared?: boolean
 }
 
 /** A block in the spine, with what is inside it when its section is open. */
@@ -153,6 +179,7 @@ export const SpineNode = memo(function SpineNode({
   level,
   height = 1,
   isWorkedOn = false,
+  isShared = false,
 }: SpineNodeProps) {
   const node = useNode(id)
   const [isFolded, setFolded] = useState(false)
@@ -170,7 +197,8 @@ export const SpineNode = memo(function SpineNode({
   const grow =
     level === 1
       ? {
-          style: { '--grow': Math.max(1, height) } as never,
+          style: { '--grow': isShared ? 0 : Math.max(1, height) } as never,
+          'data-shared': isShared ? '' : undefined,
           'data-open': isOpen ? '' : undefined,
         }
       : {}
@@ -180,6 +208,7 @@ export const SpineNode = memo(function SpineNode({
         id={id}
         node={node}
         level={level}
+        isShared={isShared}
         isOpen={children.length > 0 ? isOpen : undefined}
         {...(level > 1 && children.length > 0 ? { onFold: () => setFolded(!isFolded) } : {})}
       />
@@ -214,20 +243,19 @@ interface SpineRowProps {
   readonly id: NodeId
   readonly node: PageNode
   readonly level: number
+  readonly isShared?: boolean
   readonly isOpen: boolean | undefined
   /** Folds what is inside away, or out again; absent where nothing can be folded. */
   readonly onFold?: () => void
 }
 
-function SpineRow({ id, node, level, isOpen, onFold }: SpineRowProps) {
+function SpineRow({ id, node, level, isShared = false, isOpen, onFold }: SpineRowProps) {
   const store = useStore()
   const row = useRef<HTMLDivElement>(null)
   const [isNaming, setNaming] = useState(false)
   const isLead = useEditor((state) => state.selection === id)
   const isSelected = useEditor((state) => state.selection === id || state.also.includes(id))
-  const isFirst = useEditor(
-    (state) => state.selection === undefined && childIds(getNode(state.page, state.page.root))[0] === id,
-  )
+  const isFirst = useEditor((state) => state.selection === undefined && pageChildIds(state.page)[0] === id)
   const label = useLabel(id)
   const kind = getKind(store.registry, node.kind).title
   const problem = useShownProblem(id, level === 1)
@@ -306,6 +334,7 @@ function SpineRow({ id, node, level, isOpen, onFold }: SpineRowProps) {
       ) : (
         <span>{label}</span>
       )}
+      {isShared && !isNaming && <Everywhere>on every page</Everywhere>}
       {level > 1 && Object.keys(node.sizes).length > 1 && (
         <DiffersMark title="Different at a narrower size" />
       )}

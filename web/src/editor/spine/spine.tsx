@@ -1,7 +1,7 @@
 import { Plus } from 'lucide-react'
 import { Fragment, useEffect, useRef, useState } from 'react'
 import styled from 'styled-components'
-import { ancestry, ASIDE, layoutOf, getNode, type NodeId } from '@gullyline/core'
+import { ancestry, ASIDE, layoutOf, getNode, isSharedSlot, sharedRoot, type NodeId } from '@gullyline/core'
 import { Button, FindBox } from '../../ui/controls.tsx'
 import { registerLanding } from '../drag/drag-session.ts'
 import { useEditorAfterPaint, usePage, useStore } from '../editor-store.ts'
@@ -47,32 +47,6 @@ const PartTitle = styled.li`
     color: var(--clay);
   }
 `
-/** A double rule at the left edge: it belongs to the site and stands on every page. */
-const Band = styled.li`
-  position: relative;
-  flex: none;
-  padding: 5px 8px 6px 16px;
-  border: 1px solid var(--line);
-  border-radius: 5px;
-  background: var(--paper);
-  color: var(--strong);
-  font-weight: 550;
-  &::before {
-    content: '';
-    position: absolute;
-    inset: 5px auto 5px 5px;
-    width: 5px;
-    border: solid var(--control);
-    border-width: 0 1.5px;
-  }
-  span {
-    margin-left: 6px;
-    color: var(--quiet);
-    font-size: 12px;
-    font-weight: 450;
-  }
-`
-
 /** The page in proportion: tall sections are tall here too. The one that is worked on is opened. */
 export function Spine({ inner }: { inner: Document | undefined }) {
   const store = useStore()
@@ -90,11 +64,14 @@ export function Spine({ inner }: { inner: Document | undefined }) {
   )
   // What stands in slots that this template does not show is aside as well.
   const hidden = Object.entries(slots).flatMap(([slot, ids]) =>
-    slot === ASIDE || slot in layout.slots ? [] : ids,
+    slot === ASIDE || slot in layout.slots || isSharedSlot(slot) ? [] : ids,
   )
   const sections = slots.sections ?? NONE
   const isSimple = Object.keys(layout.slots).length === 1
   const [search, setSearch] = useState('')
+  const isWhole = search.trim() === ''
+  const header = usePage((page) => sharedRoot(page, 'header'))
+  const footer = usePage((page) => sharedRoot(page, 'footer'))
   // What is selected is painted first, on the page and in its row; that its section opens here may come a layout later.
   const openId = useEditorAfterPaint((state) =>
     state.selection === undefined ? undefined : ancestry(state.page, state.selection).at(-2),
@@ -138,10 +115,10 @@ export function Spine({ inner }: { inner: Document | undefined }) {
         aria-multiselectable="true"
         onKeyDown={(event) => onTreeKey(event, tree.current)}
       >
-        <Band role="treeitem" aria-disabled="true" aria-level={1}>
-          Header<span>on every page</span>
-        </Band>
-        {search.trim() === '' ? (
+        {header !== undefined && isWhole && (
+          <SpineNode key={header} id={header} level={1} isWorkedOn={header === openId} isShared />
+        )}
+        {isWhole ? (
           parts.map(({ slot, title, ids }) => {
             const all = slot === ASIDE ? [...ids, ...hidden] : ids
             return (
@@ -160,9 +137,9 @@ export function Spine({ inner }: { inner: Document | undefined }) {
         ) : (
           <SpineFound search={search} />
         )}
-        <Band role="treeitem" aria-disabled="true" aria-level={1}>
-          Footer<span>on every page</span>
-        </Band>
+        {footer !== undefined && isWhole && (
+          <SpineNode key={footer} id={footer} level={1} isWorkedOn={footer === openId} isShared />
+        )}
       </Tree>
       {store.mayChange && (
         <Button onPress={() => shelf.openAfter(store.state.selection)}>

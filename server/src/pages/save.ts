@@ -1,0 +1,125 @@
+/** Saving a page together with the shared sections that were changed on it: all of it, or nothing. */
+import type { EntityManager } from 'typeorm'
+import {
+  defaultRegistry,
+  validatePage,
+  type Page,
+  type SharedSave,
+  type SharedVersions,
+  type StaleDocument,
+} from '@gullyline/core'
+import { insertVersion, lockDocument, type Author, type LockedDocument } from '../documents/store.ts'
+import { versionInfo } from '../documents/versions.ts'
+import { Refused } from '../http/errors.ts'
+import { findPageRow, insertPageVersion } from './store.ts'
+
+interface Save {
+  readonly base: number
+  /** Absent where only shared sections are saved. */
+  readonly document?: unknown
+  readonly shared?: readonly SharedSave[] | undefined
+  readonly by: Author
+  /** Drawn by the sender, once for each save. */
+  readonly saveId?: string | undefined
+}
+
+/** What of a save is to become the next version of one document. */
+interface Part {
+  readonly locked: LockedDocument
+  readonly base: number
+  readonly document: Page
+}
+
+/**
+ * Saves documents as their next versions, if the `base` of each still is its newest. Otherwise it refuses with
+ * `stale-save`, which names those that have a newer one, and changes nothing. The same save sent twice, as after an answer
+ * that was lost, is saved once. Returns what was saved of the shared sections.
+ */
+export async function savePage(
+  manager: EntityManager,
+  pageId: string,
+  { base, document, shared = [], by, saveId }: Save,
+): Promise<SavedSections> {
+  if (document !== undefined) refuseInvalid(document, 'page')
+  // The page before what it shares, and that in one order: two saves never wait for each other.
+  const page = await lockDocument(manager, pageId)
+  await refuseBinned(manager, pageId)
+  const parts: Part[] = document === undefined ? [] : [{ locked: page, base, document: document as Page }]
+  for (const one of shared.toSorted((a, b) => (a.id < b.id ? -1 : 1)))
+    parts.push({ locked: await lockShared(manager, page, one), base: one.base, document: one.document })
+  const isSavedAlready = parts.every(({ locked }) => saveId !== undefined && locked.newest.saveId === saveId)
+  if (!isSavedAlready) {
+    refuseStaleParts(parts)
+    for (const { locked, document: next } of parts) {
+      const insert = locked === page ? insertPageVersion : insertVersion
+      await insert(manager, locked, { document: next, by, saveId })
+    }
+  }
+  const step = isSavedAlready ? 0 : 1
+  const rows = parts.filter(({ locked }) => locked !== page).map(({ locked: { row } }) => row)
+  return {
+    byId: Object.fromEntries(rows.map(({ id, version }) => [id, version + step])),
+    byName: Object.fromEntries(rows.map(({ type, version }) => [type, version + step])),
+  }
+}
+
+/** The newest versions of the shared sections that a save held. */
+interface SavedSections {
+  readonly byId: Readonly<Record<string, number>>
+  readonly byName: SharedVersions
+}
+
+function refuseInvalid(document: unknown, rootKind: string): void {
+  const problems = validatePage(document, defaultRegistry, rootKind)
+  if (problems.length === 0) return
+  throw new Refused(
+    'not-valid',
+    'The page could not be saved, because it is not a valid page. Your edits are kept in this tab.',
+    { problems },
+  )
+}
+
+async function refuseBinned(manager: EntityManager, pageId: string): Promise<void> {
+  const { binnedAt } = await findPageRow(manager, pageId)
+  if (binnedAt === null) return
+  throw new Refused(
+    'page-deleted',
+    'This page was deleted meanwhile, so nothing was saved. Your edits are kept: restore the page, then save again.',
+  )
+}
+
+/** Locks a shared section of the page's site; refuses what is none, and what is not valid as one. */
+async function lockShared(
+  manager: EntityManager,
+  page: LockedDocument,
+  { id, document }: SharedSave,
+): Promise<LockedDocument> {
+  const locked = await lockDocument(manager, id)
+  const { type, siteId } = locked.row
+  if (type === 'page' || siteId !== page.row.siteId)
+    throw new Refused('not-found', 'The site has no such shared section. Nothing was saved.')
+  refuseInvalid(document, `site-${type}`)
+  return locked
+}
+
+function refuseStaleParts(parts: readonly Part[]): void {
+  const stale = parts
+    .filter(({ locked, base }) => locked.newest.number !== base)
+    .map(({ locked }): StaleDocument & { readonly type: string } => ({
+      documentId: locked.row.id,
+      current: versionInfo(locked.newest),
+      type: locked.row.type,
+    }))
+  const [first] = stale
+  if (!first) return
+  const what = first.type === 'page' ? 'this page' : `the ${first.type}`
+  const page = stale.find(({ type }) => type === 'page')
+  throw new Refused(
+    'stale-save',
+    `${first.current.savedBy} saved ${what} after you opened it. Nothing was overwritten, and your edits are kept.`,
+    {
+      stale: stale.map(({ documentId, current }) => ({ documentId, current })),
+      ...(page ? { current: page.current } : {}),
+    },
+  )
+}
