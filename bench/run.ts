@@ -10,12 +10,14 @@ import { openingFigure } from './figures/opening.ts'
 import { publishedSizeFigure } from './figures/published-size.ts'
 import { typingFigure } from './figures/typing.ts'
 import { uploadsFigure } from './figures/uploads.ts'
+import { versionFigures } from './figures/versions.ts'
 import type { Figure } from './measure.ts'
 
 const asJson = process.argv.includes('--json')
 
-/** Figures that need no application, all measured in one go. */
+/** Figures that need no application, each group measured in one go. */
 const OF_CORE = 'abcg'
+const OF_VERSIONS = 'uv'
 
 /** `--only d` or `--only b,c` measures these figures alone, while working on them; undefined for all. */
 function readOnly(all: string): readonly string[] | undefined {
@@ -43,9 +45,10 @@ async function main(): Promise<void> {
     ['n', uploadsFigure],
     ['opqrst', largeSiteFigures],
   ] as const
-  const only = readOnly(OF_CORE + withApplication.map(([names]) => names).join(''))
+  const only = readOnly(OF_CORE + OF_VERSIONS + withApplication.map(([names]) => names).join(''))
   const isWanted = (names: string) => only === undefined || only.some((name) => names.includes(name))
   const figures = isWanted(OF_CORE) ? coreFigures() : []
+  if (isWanted(OF_VERSIONS)) figures.push(...(await versionFigures()))
   const wanted = withApplication.filter(([names]) => isWanted(names))
   const app = wanted.length > 0 ? await startApplication() : undefined
   try {

@@ -53,20 +53,21 @@ test('by mouse: header and footer are changed from a page, undone with it, saved
   const before = await siteOf(page.context(), app)
   const canvas = await openPage(page, app, 'Visit')
   const details = page.getByRole('complementary', { name: 'Details' })
-  const count = (await pagesOf(page.context(), app)).length
+  const pages = await pagesOf(page.context(), app)
+  const reach = `on ${pages.length} pages, ${pages.filter(({ liveSince }) => liveSince !== null).length} live`
 
   await canvas.locator('.site-header .brand').dblclick()
   await page.keyboard.press('Control+a')
   await page.keyboard.type('Tarrowmoor Hill')
   await page.keyboard.press('Escape')
-  await expect(details).toContainText(`Header: on ${count} pages, ${count} live`)
+  await expect(details).toContainText(`Header: ${reach}`)
   await noFindings(page)
   const line = canvas.locator('.site-footer .text', { hasText: LINE })
   await line.dblclick()
   await page.keyboard.press('End')
   await page.keyboard.type(' Come and see.')
   await page.keyboard.press('Escape')
-  await expect(details).toContainText(`Footer: on ${count} pages, ${count} live`)
+  await expect(details).toContainText(`Footer: ${reach}`)
   // A change of the page itself, which is taken back before it is saved: other tests find the page as it was.
   const heading = canvas.getByRole('heading', { name: 'What to bring' })
   await heading.dblclick()
@@ -93,7 +94,7 @@ test('by mouse: header and footer are changed from a page, undone with it, saved
 
   await page.getByRole('button', { name: 'Publish' }).click()
   const dialog = page.getByRole('dialog')
-  await expect(dialog).toContainText(`The header goes live, too. Header: on ${count} pages, ${count} live.`)
+  await expect(dialog).toContainText(`The header goes live, too. Header: ${reach}.`)
   await expect(dialog).toContainText('The footer goes live, too.')
   await dialog.getByRole('button', { name: 'Publish', exact: true }).click()
   await expect(page.getByRole('heading', { name: 'Published' })).toBeVisible()

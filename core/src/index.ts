@@ -157,7 +157,7 @@ export { surfaceAround, unsetOrigin, type SurfaceAround } from './sizes/unset-or
 export { contrastRatio } from './look/contrast-ratio.ts'
 export { isOwnColour, isOwnMeasure, leastContrast, ownSurface } from './look/own-values.ts'
 export type { CheckedSite, Finding } from './checks/define-check.ts'
-export { anchorsOf, pagesLinkedInto, runChecks } from './checks/run-checks.ts'
+export { anchorsOf, pagesLinkedInto, runChecks, runSectionChecks } from './checks/run-checks.ts'
 export { checkPackageShape } from './exchange/check-package-shape.ts'
 export { fullPackageSchema } from './exchange/package-schema.ts'
 export {

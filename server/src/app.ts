@@ -22,6 +22,14 @@ import { readBody } from './http/read-body.ts'
 import { staticFiles } from './http/static-files.ts'
 import { listBin } from './pages/bin.ts'
 
+/**
+ * What writes nothing that a cached answer tells: journals, which every letter goes into, who is there, and sign-ins. With
+ * fifty people typing, all other reads would be made anew for each of their letters.
+ */
+function isAside(path: string): boolean {
+  return /^\/api\/(?:presence|session)(?:\/|$)|^\/api\/pages\/[^/]+\/journal\//.test(path)
+}
+
 /** The editor's server: its data under /api, media and fonts, and the editor itself from `webDir` where that is given. */
 export function createEditorApp(services: Services, webDir: string | undefined): Hono<SignedIn> {
   const app = new Hono<SignedIn>()
@@ -34,7 +42,7 @@ export function createEditorApp(services: Services, webDir: string | undefined):
   app.use(limitedBody)
   app.use(async (c, next) => {
     await next()
-    if (!SAFE_METHODS.has(c.req.method)) services.answers.forgetAll()
+    if (!SAFE_METHODS.has(c.req.method) && !isAside(c.req.path)) services.answers.forgetAll()
   })
   app.route('/api/session', sessionRoutes(services))
   app.get('/api/site', async (c) =>

@@ -51,6 +51,20 @@ describe('the journal on the server', () => {
     expect((await read())[0]!.entries).toHaveLength(3)
   })
 
+  test('makes no cached answer anew with a letter that goes into it; a change that the answer tells does', async () => {
+    let made = 0
+    const asked = () => server.services.answers.get('/probe', () => Promise.resolve(++made))
+    await asked()
+    expect((await keep([entry(3)], { tab: 'tab9' })).status).toBe(200)
+    await server.ask('/api/pages/tmabout/journal/tab9', { method: 'DELETE', as: 'editor' })
+    await asked()
+    expect(made).toBe(1)
+    const settings = { description: 'Another one.' }
+    expect((await server.ask('/api/pages/tmnews', { method: 'PATCH', body: settings })).status).toBe(200)
+    await asked()
+    expect(made).toBe(2)
+  })
+
   test('forgets with a save what the save holds, and only then', async () => {
     const { document, summary } = (await server.ask<PageDocument>('/api/pages/tmabout')).body
     const save = (base: number) =>

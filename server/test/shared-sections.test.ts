@@ -5,6 +5,7 @@ import type {
   KeptJournal,
   Page,
   PageDocument,
+  PageNode,
   PublishResult,
   SaveResult,
   SharedSave,
@@ -156,6 +157,34 @@ test('a header goes live with the page that it is published with, on every page,
     expect([got, (body as unknown as ErrorBody).code]).toEqual([status, code])
   }
   expect(await about()).toContain('>Live now</a>')
+})
+
+test('a footer with a problem that stops publishing goes live with no page, and says where it is', async () => {
+  const { summary } = await open('tmvisit')
+  const { footer, shared } = await site()
+  const link: PageNode = {
+    kind: 'button',
+    content: { text: 'Gone', link: { page: 'nosuch' } },
+    look: {},
+    sizes: { base: {} },
+    slots: {},
+  }
+  const root = footer.nodes[footer.root]!
+  const nodes = { [footer.root]: { ...root, slots: { blocks: ['gone'] } }, gone: link }
+  const broken = { id: shared.footer.id, base: shared.footer.version, document: { ...footer, nodes } }
+  const saved = await save('tmvisit', { base: summary.version, shared: [broken] })
+  expect(saved.status).toBe(200)
+  const refused = await server.ask<ErrorBody>('/api/pages/tmvisit/publish', {
+    method: 'POST',
+    body: { version: summary.version, shared: saved.body.shared },
+  })
+  expect([refused.status, refused.body.code]).toEqual([409, 'has-problems'])
+  expect(refused.body.message).toMatch(/one problem to fix in the footer first/)
+  expect(refused.body.problems.map(({ pointer }) => pointer)).toEqual(['/nodes/gone'])
+  // A footer alone is asked for no main heading, and a page goes live without it.
+  expect((await server.publish('tmvisit')).status).toBe(200)
+  const again = { id: shared.footer.id, base: shared.footer.version + 1, document: footer }
+  expect((await save('tmvisit', { base: summary.version, shared: [again] })).status).toBe(200)
 })
 
 test('what is journaled of a header stands on its version, and on the new one once that was saved', async () => {

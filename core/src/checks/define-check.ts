@@ -61,6 +61,8 @@ export interface Check {
   readonly rule: string
   readonly severity: Severity
   readonly source: string
+  /** True for what is asked of a page as a whole, and not of a header or footer, which stands on many. */
+  readonly isOfPage?: true
   readonly find: (input: CheckInput) => readonly Found[]
 }
 

@@ -5,6 +5,7 @@ export const headingLevels: Check = {
   rule: 'heading-levels',
   severity: 'warning',
   source: 'WCAG 2.2, 1.3.1 Info and Relationships; technique G141',
+  isOfPage: true,
   find({ nodes }) {
     const found: Found[] = []
     let last: number | undefined

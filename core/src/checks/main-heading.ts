@@ -6,6 +6,7 @@ export const mainHeading: Check = {
   severity: 'warning',
   source:
     'WCAG 2.2, 2.4.6 Headings and Labels; technique H42; axe rules page-has-heading-one and heading-order',
+  isOfPage: true,
   find({ nodes, registry }) {
     const headings = nodes.flatMap(({ id, facts }) => (facts.heading ? [{ id, ...facts.heading }] : []))
     const main = headings.filter(({ level }) => level === 1)

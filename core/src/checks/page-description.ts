@@ -5,5 +5,6 @@ export const pageDescription: Check = {
   rule: 'page-description',
   severity: 'warning',
   source: 'HTML standard, "Standard metadata names": description',
+  isOfPage: true,
   find: ({ site }) => (site.description.trim() === '' ? [{ message: 'The page has no description' }] : []),
 }

@@ -48,11 +48,26 @@ export const CHECKS: readonly Check[] = [
 
 /** Everything the checks find on a page, errors first, each group in reading order. */
 export function runChecks(written: Page, site: CheckedSite, registry: Registry): readonly Finding[] {
+  return run(CHECKS, written, site, registry)
+}
+
+/** What the checks find on a section that pages share, such as the footer: what is asked of whole pages is left out. */
+export function runSectionChecks(written: Page, site: CheckedSite, registry: Registry): readonly Finding[] {
+  const checks = CHECKS.filter(({ isOfPage }) => isOfPage !== true)
+  return run(checks, written, site, registry)
+}
+
+function run(
+  checks: readonly Check[],
+  written: Page,
+  site: CheckedSite,
+  registry: Registry,
+): readonly Finding[] {
   const page = publishedPage(written, registry)
   const anchors = new Set([CONTENT_ID, ...anchorsOf(page, registry)])
   const input = { page, written, site, registry, anchors, nodes: checkedNodes(page, registry) }
   const order = new Map(shownIds(written, written.root, registry).map((id, index) => [id, index]))
-  const findings = CHECKS.flatMap(({ rule, severity, source, find }) =>
+  const findings = checks.flatMap(({ rule, severity, source, find }) =>
     find(input).map(({ nodeId, message }): Finding => ({
       rule,
       severity,

@@ -4,10 +4,13 @@ import {
   defaultRegistry,
   pagesLinkedInto,
   runChecks,
+  runSectionChecks,
   settingsOf,
   themedLook,
+  type CheckedSite,
   type Finding,
   type Look,
+  type Page,
 } from '@gullyline/core'
 import { PageEntity } from '../db/rows.ts'
 import { findNewest, findVersion, readDocument } from '../documents/versions.ts'
@@ -21,11 +24,26 @@ export async function pageFindings(
   pageId: string,
   version: number,
 ): Promise<readonly Finding[]> {
-  const page = await findPageRow(manager, pageId)
-  const site = await findSite(manager)
+  await findPageRow(manager, pageId)
   const document = readDocument(await findVersion(manager, pageId, version))
+  return runChecks(document, await checkedSite(manager, document), defaultRegistry)
+}
+
+/** What the checks find on one version of a shared section. */
+export async function sectionFindings(
+  manager: EntityManager,
+  documentId: string,
+  version: number,
+): Promise<readonly Finding[]> {
+  const document = readDocument(await findVersion(manager, documentId, version))
+  return runSectionChecks(document, await checkedSite(manager, document), defaultRegistry)
+}
+
+/** What the site has of what a document refers to. */
+async function checkedSite(manager: EntityManager, document: Page): Promise<CheckedSite> {
+  const site = await findSite(manager)
   const others = await manager.find(PageEntity, {
-    where: { siteId: page.siteId, binnedAt: IsNull() },
+    where: { siteId: site.id, binnedAt: IsNull() },
     select: { id: true },
   })
   // Of most pages it is enough to know that they are there; only those that are linked into are read.
@@ -36,12 +54,11 @@ export async function pageFindings(
       ? anchorsOf(readDocument(await findNewest(manager, id)), defaultRegistry)
       : undefined
   }
-  const checked = {
+  return {
     ...settingsOf(document),
     look: themedLook(site.look as Look, settingsOf(document).theme),
     pages: anchors,
-    pictures: await listPictures(manager, page.siteId),
-    files: await listFiles(manager, page.siteId),
+    pictures: await listPictures(manager, site.id),
+    files: await listFiles(manager, site.id),
   }
-  return runChecks(document, checked, defaultRegistry)
 }

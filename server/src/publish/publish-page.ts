@@ -1,14 +1,13 @@
 import { IsNull, type EntityManager } from 'typeorm'
-import type { PageSummary, PublishRequest, PublishResult } from '@gullyline/core'
+import type { Finding, PageSummary, PublishRequest, PublishResult } from '@gullyline/core'
 import { SiteEntity } from '../db/rows.ts'
 import { transact } from '../db/transact.ts'
 import { newId } from '../http/new-id.ts'
 import { audit } from '../http/audit.ts'
 import { insertRelease, liveVersionOf, wasEverLive } from '../documents/live.ts'
 import { findDocument } from '../documents/store.ts'
-import { findVersion } from '../documents/versions.ts'
 import { Refused } from '../http/errors.ts'
-import { pageFindings } from '../pages/findings.ts'
+import { pageFindings, sectionFindings } from '../pages/findings.ts'
 import { openPage } from '../pages/store.ts'
 import { findStanding, refuseFixed } from '../pages/tree-acts.ts'
 import type { Services } from '../services.ts'
@@ -78,11 +77,15 @@ export function publishAgain(services: Services): Promise<void> {
 
 async function refuseErrors(manager: EntityManager, pageId: string, version: number): Promise<void> {
   await assertMayGoLive(manager, pageId, version)
-  const errors = (await pageFindings(manager, pageId, version)).filter(({ severity }) => severity === 'error')
+  refuseFound(await pageFindings(manager, pageId, version), 'on it')
+}
+
+function refuseFound(found: readonly Finding[], where: string): void {
+  const errors = found.filter(({ severity }) => severity === 'error')
   if (errors.length === 0) return
   throw new Refused(
     'has-problems',
-    `The page was not published, because ${errors.length === 1 ? 'there is one problem' : `there are ${errors.length} problems`} to fix on it first. It is saved, and visitors see what they saw before.`,
+    `The page was not published, because ${errors.length === 1 ? 'there is one problem' : `there are ${errors.length} problems`} to fix ${where} first. It is saved, and visitors see what they saw before.`,
     {
       problems: errors.map(({ nodeId, message }) => ({ pointer: nodeId ? `/nodes/${nodeId}` : '', message })),
     },
@@ -94,8 +97,8 @@ async function assertShared(manager: EntityManager, id: string, version: number)
   const { headerId, footerId } = await findSite(manager)
   if (id !== headerId && id !== footerId)
     throw new Refused('not-found', 'The site has no such shared section. Nothing was published.')
-  await findVersion(manager, id, version)
   await assertMayGoLive(manager, id, version)
+  refuseFound(await sectionFindings(manager, id, version), `in the ${id === headerId ? 'header' : 'footer'}`)
 }
 
 /**

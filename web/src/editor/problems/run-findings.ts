@@ -1,6 +1,10 @@
 import {
+  partOf,
   runChecks,
+  runSectionChecks,
   settingsOf,
+  SHARED_NAMES,
+  sharedRoot,
   themedLook,
   type CheckedSite,
   type Finding,
@@ -9,7 +13,7 @@ import {
 } from '@gullyline/core'
 import type { SiteView } from '../site-view.ts'
 
-/** What the checks find on a page as it is. Comes once the page is there, as do the checks themselves. */
+/** What the checks find on a page and on what it shares with others, as they are. Comes once the page is there, as do the checks themselves. */
 export function findingsOn(
   page: Page,
   { site, pages }: Pick<SiteView, 'site' | 'pages'>,
@@ -23,5 +27,14 @@ export function findingsOn(
     pictures: site.pictures,
     files: site.files,
   }
-  return runChecks(page, checked, registry)
+  const shared = SHARED_NAMES.filter((name) => sharedRoot(page, name) !== undefined)
+  const found = [
+    ...runChecks(page, checked, registry),
+    ...shared.flatMap((name) => runSectionChecks(partOf(page, name), checked, registry)),
+  ]
+  return [...found.filter(isError), ...found.filter((one) => !isError(one))]
+}
+
+function isError({ severity }: Finding): boolean {
+  return severity === 'error'
 }

@@ -1,0 +1,94 @@
+/** `npm run backup -- FILE`: everything of an installation in one file, while it runs or not. See scripts/restore.mjs. */
+import { createWriteStream, existsSync } from 'node:fs'
+import { cp, mkdir, mkdtemp, rename, rm, writeFile } from 'node:fs/promises'
+import { basename, dirname, join, resolve } from 'node:path'
+import {
+  ABOUT,
+  clientOf,
+  filesIn,
+  FORMAT,
+  KEPT,
+  runPiped,
+  SQL,
+  sumOf,
+  SUMS,
+  tar,
+} from './lib/backup-files.mjs'
+import { installationDatabase } from './lib/installation-database.mjs'
+import { root } from './lib/paths.mjs'
+import { run, say, Stop } from './lib/say.mjs'
+
+const dataDir = resolve(process.env.GULLYLINE_DATA ?? join(root, '.data'))
+const port = Number(process.env.GULLYLINE_DB_PORT ?? 4182)
+
+await run(async () => {
+  const [given] = process.argv.slice(2)
+  if (!given) throw new Stop('usage: npm run backup -- FILE')
+  const file = resolve(process.env.INIT_CWD ?? '.', given)
+  if (existsSync(file)) throw new Stop(`${file} is there already. Nothing was written; name another file.`)
+  if (!existsSync(dirname(file))) throw new Stop(`There is no folder ${dirname(file)}. Nothing was written.`)
+  // Only this account may read what it holds: people's password hashes are among it.
+  process.umask(0o077)
+  const begun = await mkdtemp(join(dirname(file), '.gullyline-backup-'))
+  const leave = () => void rm(begun, { recursive: true, force: true }).then(() => process.exit(130))
+  process.on('SIGINT', leave)
+  process.on('SIGTERM', leave)
+  try {
+    await gather(begun)
+    const packed = join(begun, 'packed')
+    say('Packing')
+    await tar(
+      ['--format=pax', '-czf', packed, '-C', join(begun, 'content'), '.'],
+      'The backup could not be packed',
+    )
+    await rename(packed, file)
+    say(`Everything is in ${file}; keep it where nobody else can read it`)
+  } finally {
+    await rm(begun, { recursive: true, force: true })
+  }
+})
+
+/**
+ * The database first, in one transaction, and then the files: a file is there before any row names it, and keeps its name
+ * and its bytes for as long as it is there, so all that the rows name is among them.
+ */
+async function gather(begun) {
+  const content = join(begun, 'content')
+  const database = await installationDatabase(dataDir, port)
+  try {
+    say('Reading the database')
+    await mkdir(content)
+    const { args, env, database: name } = clientOf(database.url)
+    const how = [
+      '--single-transaction',
+      '--skip-lock-tables',
+      '--no-tablespaces',
+      '--hex-blob',
+      '--order-by-primary',
+      '--skip-add-locks',
+    ]
+    await runPiped('/usr/bin/mariadb-dump', [...args, ...how, '--skip-dump-date', name], {
+      env,
+      stdout: createWriteStream(join(content, SQL)),
+      what: 'Reading the database',
+    })
+  } finally {
+    await database.stop()
+  }
+  for (const folder of KEPT.filter((one) => existsSync(join(dataDir, one)))) {
+    say(`Copying ${folder}`)
+    // What is half written has a name that begins with a dot, and is named by nothing.
+    const filter = (from) => !/\.(begun|next)-/.test(basename(from))
+    await cp(join(dataDir, folder), join(content, folder), {
+      recursive: true,
+      verbatimSymlinks: true,
+      filter,
+    })
+  }
+  const about = { format: FORMAT, madeAt: new Date().toISOString() }
+  await writeFile(join(content, ABOUT), JSON.stringify(about))
+  const lines = []
+  for (const name of filesIn(content)) lines.push(`${await sumOf(join(content, name))}  ${name}`)
+  await writeFile(join(content, SUMS), `${lines.join('\n')}\n`)
+  say(`${lines.length} files`)
+}
