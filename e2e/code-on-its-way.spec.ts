@@ -118,6 +118,26 @@ test('what is typed before the shelf and the search are there is found and done'
   await expect(page.getByRole('main', { name: 'Line-up' })).toBeVisible()
 })
 
+test('the words of a block that was asked for before the shelf was there stand in it', async ({
+  page,
+  app,
+}) => {
+  const shelfComes = await holdScript(page, 'shelf')
+  const canvas = await openPage(page, app, 'Visit')
+  await page.keyboard.press('Control+Enter')
+  await page.keyboard.type('Text')
+  await page.keyboard.press('Enter')
+  await page.keyboard.type('Typed ahead of all of it.')
+  shelfComes()
+  await expect(canvas.locator('main .text', { hasText: 'Typed ahead' })).toHaveText(
+    'Typed ahead of all of it.',
+  )
+  await page.keyboard.type(' And on.')
+  await expect(canvas.locator('main .text', { hasText: 'Typed ahead' })).toHaveText(
+    'Typed ahead of all of it. And on.',
+  )
+})
+
 test('Escape takes back the wish for what has not come yet, and what was typed for it', async ({
   page,
   app,

@@ -55,6 +55,10 @@ export class Hand {
     await this.press('Control+Enter')
     await this.type(name)
     await this.press('Enter')
+    // Nobody goes on before the block is there: on a slow machine the shelf itself may not have come yet.
+    await expect(
+      this.page.getByRole('status').filter({ hasText: `Added ${name.toLowerCase()}` }),
+    ).toBeVisible()
     await expect(this.page.getByRole('region', { name: 'Shelf' })).toHaveCount(0)
   }
 

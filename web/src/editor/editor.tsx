@@ -7,7 +7,9 @@ import { request } from '../api/client.ts'
 import { useUploads } from '../media/uploads.ts'
 import { AfterFirst, FirstIsThereProvider, usePainted } from '../ui/after-first.tsx'
 import { IconButton } from '../ui/controls.tsx'
+import { giveRestTo } from '../ui/early-keys.ts'
 import { later, loadAtLast } from '../ui/later.ts'
+import { whenTyping } from './canvas/active-editor.ts'
 import { Canvas } from './canvas/canvas.tsx'
 import { textEditing } from './canvas/text-editing-later.ts'
 import { runKey, ScreenActsProvider, type ScreenActs } from './commands.ts'
@@ -128,6 +130,13 @@ export function Editor({ store, sender, site, pages, summary }: EditorProps) {
       isOpen = false
     }
   }, [wasThere, store])
+  useEffect(() => {
+    // What was typed ahead of a shelf that was not there yet: its name, Enter, and then the words of the new block.
+    giveRestTo((input) => {
+      if (store.state.typing) whenTyping((editing) => editing.take(input))
+    })
+    return () => giveRestTo(undefined)
+  }, [store])
   const shelf = useShelfControl()
   const [documents] = useState(() => sessionDocuments(summary.id, site))
   const saving = useSave(store, documents, sender)

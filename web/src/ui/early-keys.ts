@@ -76,16 +76,29 @@ export function collectAllKeys(onEscape?: () => void): EarlyKeys {
  */
 export function useEarlyKeys(isThere: boolean, onEscape: () => void): void {
   const early = useRef<EarlyKeys>(undefined)
+  const isGiven = useRef(false)
   const [before] = useState(() => document.activeElement)
   const escape = useRef(onEscape)
   useLayoutEffect(() => void (escape.current = onEscape))
   useLayoutEffect(() => {
     early.current = collectAllKeys(() => escape.current())
-    return early.current.drop
+    // What is being given on goes on to what comes after the field: an Enter among the keys may have closed it.
+    return () => {
+      if (!isGiven.current) early.current?.drop()
+    }
   }, [])
   useEffect(() => {
-    if (isThere && early.current) void giveToField(early.current, before)
+    if (!isThere || !early.current || isGiven.current) return
+    isGiven.current = true
+    void giveToField(early.current, before)
   }, [isThere, before])
+}
+
+let takeRest: ((input: EarlyInput) => void) | undefined
+
+/** Says who takes what was typed ahead after the Enter that closed a field; undefined when nobody does any more. */
+export function giveRestTo(take: ((input: EarlyInput) => void) | undefined): void {
+  takeRest = take
 }
 
 /** Five seconds: more than a slow machine takes to show a field. */
@@ -97,7 +110,7 @@ export async function giveToField(early: EarlyKeys, before: Element | null): Pro
   for (let looks = 0; looks < LOOKS_FOR_FIELD; looks++) {
     const field = document.activeElement
     if (field !== before && field instanceof HTMLInputElement)
-      return early.give((input) => typeInto(field, input))
+      return early.give((input) => (field.isConnected ? typeInto(field, input) : takeRest?.(input)))
     await new Promise((resolve) => setTimeout(resolve, LOOK_EVERY_MS))
   }
   early.drop()
