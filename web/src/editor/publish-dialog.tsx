@@ -57,8 +57,10 @@ export function PublishDialog({ summary, saving, onClose }: PublishDialogProps) 
   const { site, pages } = useSiteView()
   const changed = useEditor(changedShared)
   // What was saved of them and is not live yet goes along, as does what is saved now.
+  // Told by what was saved here: the site is asked for again after a save, and may not have answered yet.
+  const shared = useEditor((state) => state.saved.shared)
   const alsoLive = SHARED_NAMES.filter(
-    (name) => changed.includes(name) || site.shared[name].liveVersion !== site.shared[name].version,
+    (name) => changed.includes(name) || (shared[name] ?? 0) > (site.shared[name].liveVersion ?? 0),
   )
   const publish = async (saveFirst: boolean): Promise<void> => {
     setBusy(true)
