@@ -3,6 +3,7 @@ import { createWriteStream, existsSync } from 'node:fs'
 import { cp, mkdir, mkdtemp, rename, rm, writeFile } from 'node:fs/promises'
 import { basename, dirname, join, resolve } from 'node:path'
 import {
+  cleanUpOnInterrupt,
   ABOUT,
   clientOf,
   filesIn,
@@ -30,11 +31,9 @@ await run(async () => {
   // Only this account may read what it holds: people's password hashes are among it.
   process.umask(0o077)
   const begun = await mkdtemp(join(dirname(file), '.gullyline-backup-'))
-  const leave = () => void rm(begun, { recursive: true, force: true }).then(() => process.exit(130))
-  process.on('SIGINT', leave)
-  process.on('SIGTERM', leave)
+  const databases = cleanUpOnInterrupt(begun)
   try {
-    await gather(begun)
+    await gather(begun, databases)
     const packed = join(begun, 'packed')
     say('Packing')
     await tar(
@@ -52,9 +51,11 @@ await run(async () => {
  * The database first, in one transaction, and then the files: a file is there before any row names it, and keeps its name
  * and its bytes for as long as it is there, so all that the rows name is among them.
  */
-async function gather(begun) {
+async function gather(begun, databases) {
   const content = join(begun, 'content')
-  const database = await installationDatabase(dataDir, port)
+  const starting = installationDatabase(dataDir, port)
+  databases.push(starting)
+  const database = await starting
   try {
     say('Reading the database')
     await mkdir(content)

@@ -2,7 +2,16 @@
 import { createReadStream, existsSync, readFileSync } from 'node:fs'
 import { mkdir, mkdtemp, readdir, rename, rm } from 'node:fs/promises'
 import { dirname, join, resolve } from 'node:path'
-import { ABOUT, assertWhole, clientOf, runPiped, SQL, SUMS, tar } from './lib/backup-files.mjs'
+import {
+  cleanUpOnInterrupt,
+  ABOUT,
+  assertWhole,
+  clientOf,
+  runPiped,
+  SQL,
+  SUMS,
+  tar,
+} from './lib/backup-files.mjs'
 import { ensureDebian } from './lib/install.mjs'
 import { startMariadb } from './lib/mariadb.mjs'
 import { MARIADB, root } from './lib/paths.mjs'
@@ -31,15 +40,13 @@ await run(async () => {
   process.umask(0o077)
   await mkdir(dirname(dataDir), { recursive: true })
   const begun = await mkdtemp(join(dirname(dataDir), '.gullyline-restore-'))
-  const leave = () => void rm(begun, { recursive: true, force: true }).then(() => process.exit(130))
-  process.on('SIGINT', leave)
-  process.on('SIGTERM', leave)
+  const databases = cleanUpOnInterrupt(begun)
   try {
     say('Unpacking')
     await tar(['-xzf', file, '-C', begun, '--no-same-owner'], 'The backup can’t be read. Nothing was changed')
     say('Comparing every file with its checksum')
     await assertWhole(begun)
-    await fillDatabase(begun)
+    await fillDatabase(begun, databases)
     for (const name of [SQL, SUMS, ABOUT]) await rm(join(begun, name))
     await takePlace(begun)
   } finally {
@@ -50,9 +57,11 @@ await run(async () => {
   }
 })
 
-async function fillDatabase(folder) {
+async function fillDatabase(folder, databases) {
   say('Filling the database')
-  const database = await startMariadb(join(folder, 'database'), await freePort())
+  const starting = startMariadb(join(folder, 'database'), await freePort())
+  databases.push(starting)
+  const database = await starting
   try {
     const { args, env, database: name } = clientOf(database.url)
     await runPiped('/usr/bin/mariadb', [...args, name], {

@@ -5,6 +5,7 @@
 import { spawn } from 'node:child_process'
 import { createHash } from 'node:crypto'
 import { createReadStream, existsSync, readdirSync, readFileSync } from 'node:fs'
+import { rm } from 'node:fs/promises'
 import { join, relative } from 'node:path'
 import { pipeline } from 'node:stream/promises'
 import { runCommand } from './run-command.mjs'
@@ -82,6 +83,22 @@ export async function assertWhole(folder) {
   for (const name of there)
     if ((await sumOf(join(folder, name))) !== expected.get(name))
       throw new Stop(`This backup is damaged, at ${name}. Nothing was changed; use another backup.`)
+}
+
+/**
+ * Removes a half-made folder, and stops the databases that were started, when the command is interrupted. Returns the list
+ * that the promise of each is to be put on: one that is just starting must not be left behind.
+ */
+export function cleanUpOnInterrupt(folder) {
+  const databases = []
+  const leave = async () => {
+    for (const database of databases) await database.then((one) => one.stop()).catch(() => undefined)
+    await rm(folder, { recursive: true, force: true })
+    process.exit(130)
+  }
+  process.once('SIGINT', leave)
+  process.once('SIGTERM', leave)
+  return databases
 }
 
 /** Runs tar, and throws a Stop with what it said when it fails. */

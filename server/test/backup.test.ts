@@ -221,6 +221,30 @@ test('what can’t be used is refused with a sentence, and nothing is changed', 
   expect(filesOf(used)).toEqual(before)
 }, 60_000)
 
+test.each([0, 300])(
+  'a restore that is interrupted after %i ms of filling the database leaves no process and no folder',
+  async (pause) => {
+    const child = spawn(process.execPath, [join(root, 'scripts/restore.mjs'), 'quiet.tgz'], {
+      env: {
+        ...process.env,
+        INIT_CWD: folder,
+        GULLYLINE_DATA: join(folder, 'never'),
+        GULLYLINE_EDITOR_PORT: '40181',
+        GULLYLINE_DB_PORT: '40182',
+      },
+    })
+    const ended = new Promise<number | null>((resolve) => child.once('close', resolve))
+    child.stdout.on('data', (part) => {
+      if (String(part).includes('Filling the database')) setTimeout(() => child.kill('SIGINT'), pause)
+    })
+    expect(await ended).not.toBe(0)
+    const running = spawnSync('pgrep', ['-fa', 'mariadbd'], { encoding: 'utf8' }).stdout
+    expect(running).not.toContain('.gullyline-restore-')
+    expect(readdirSync(folder).filter((name) => /^(\.gullyline|never)/.test(name))).toEqual([])
+  },
+  60_000,
+)
+
 test('restoring over data moves what was there aside', async () => {
   const used = join(folder, 'elsewhere')
   await writeFile(join(used, 'mine.txt'), 'Mine')

@@ -1,4 +1,4 @@
-/** Documents and their versions: what was saved is read again, stored by what changed; what is live is what releases say. */
+/** Every version is read as it was saved, though it is stored as a difference; the newest release decides what is live. */
 import { afterAll, beforeAll, expect, test } from '@jest/globals'
 import fc from 'fast-check'
 import type { Page, PageDocument, PageNode, PageSummary, VersionInfo } from '@gullyline/core'

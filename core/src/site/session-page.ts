@@ -81,7 +81,7 @@ export function sharedIds(session: Page): readonly NodeId[] {
   return SHARED_NAMES.flatMap((name) => sharedRoot(session, name) ?? [])
 }
 
-/** What stands directly on the page, without what it shares with others. */
+/** Returns the ids of the sections and blocks directly on the page, without its header and its footer. */
 export function pageChildIds(session: Page): readonly NodeId[] {
   return childIds(withoutShared(getNode(session, session.root)))
 }

@@ -41,7 +41,7 @@ export async function savePage(
   { base, document, shared = [], by, saveId }: Save,
 ): Promise<SavedSections> {
   if (document !== undefined) refuseInvalid(document, 'page')
-  // The page before what it shares, and that in one order: two saves never wait for each other.
+  // The page is locked first, then what it shares, in the order of ids: two saves never each wait for the other.
   const page = await lockDocument(manager, pageId)
   await refuseBinned(manager, pageId)
   const parts: Part[] = document === undefined ? [] : [{ locked: page, base, document: document as Page }]
@@ -88,7 +88,7 @@ async function refuseBinned(manager: EntityManager, pageId: string): Promise<voi
   )
 }
 
-/** Locks a shared section of the page's site; refuses what is none, and what is not valid as one. */
+/** Locks a shared section of the page's site. Refuses an id that no shared section has, and a document that is not valid as one. */
 async function lockShared(
   manager: EntityManager,
   page: LockedDocument,

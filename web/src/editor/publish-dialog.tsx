@@ -1,16 +1,15 @@
-import { useState } from 'react'
+import { useMemo, useState } from 'react'
 import styled from 'styled-components'
 import {
   changedParts,
   SHARED_NAMES,
-  type Page,
   type PageSummary,
   type PublishResult,
   type SharedName,
 } from '@gullyline/core'
 import { Button, MainButton } from '../ui/controls.tsx'
 import { Dialog } from '../ui/dialog.tsx'
-import { unsavedCount, type EditorState } from './editor-state.ts'
+import { unsavedCount, type Saved } from './editor-state.ts'
 import { useEditor, useStore } from './editor-store.ts'
 import { useShownFindings } from './problems/findings-context.tsx'
 import { reachWords } from './reach.ts'
@@ -55,17 +54,22 @@ export function PublishDialog({ summary, saving, onClose }: PublishDialogProps) 
   const [result, setResult] = useState<PublishResult>()
   const [isBusy, setBusy] = useState(false)
   const { site, pages } = useSiteView()
-  const changed = useEditor(changedShared)
-  // What was saved of them and is not live yet goes along, as does what is saved now.
+  const page = useEditor((state) => state.page)
+  const saved = useEditor((state) => state.saved)
   // Told by what was saved here: the site is asked for again after a save, and may not have answered yet.
-  const shared = useEditor((state) => state.saved.shared)
-  const alsoLive = SHARED_NAMES.filter(
-    (name) => changed.includes(name) || (shared[name] ?? 0) > (site.shared[name].liveVersion ?? 0),
+  const isAhead = (name: SharedName, { shared }: Saved): boolean =>
+    (shared[name] ?? 0) > (site.shared[name].liveVersion ?? 0)
+  const changed = useMemo(
+    () => (page === saved.page ? [] : changedParts(saved.page, page)),
+    [page, saved.page],
   )
+  const alsoLive = SHARED_NAMES.filter((name) => changed.includes(name) || isAhead(name, saved))
   const publish = async (saveFirst: boolean): Promise<void> => {
     setBusy(true)
     const ready = !saveFirst || (await saving.save())
-    const published = ready ? await saving.publish(alsoLive) : undefined
+    // As it is saved now: what is on the screen and not saved goes live with no page.
+    const going = SHARED_NAMES.filter((name) => isAhead(name, store.state.saved))
+    const published = ready ? await saving.publish(going) : undefined
     setBusy(false)
     if (published) setResult(published)
     else onClose()
@@ -146,18 +150,3 @@ export function PublishDialog({ summary, saving, onClose }: PublishDialogProps) 
     </Dialog>
   )
 }
-
-const changedSince = new WeakMap<Page, readonly SharedName[]>()
-
-/** The shared sections that differ from what was saved of them. */
-function changedShared({ page, saved }: EditorState): readonly SharedName[] {
-  if (page === saved.page) return NO_SECTIONS
-  let changed = changedSince.get(page)
-  if (!changed) {
-    const parts = changedParts(saved.page, page)
-    changedSince.set(page, (changed = SHARED_NAMES.filter((name) => parts.includes(name))))
-  }
-  return changed
-}
-
-const NO_SECTIONS: readonly SharedName[] = []

@@ -72,7 +72,7 @@ export class Saver {
     const { page, saved, history } = this.#store.state
     const { journal } = this.#store
     const changed = changedParts(saved.page, page)
-    // What was changed and changed back is saved all the same: whoever saves sees a version.
+    // When every edit was changed back by hand, the page is saved all the same, so that the person gets a version.
     const parts: readonly SessionPart[] = changed.length === 0 ? ['page'] : changed
     const sent = {
       saveId: newId(),

@@ -38,7 +38,7 @@ interface PageState {
 
 /**
  * Pages, headers and footers become documents with one history; versions are stored compressed, and later ones by what
- * changed. What is live is told by releases: what was live before becomes one release for each moment it went live at.
+ * changed. Releases decide what is live: for each moment at which pages went live before, one is made.
  */
 export class Documents1791100000000 implements MigrationInterface {
   name = 'Documents1791100000000'
