@@ -77,13 +77,13 @@ async function makePage(editor: string, cookie: string, count: number): Promise<
     if (!answer.ok) throw new Error(`${method} ${path}: ${await answer.text()}`)
     return answer.json()
   }
-  const made = (await ask('/api/pages', 'POST', {
+  const made = (await ask('/api/sites/tarrowmoor/pages', 'POST', {
     title: `Of ${count} blocks`,
     parentId: null,
   })) as PageDocument
   const { id, version, path } = made.summary
   const document = withSettings(pageOf(count), { title: `Of ${count} blocks` })
-  await ask(`/api/pages/${id}/document`, 'PUT', { base: version, document, journal: null })
-  await ask(`/api/pages/${id}/publish`, 'POST', { version: version + 1 })
+  await ask(`/api/sites/tarrowmoor/pages/${id}/document`, 'PUT', { base: version, document, journal: null })
+  await ask(`/api/sites/tarrowmoor/pages/${id}/publish`, 'POST', { version: version + 1 })
   return { id, path }
 }

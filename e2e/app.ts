@@ -137,9 +137,9 @@ async function forgetJournals(context: BrowserContext, app: App): Promise<void> 
     (await (await request.get(app.editor + path)).json()) as T
   // A test may have ended the session.
   if (!(await request.get(`${app.editor}/api/session`)).ok()) await signIn(context, app)
-  for (const { id } of await read<PageSummary[]>('/api/pages')) {
-    for (const { tab } of await read<KeptJournal[]>(`/api/pages/${id}/journal`))
-      await request.delete(`${app.editor}/api/pages/${id}/journal/${tab}`)
+  for (const { id } of await read<PageSummary[]>('/api/sites/tarrowmoor/pages')) {
+    for (const { tab } of await read<KeptJournal[]>(`/api/sites/tarrowmoor/pages/${id}/journal`))
+      await request.delete(`${app.editor}/api/sites/tarrowmoor/pages/${id}/journal/${tab}`)
   }
 }
 
@@ -150,7 +150,9 @@ export function canvasOf(page: Page): FrameLocator {
 
 /** Opens a page of the site at its address in the editor, and waits until it can be worked on. */
 export async function openPage(page: Page, app: App, title: string): Promise<FrameLocator> {
-  const pages = (await (await page.context().request.get(`${app.editor}/api/pages`)).json()) as PageSummary[]
+  const pages = (await (
+    await page.context().request.get(`${app.editor}/api/sites/tarrowmoor/pages`)
+  ).json()) as PageSummary[]
   await page.goto(`${app.editor}/pages/${pages.find((one) => one.title === title)!.id}`)
   const canvas = canvasOf(page)
   await expect(canvas.getByRole('main')).toBeAttached()

@@ -80,16 +80,22 @@ test('attacks in words, links, captions, names and titles reach no screen and no
     void dialog.dismiss()
   })
   const title = '<img src=x onerror=alert(1)>'
-  const { summary, document } = await askServer<PageDocument>(page, app, '/api/pages', 'POST', {
-    title,
-    parentId: null,
-  })
-  await askServer(page, app, `/api/pages/${summary.id}/document`, 'PUT', {
+  const { summary, document } = await askServer<PageDocument>(
+    page,
+    app,
+    '/api/sites/tarrowmoor/pages',
+    'POST',
+    {
+      title,
+      parentId: null,
+    },
+  )
+  await askServer(page, app, `/api/sites/tarrowmoor/pages/${summary.id}/document`, 'PUT', {
     base: summary.version,
     document: attackedPage(document, ADDRESSES),
     journal: null,
   })
-  const refused = await page.request.post(`${app.editor}/api/pages/${summary.id}/publish`, {
+  const refused = await page.request.post(`${app.editor}/api/sites/tarrowmoor/pages/${summary.id}/publish`, {
     data: { version: summary.version + 1 },
   })
   expect([refused.status(), ((await refused.json()) as { code: string }).code]).toEqual([409, 'has-problems'])
@@ -119,12 +125,12 @@ test('attacks in words, links, captions, names and titles reach no screen and no
     await expectNothingRan(page)
   })
   await test.step('the live page, which addresses that run keep from going live', async () => {
-    await askServer(page, app, `/api/pages/${summary.id}/document`, 'PUT', {
+    await askServer(page, app, `/api/sites/tarrowmoor/pages/${summary.id}/document`, 'PUT', {
       base: summary.version + 1,
       document: attackedPage(document, ['/', 'https://elsewhere.example/']),
       journal: null,
     })
-    await askServer(page, app, `/api/pages/${summary.id}/publish`, 'POST', {
+    await askServer(page, app, `/api/sites/tarrowmoor/pages/${summary.id}/publish`, 'POST', {
       version: summary.version + 2,
     })
     await page.goto(`${app.site}${summary.path}`)

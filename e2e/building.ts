@@ -45,7 +45,9 @@ export async function addPageByHand(
 /** Adds a page of a template, and opens it. Done without the screen, which has tests of its own. */
 export async function addPage(page: Page, app: App, title: string, template: string): Promise<void> {
   const { request } = page.context()
-  const added = await request.post(`${app.editor}/api/pages`, { data: { title, parentId: null, template } })
+  const added = await request.post(`${app.editor}/api/sites/tarrowmoor/pages`, {
+    data: { title, parentId: null, template },
+  })
   const { summary } = (await added.json()) as { summary: PageSummary }
   await page.goto(`${app.editor}/pages/${summary.id}`)
   await expect(canvasOf(page).getByRole('main')).toBeAttached()

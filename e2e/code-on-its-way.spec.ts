@@ -138,6 +138,22 @@ test('the words of a block that was asked for before the shelf was there stand i
   )
 })
 
+test('Escape after those words ends the typing in its turn, and takes nothing back', async ({
+  page,
+  app,
+}) => {
+  const shelfComes = await holdScript(page, 'shelf')
+  const canvas = await openPage(page, app, 'Visit')
+  await page.keyboard.press('Control+Enter')
+  await page.keyboard.type('Text')
+  await page.keyboard.press('Enter')
+  await page.keyboard.type('Ended by Escape.')
+  await page.keyboard.press('Escape')
+  shelfComes()
+  await expect(canvas.locator('main .text', { hasText: 'Ended by' })).toHaveText('Ended by Escape.')
+  await expect(canvas.locator('[contenteditable="true"]')).toHaveCount(0)
+})
+
 test('Escape takes back the wish for what has not come yet, and what was typed for it', async ({
   page,
   app,

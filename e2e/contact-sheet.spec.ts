@@ -52,7 +52,9 @@ test('every kind in every variant is on the canvas as it is on the live page, el
   const { request } = page.context()
   const json = async <T>(answer: { json(): Promise<unknown> }): Promise<T> => (await answer.json()) as T
   const { summary, document } = await json<PageDocument>(
-    await request.post(`${app.editor}/api/pages`, { data: { title: 'Every kind', parentId: null } }),
+    await request.post(`${app.editor}/api/sites/tarrowmoor/pages`, {
+      data: { title: 'Every kind', parentId: null },
+    }),
   )
   const own = document.nodes[document.root]!
   // The same blocks, with pictures and pages that this site has.
@@ -62,7 +64,7 @@ test('every kind in every variant is on the canvas as it is on the live page, el
       .replaceAll('"page":"one"', '"page":"tmvisit"'),
   ) as typeof sheet.nodes
   const root = { ...nodes[sheet.root]!, content: { ...nodes[sheet.root]!.content, ...own.content } }
-  const saved = await request.put(`${app.editor}/api/pages/${summary.id}/document`, {
+  const saved = await request.put(`${app.editor}/api/sites/tarrowmoor/pages/${summary.id}/document`, {
     data: {
       base: summary.version,
       document: { ...sheet, nodes: { ...nodes, [sheet.root]: root } },
@@ -71,7 +73,9 @@ test('every kind in every variant is on the canvas as it is on the live page, el
   })
   expect(saved.status()).toBe(200)
   const { version } = await json<{ version: number }>(saved)
-  const published = await request.post(`${app.editor}/api/pages/${summary.id}/publish`, { data: { version } })
+  const published = await request.post(`${app.editor}/api/sites/tarrowmoor/pages/${summary.id}/publish`, {
+    data: { version },
+  })
   expect([published.status(), await published.text()]).toEqual([200, expect.any(String)])
 
   await page.goto(`${app.editor}/pages/${summary.id}`)

@@ -149,8 +149,10 @@ test('a list that can’t be had again after a save takes nothing off the screen
   const canvas = await openPage(page, app, 'Questions')
   await canvas.getByRole('heading', { name: 'Do you take schools?' }).click()
   await page.keyboard.press('Alt+Shift+ArrowDown')
-  await page.route('**/api/pages', (route) => route.abort())
-  const refused = page.waitForEvent('requestfailed', (request) => request.url().endsWith('/api/pages'))
+  await page.route('**/api/sites/tarrowmoor/pages', (route) => route.abort())
+  const refused = page.waitForEvent('requestfailed', (request) =>
+    request.url().endsWith('/api/sites/tarrowmoor/pages'),
+  )
   await page.keyboard.press('Control+s')
   await expect(page.getByText('Saved', { exact: true })).toBeVisible()
   await refused

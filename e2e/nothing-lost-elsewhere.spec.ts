@@ -40,21 +40,23 @@ test('fields outside of pages: closing, leaving, loading again and two people lo
     await page.getByRole('list', { name: 'Pictures' }).getByRole('button').first().click()
     const field = page.getByRole('textbox', { name: /^Alternative text of/ })
     before = await field.inputValue()
-    await page.route('**/api/media/*', (route) => route.abort())
+    await page.route('**/api/sites/tarrowmoor/media/*', (route) => route.abort())
     await field.fill(words)
     await page.getByRole('link', { name: 'Pages' }).click()
     const question = page.getByRole('alertdialog', { name: 'Leave without saving?' })
     await expect(question).toContainText('Alternative text of')
     await question.getByRole('button', { name: 'Stay here' }).click()
     await page.reload()
-    await page.unroute('**/api/media/*')
+    await page.unroute('**/api/sites/tarrowmoor/media/*')
     await page.getByRole('list', { name: 'Pictures' }).getByRole('button').first().click()
     await expect(field).toHaveValue(words)
     await field.focus()
     await field.blur()
     await expect
       .poll(async () =>
-        (await (await page.context().request.get(`${app.editor}/api/site`)).text()).includes(words),
+        (await (await page.context().request.get(`${app.editor}/api/sites/tarrowmoor`)).text()).includes(
+          words,
+        ),
       )
       .toBe(true)
   })
@@ -71,20 +73,26 @@ test('fields outside of pages: closing, leaving, loading again and two people lo
     await fieldOf(second).fill(theirs)
     await fieldOf(second).blur()
     await expect
-      .poll(async () => (await (await other.request.get(`${app.editor}/api/site`)).text()).includes(theirs))
+      .poll(async () =>
+        (await (await other.request.get(`${app.editor}/api/sites/tarrowmoor`)).text()).includes(theirs),
+      )
       .toBe(true)
     await fieldOf(page).blur()
     const asked = page.getByRole('alert').filter({ hasText: theirs })
     await expect(fieldOf(page)).toHaveValue(mine)
     await asked.getByRole('button', { name: 'Use mine' }).click()
     await expect
-      .poll(async () => (await (await other.request.get(`${app.editor}/api/site`)).text()).includes(mine))
+      .poll(async () =>
+        (await (await other.request.get(`${app.editor}/api/sites/tarrowmoor`)).text()).includes(mine),
+      )
       .toBe(true)
     // As it was, for the tests that know the picture by it.
     await fieldOf(page).fill(before)
     await fieldOf(page).blur()
     await expect
-      .poll(async () => (await (await other.request.get(`${app.editor}/api/site`)).text()).includes(mine))
+      .poll(async () =>
+        (await (await other.request.get(`${app.editor}/api/sites/tarrowmoor`)).text()).includes(mine),
+      )
       .toBe(false)
     await other.close()
   })

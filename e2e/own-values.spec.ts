@@ -20,7 +20,7 @@ test('a value outside the look is had only where the administrator allows it, is
 
   await test.step('the administrator allows it', async () => {
     await page.goto(`${app.editor}/settings`)
-    const saved = page.waitForResponse('**/api/site/settings')
+    const saved = page.waitForResponse('**/api/sites/tarrowmoor/settings')
     await page.getByRole('checkbox', { name: 'Allow custom sizes and colours' }).check()
     expect((await saved).status()).toBe(200)
   })

@@ -5,9 +5,9 @@ import { canvasOf, expect, openPage, signIn, test, type App } from './app.ts'
 import { noFindings } from './building.ts'
 
 const siteOf = async (context: BrowserContext, app: App): Promise<SiteInfo> =>
-  (await (await context.request.get(`${app.editor}/api/site`)).json()) as SiteInfo
+  (await (await context.request.get(`${app.editor}/api/sites/tarrowmoor`)).json()) as SiteInfo
 const pagesOf = async (context: BrowserContext, app: App): Promise<PageSummary[]> =>
-  (await (await context.request.get(`${app.editor}/api/pages`)).json()) as PageSummary[]
+  (await (await context.request.get(`${app.editor}/api/sites/tarrowmoor/pages`)).json()) as PageSummary[]
 
 /** Puts header and footer back as they were, live as well. */
 async function putBack(context: BrowserContext, app: App, before: SiteInfo): Promise<void> {
@@ -18,7 +18,7 @@ async function putBack(context: BrowserContext, app: App, before: SiteInfo): Pro
     base: shared[name].version,
     document,
   })
-  const saved = await context.request.put(`${app.editor}/api/pages/tmvisit/document`, {
+  const saved = await context.request.put(`${app.editor}/api/sites/tarrowmoor/pages/tmvisit/document`, {
     data: {
       base: page.version,
       shared: [section('header', before.header), section('footer', before.footer)],
@@ -27,7 +27,7 @@ async function putBack(context: BrowserContext, app: App, before: SiteInfo): Pro
   })
   expect(saved.status()).toBe(200)
   const { shared: now } = await siteOf(context, app)
-  const live = await context.request.post(`${app.editor}/api/pages/tmvisit/publish`, {
+  const live = await context.request.post(`${app.editor}/api/sites/tarrowmoor/pages/tmvisit/publish`, {
     data: {
       version: page.version,
       shared: Object.fromEntries(Object.values(now).map((one) => [one.id, one.version])),

@@ -26,7 +26,7 @@ test('nobody sees anything before signing in; a wrong password says so and keeps
   await page.getByRole('button', { name: 'You are Ines. Account' }).click()
   await page.getByRole('button', { name: 'Sign out' }).click()
   await expect(page.getByRole('heading', { name: 'Sign in to Gullyline' })).toBeVisible()
-  expect((await context.request.get(`${app.editor}/api/pages`)).status()).toBe(401)
+  expect((await context.request.get(`${app.editor}/api/sites/tarrowmoor/pages`)).status()).toBe(401)
   await context.close()
 })
 

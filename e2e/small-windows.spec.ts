@@ -67,7 +67,9 @@ test('on a phone no live page is wider than the screen, were every text one long
   app,
 }) => {
   await page.setViewportSize({ width: 320, height: 640 })
-  const pages = (await (await page.context().request.get(`${app.editor}/api/pages`)).json()) as PageSummary[]
+  const pages = (await (
+    await page.context().request.get(`${app.editor}/api/sites/tarrowmoor/pages`)
+  ).json()) as PageSummary[]
   const live = pages.filter(({ path, liveSince }) => liveSince !== null && path !== '/404/')
   expect(live.length).toBeGreaterThan(10)
   for (const { path } of live) {

@@ -1,6 +1,17 @@
 /** `npm run backup -- FILE`: everything of an installation in one file, while it runs or not. See scripts/restore.mjs. */
 import { createWriteStream, existsSync } from 'node:fs'
-import { cp, mkdir, mkdtemp, rename, rm, writeFile } from 'node:fs/promises'
+import {
+  copyFile,
+  lstat,
+  mkdir,
+  mkdtemp,
+  readdir,
+  readlink,
+  rename,
+  rm,
+  symlink,
+  writeFile,
+} from 'node:fs/promises'
 import { basename, dirname, join, resolve } from 'node:path'
 import {
   cleanUpOnInterrupt,
@@ -78,13 +89,7 @@ async function gather(begun, databases) {
   }
   for (const folder of KEPT.filter((one) => existsSync(join(dataDir, one)))) {
     say(`Copying ${folder}`)
-    // What is half written has a name that begins with a dot, and is named by nothing.
-    const filter = (from) => !/\.(begun|next)-/.test(basename(from))
-    await cp(join(dataDir, folder), join(content, folder), {
-      recursive: true,
-      verbatimSymlinks: true,
-      filter,
-    })
+    await copyLive(join(dataDir, folder), join(content, folder))
   }
   const about = { format: FORMAT, madeAt: new Date().toISOString() }
   await writeFile(join(content, ABOUT), JSON.stringify(about))
@@ -92,4 +97,22 @@ async function gather(begun, databases) {
   for (const name of filesIn(content)) lines.push(`${await sumOf(join(content, name))}  ${name}`)
   await writeFile(join(content, SUMS), `${lines.join('\n')}\n`)
   say(`${lines.length} files`)
+}
+
+/**
+ * Copies a file, a link or a folder of files that come and go. What is half written has a name that begins with a dot, and
+ * is named by nothing; what goes while it is copied, such as an old release, was named by nothing any more.
+ */
+async function copyLive(from, to) {
+  if (/\.(begun|next)-/.test(basename(from))) return
+  try {
+    const kind = await lstat(from)
+    if (kind.isSymbolicLink()) await symlink(await readlink(from), to)
+    else if (kind.isDirectory()) {
+      await mkdir(to)
+      for (const name of await readdir(from)) await copyLive(join(from, name), join(to, name))
+    } else await copyFile(from, to)
+  } catch (error) {
+    if (error.code !== 'ENOENT') throw error
+  }
 }

@@ -18,6 +18,7 @@ import { BLOCK_KINDS } from '../core/src/blocks/kinds/index.ts'
 import { checkName, NODE_PARTS } from '../core/src/blocks/registry.ts'
 import { EDIT_SCHEMA } from '../core/src/edits/edit-schema.ts'
 import { PACKAGE_SHAPE_SCHEMA } from '../core/src/exchange/package-schema.ts'
+import { REQUEST_SCHEMAS } from '../core/src/wire/request-schemas.ts'
 import { helpText } from './help-text.ts'
 import { interfaceTextsPage } from './interface-texts.ts'
 import { shareFields } from './share-fields.ts'
@@ -57,6 +58,7 @@ for (const [ref, field] of Object.entries(shared.fields)) ofNodes.addSchema(fiel
 for (const [i, { name }] of parts.entries()) ofNodes.addSchema({ $id: name, ...shared.parts[i] })
 ofMessages.addSchema({ $id: 'edit_shape', ...EDIT_SCHEMA })
 ofMessages.addSchema({ $id: 'package_shape', ...PACKAGE_SHAPE_SCHEMA })
+for (const schema of REQUEST_SCHEMAS) ofMessages.addSchema(schema)
 
 await mkdir(folder, { recursive: true })
 await writeValidators(
@@ -66,6 +68,11 @@ await writeValidators(
 )
 await writeValidators('edit-validator', ofMessages, ['edit_shape'])
 await writeValidators('package-validator', ofMessages, ['package_shape'])
+await writeValidators(
+  'request-validators',
+  ofMessages,
+  REQUEST_SCHEMAS.map(({ $id }) => $id),
+)
 
 // What visitors' browsers run where a block asks for it: plain scripts, each on its own.
 const behaviours: Record<string, string> = {}

@@ -13,7 +13,7 @@ const ROUNDS = 9
 
 /** (f): reading a page of the sample site with 50 clients, signed in, against a bare handler that returns the same bytes. */
 export async function httpFigure(app: Application): Promise<Figure> {
-  const path = '/api/pages/tmhome'
+  const path = '/api/sites/tarrowmoor/pages/tmhome'
   const bytes = await (await fetch(app.editor + path, { headers: { cookie: app.cookie } })).text()
   const folder = await mkdtemp(join(tmpdir(), 'gullyline-bare-'))
   const file = join(folder, 'page.json')

@@ -68,7 +68,7 @@ async function siteOf(pages: number): Promise<Site> {
     if (!answer.ok) throw new Error(`${method} ${path}: ${await answer.text()}`)
     return answer.json()
   }
-  const { document } = (await ask('GET', `/api/pages/${page}`)) as PageDocument
+  const { document } = (await ask('GET', `/api/sites/tarrowmoor/pages/${page}`)) as PageDocument
   const site = { app, ask, page, document, version: 1, acts: 0 }
   // The first publish makes all of them.
   await save(site)
@@ -78,7 +78,7 @@ async function siteOf(pages: number): Promise<Site> {
 
 /** Adds pages like the sample site's visit page, published, and returns the id of one. */
 async function addPages(database: DataSource, count: number): Promise<string> {
-  const { document } = await findVersion(database.manager, 'tmvisit', 1)
+  const { document } = await findVersion({ manager: database.manager, siteId: 'tarrowmoor' }, 'tmvisit', 1)
   const { state } = await packState(withSettings(document, { inNavigation: false }), undefined)
   const groups: string[] = []
   let last = ''
@@ -131,29 +131,33 @@ async function nothing(): Promise<void> {
 }
 
 async function open({ ask, page }: Site): Promise<void> {
-  await ask('GET', `/api/pages/${page}`)
+  await ask('GET', `/api/sites/tarrowmoor/pages/${page}`)
 }
 
 async function save(site: Site): Promise<void> {
   const { ask, page, version } = site
   site.document = withSettings(site.document, { description: `Changed ${++site.acts} times` })
-  await ask('PUT', `/api/pages/${page}/document`, { base: version, document: site.document, journal: null })
+  await ask('PUT', `/api/sites/tarrowmoor/pages/${page}/document`, {
+    base: version,
+    document: site.document,
+    journal: null,
+  })
   site.version++
 }
 
 async function publish({ ask, page, version }: Site): Promise<void> {
-  await ask('POST', `/api/pages/${page}/publish`, { version })
+  await ask('POST', `/api/sites/tarrowmoor/pages/${page}/publish`, { version })
 }
 
 async function add(site: Site): Promise<void> {
-  await site.ask('POST', '/api/pages', { title: `Added ${++site.acts}`, parentId: null })
+  await site.ask('POST', '/api/sites/tarrowmoor/pages', { title: `Added ${++site.acts}`, parentId: null })
 }
 
 async function move(site: Site): Promise<void> {
   const place = { parentId: site.acts++ % 2 === 0 ? null : 'tmvisit', position: 0 }
-  await site.ask('POST', `/api/pages/${site.page}/place`, place)
+  await site.ask('POST', `/api/sites/tarrowmoor/pages/${site.page}/place`, place)
 }
 
 async function list({ ask }: Site): Promise<void> {
-  await ask('GET', '/api/pages')
+  await ask('GET', '/api/sites/tarrowmoor/pages')
 }

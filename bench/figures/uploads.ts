@@ -28,7 +28,7 @@ export async function uploadsFigure(app: Application): Promise<Figure> {
     for (let n = pending.pop(); n !== undefined; n = pending.pop()) {
       // A comment at the end makes each another file.
       const body = Buffer.concat([grain, Buffer.from(`picture ${n}`)])
-      const answer = await fetch(`${app.editor}/api/media?name=grain-${n}.jpg`, {
+      const answer = await fetch(`${app.editor}/api/sites/tarrowmoor/media?name=grain-${n}.jpg`, {
         method: 'POST',
         headers: { cookie: app.cookie, 'content-type': 'application/octet-stream' },
         body,

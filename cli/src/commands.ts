@@ -18,7 +18,7 @@ export const COMMANDS: Readonly<Record<string, Command>> = {
   check: { usage: 'check FILE [--json]', about: 'prints what is wrong with the page', run: check },
   example: { usage: 'example', about: 'prints a complete, valid page package', run: example },
   'export-site': {
-    usage: 'export-site --out DIR',
+    usage: 'export-site --out DIR [--site ID]',
     about: 'writes the published site as a plain folder, for any static host',
     run: exportSite,
   },

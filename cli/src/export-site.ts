@@ -5,7 +5,7 @@ import { parseArgs } from 'node:util'
 import type { Manifest } from '@gullyline/core'
 import { EXIT, Unusable, type Exit, type Streams } from './outcome.ts'
 
-const USAGE = 'export-site --out DIR'
+const USAGE = 'export-site --out DIR [--site ID]'
 /** Where `npm start` keeps its data, unless it is told otherwise. */
 const DATA = process.env.GULLYLINE_DATA ?? '.data'
 /** Somebody who waits is told of every so many files. */
@@ -16,10 +16,11 @@ const TELL_EVERY = 500
  * that a page had before a page that leads on. Nothing is there until all of it is; an interrupt leaves nothing.
  */
 export async function exportSite(args: readonly string[], { out, error }: Streams): Promise<Exit> {
-  const target = resolve(folderOf(args))
+  const given = optionsOf(args)
+  const target = resolve(given.out)
   await refuseUsed(target)
   const live = join(DATA, 'live')
-  const { addresses, redirects } = await readManifest(live)
+  const { addresses, redirects } = await readManifest(live, given.site)
   const begun = `${target}.begun-${process.pid}`
   const leave = (): void => void rm(begun, { recursive: true, force: true }).then(() => process.exit(130))
   process.once('SIGINT', leave)
@@ -45,10 +46,16 @@ export async function exportSite(args: readonly string[], { out, error }: Stream
   }
 }
 
-function folderOf(args: readonly string[]): string {
+interface Options {
+  readonly out: string
+  readonly site: string | undefined
+}
+
+function optionsOf(args: readonly string[]): Options {
   try {
-    const { out } = parseArgs({ args: [...args], options: { out: { type: 'string' } } }).values
-    if (out !== undefined && out !== '') return out
+    const options = { out: { type: 'string' }, site: { type: 'string' } } as const
+    const { out, site } = parseArgs({ args: [...args], options }).values
+    if (out !== undefined && out !== '') return { out, site }
   } catch {
     // Told below.
   }
@@ -64,14 +71,24 @@ async function refuseUsed(target: string): Promise<void> {
     throw new Unusable(`${target} is not empty. Nothing was written; name a folder that is new or empty.`)
 }
 
-async function readManifest(live: string): Promise<Manifest> {
-  try {
-    return JSON.parse(await readFile(join(live, await readlink(join(live, 'current'))), 'utf8')) as Manifest
-  } catch {
+/** The link to what visitors see of a site begins so; the id of the site follows. */
+const CURRENT = 'current-'
+
+async function readManifest(live: string, siteId: string | undefined): Promise<Manifest> {
+  const names = await readdir(live).catch((): string[] => [])
+  const sites = names.filter((name) => name.startsWith(CURRENT)).map((name) => name.slice(CURRENT.length))
+  const wanted = siteId ?? sites[0]
+  if (wanted === undefined || !sites.includes(wanted))
     throw new Unusable(
       `Nothing is published in ${resolve(DATA)}. Nothing was written; publish a page first, or name the data folder in GULLYLINE_DATA.`,
     )
-  }
+  if (siteId === undefined && sites.length > 1)
+    throw new Unusable(
+      `There are several sites: ${sites.join(', ')}. Nothing was written; name one with --site.`,
+    )
+  return JSON.parse(
+    await readFile(join(live, await readlink(join(live, CURRENT + wanted))), 'utf8'),
+  ) as Manifest
 }
 
 /** The file that hosts serve for an address of a page. */

@@ -169,8 +169,11 @@ export {
   validatePackage,
   type PagePackage,
 } from './exchange/page-package.ts'
+export { documentUses, type DocumentUse, type UsedThing } from './render/document-uses.ts'
 export type * from './wire/wire.ts'
 export { ROLES } from './wire/wire.ts'
+export type { Requests } from './wire/request-schemas.ts'
+export { checkRequest } from './wire/check-request.ts'
 export {
   describeConflict,
   type Conflict,

@@ -5,10 +5,12 @@ import { createEditorApp } from './app.ts'
 import { sharePort } from './visitors/share-port.ts'
 import { createSiteServer } from './visitors/site-app.ts'
 import { readConfig } from './config.ts'
+import { withNamedLock } from './db/named-lock.ts'
 import { NewerDatabase, openDatabase } from './db/data-source.ts'
 import { beginSiteIfEmpty, loadDemoIfEmpty, sampleAccounts } from './demo/load-demo.ts'
 import { derivePicture } from './media/derive.ts'
 import { completeSite } from './sites/complete-site.ts'
+import { allSites } from './db/site-scope.ts'
 import { showRelease } from './publish/publish-page.ts'
 import { faultWords } from './http/storage-fault.ts'
 import { logFile } from './http/log-file.ts'
@@ -18,6 +20,8 @@ import { closePools } from './workers/pools.ts'
 const HOST = '127.0.0.1'
 /** Longer than proxies and clients keep an unused connection, so that it is never closed while a request is on its way. */
 const KEEP_ALIVE_MS = 65_000
+/** How long a starting server waits for another one that makes the site. */
+const STARTING_S = 600
 /** How long a stopping server waits for what is under way. */
 const FINISHING_MS = 10_000
 
@@ -43,18 +47,23 @@ async function main(): Promise<void> {
   const services = makeServices({ db, log, dataDir, editorOrigin, liveOrigin, closedAccounts })
   const derive: typeof derivePicture = (original, folder) =>
     derivePicture(original, folder, config.pictureEffort)
-  if (config.withDemo) await loadDemoIfEmpty(services, (words) => process.send?.({ say: words }), derive)
-  else await beginSiteIfEmpty(services)
-  await completeSite(services)
-  await showRelease(services)
-  const site = await listen(createSiteServer(services), config.sitePort, 'GULLYLINE_SITE_PORT')
+  // Of servers that start together on one database, one makes the site, and the others find it.
+  await withNamedLock(db, { name: 'start', patienceS: STARTING_S }, async () => {
+    if (config.withDemo) await loadDemoIfEmpty(services, (words) => process.send?.({ say: words }), derive)
+    else await beginSiteIfEmpty(services)
+    for (const scope of await allSites(db)) await completeSite(services, scope)
+  })
+  const sites = await allSites(db)
+  for (const scope of sites) await showRelease(services, scope)
+  const { siteId } = sites[0]!
+  const site = await listen(createSiteServer({ ...services, siteId }), config.sitePort, 'GULLYLINE_SITE_PORT')
   const servers = [
     await listen(editorServer(services, config.webDir), config.editorPort, 'GULLYLINE_EDITOR_PORT'),
     site,
   ]
   const stopSharing = sharePort(
     site,
-    { dataDir, liveOrigin, keepAliveMs: KEEP_ALIVE_MS, finishingMs: FINISHING_MS },
+    { dataDir, liveOrigin, siteId, keepAliveMs: KEEP_ALIVE_MS, finishingMs: FINISHING_MS },
     log,
   )
   process.send?.({ ready: true })
@@ -70,7 +79,7 @@ async function main(): Promise<void> {
 
 /** Takes nothing new, finishes what is under way, such as a save or an upload, and lets go of the database. */
 async function finish(services: Services, servers: readonly ServerType[]): Promise<void> {
-  services.presence.closeAll()
+  await services.presence.closeAll().catch(() => undefined)
   const closed = servers.map((server) => new Promise((resolve) => server.close(resolve)))
   const patience = new Promise((resolve) => setTimeout(resolve, FINISHING_MS).unref())
   for (const server of servers) if ('closeIdleConnections' in server) server.closeIdleConnections()

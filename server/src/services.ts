@@ -1,6 +1,8 @@
 import type { Logger } from 'pino'
 import type { DataSource } from 'typeorm'
+import { Revisions } from './db/revisions.ts'
 import { CachedAnswers } from './http/cached-answers.ts'
+import { programId } from './http/program-id.ts'
 import { Sessions } from './people/sessions.ts'
 import { Presence } from './presence/presence.ts'
 
@@ -18,9 +20,12 @@ export interface Services {
   readonly isSecure: boolean
   /** Passwords of the sample accounts by login, where they are not to be used: the editor can be reached from elsewhere. */
   readonly closedAccounts: Readonly<Record<string, string>>
+  readonly revisions: Revisions
   readonly sessions: Sessions
   readonly presence: Presence
   readonly answers: CachedAnswers
+  /** Tells this program from every other version of it. */
+  readonly program: string
 }
 
 interface Given extends Pick<Services, 'db' | 'log' | 'dataDir' | 'liveOrigin'> {
@@ -45,8 +50,10 @@ export function makeServices({
     editorOrigin,
     closedAccounts,
     isSecure: editorOrigin?.startsWith('https:') ?? false,
+    revisions: new Revisions(db),
     sessions: new Sessions(db),
-    presence: new Presence(),
+    presence: new Presence(db, log),
     answers: new CachedAnswers(),
+    program: programId(),
   }
 }

@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
 import { ROLES } from '@gullyline/core'
+import { createEditorApp } from '../src/app.ts'
 import { JournalEntity } from '../src/db/rows.ts'
 import { ACCESS, SESSION_COOKIE } from '../src/people/access.ts'
 import { startTestServer, type TestServer } from './with-server.ts'
@@ -12,8 +13,8 @@ afterAll(() => server.close())
 
 const routes = Object.entries(ACCESS)
 const state = async () => [
-  (await server.ask('/api/pages')).body,
-  (await server.ask('/api/site')).body,
+  (await server.ask('/api/sites/tarrowmoor/pages')).body,
+  (await server.ask('/api/sites/tarrowmoor')).body,
   await server.services.db.manager.count(JournalEntity),
 ]
 
@@ -31,18 +32,20 @@ function request(route: string): Asked {
   const [method, path] = route.split(' ') as [string, string]
   return {
     method,
-    path: path.replace(/:\w+/g, 'nosuch').replace('*', 'nosuch/320.webp'),
+    path: path.replace(':site', 'tarrowmoor').replace(/:\w+/g, 'nosuch').replace('*', 'nosuch/320.webp'),
     ...(method === 'GET' ? {} : { body: {} }),
     // Files come as they are; all else is JSON.
-    ...(/^(POST \/api\/(media|files)|PUT \/api\/(media|files)\/:id\/file)$/.test(route)
+    ...(/^(POST \/api\/sites\/:site\/(media|files)|PUT \/api\/sites\/:site\/(media|files)\/:id\/file)$/.test(
+      route,
+    )
       ? { headers: UPLOAD }
       : {}),
   }
 }
 
 test('the table names every route of the server, and none that is not there', () => {
-  const served = server.editor.routes
-    .filter((one) => one.method !== 'ALL')
+  const served = createEditorApp(server.services, undefined)
+    .routes.filter((one) => one.method !== 'ALL')
     .map((one) => `${one.method} ${one.path}`)
   expect([...new Set(served)].sort()).toEqual(Object.keys(ACCESS).sort())
 })
@@ -88,16 +91,22 @@ describe.each(routes)('%s', (route, who) => {
 })
 
 test('what the table does not name is refused to everyone, and only those signed in learn that it is not there', async () => {
-  for (const path of ['/api/people', '/api/pages/tmhome/nothing', '/api', '/media', '/api/..%2fapi/site']) {
+  for (const path of [
+    '/api/people',
+    '/api/sites/tarrowmoor/pages/tmhome/nothing',
+    '/api',
+    '/media',
+    '/api/..%2fapi/site',
+  ]) {
     const outside = await server.ask(path, { as: 'nobody' })
     const inside = await server.ask(path)
     expect([path, outside.status >= 400, inside.status >= 400]).toEqual([path, true, true])
     if (path.startsWith('/api/'))
       expect([outside.body.code, inside.body.code]).toEqual(['not-signed-in', 'not-found'])
   }
-  for (const path of ['/api/site', '/api/pages/tmhome']) {
+  for (const path of ['/api/sites/tarrowmoor', '/api/sites/tarrowmoor/pages/tmhome']) {
     for (const method of ['POST', 'PUT', 'DELETE', 'PATCH'].filter(
-      (one) => !(`${one} ${path.replace('tmhome', ':id')}` in ACCESS),
+      (one) => !(`${one} ${path.replace('tarrowmoor', ':site').replace('tmhome', ':id')}` in ACCESS),
     ))
       expect([method, path, (await server.ask(path, { method, body: {} })).status]).toEqual([
         method,

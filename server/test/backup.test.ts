@@ -148,18 +148,19 @@ test('a backup made while people save and publish is one moment: it starts, and 
     const versions = new Map<number, Page>()
     saved.set(id, versions)
     for (let round = 0; !isOver; round++) {
-      const { document, summary } = (await ask<PageDocument>(`/api/pages/${id}`)).body
+      const { document, summary } = (await ask<PageDocument>(`/api/sites/tarrowmoor/pages/${id}`)).body
       versions.set(summary.version, document)
       const root = document.nodes[document.root]!
       const content = { ...root.content, description: `Round ${round} of ${id}` }
       const next = { ...document, nodes: { ...document.nodes, [document.root]: { ...root, content } } }
-      const { body } = await ask<PageSummary>(`/api/pages/${id}/document`, 'PUT', {
+      const { body } = await ask<PageSummary>(`/api/sites/tarrowmoor/pages/${id}/document`, 'PUT', {
         base: summary.version,
         document: next,
         journal: null,
       })
       versions.set(body.version, next)
-      if (round % 3 === 0) await ask(`/api/pages/${id}/publish`, 'POST', { version: body.version })
+      if (round % 3 === 0)
+        await ask(`/api/sites/tarrowmoor/pages/${id}/publish`, 'POST', { version: body.version })
     }
   }
   const people = ['tmabout', 'tmvisit', 'tmnews'].map(work)
@@ -175,7 +176,7 @@ test('a backup made while people save and publish is one moment: it starts, and 
   try {
     let compared = 0
     for (const [id, versions] of saved) {
-      const { document, summary } = (await ask<PageDocument>(`/api/pages/${id}`)).body
+      const { document, summary } = (await ask<PageDocument>(`/api/sites/tarrowmoor/pages/${id}`)).body
       expect(document).toEqual(versions.get(summary.version))
       compared++
       const live = await fetch(`http://localhost:${ports.site}${summary.path}`)

@@ -13,9 +13,9 @@ beforeAll(async () => {
 afterAll(() => server.close())
 
 const query = <T>(sql: string, values: unknown[] = []): Promise<T[]> => server.services.db.query(sql, values)
-const open = async (id: string) => (await server.ask<PageDocument>(`/api/pages/${id}`)).body
+const open = async (id: string) => (await server.ask<PageDocument>(`/api/sites/tarrowmoor/pages/${id}`)).body
 const save = (id: string, base: number, document: Page, as: 'keeper' | 'editor' = 'keeper') =>
-  server.ask<PageSummary>(`/api/pages/${id}/document`, {
+  server.ask<PageSummary>(`/api/sites/tarrowmoor/pages/${id}/document`, {
     method: 'PUT',
     body: { base, document, journal: null },
     as,
@@ -60,7 +60,9 @@ test('200 versions are read as they were saved; together they take 2 % of what s
     document = reworded(document, turn * 7)
   }
   for (const [number, page] of saved)
-    expect((await server.ask<Page>(`/api/pages/tmbig/versions/${number}`)).body).toEqual(page)
+    expect((await server.ask<Page>(`/api/sites/tarrowmoor/pages/tmbig/versions/${number}`)).body).toEqual(
+      page,
+    )
   const [stored] = await query<{ bytes: string; whole: string }>(
     `SELECT SUM(LENGTH(state)) AS bytes, SUM(base IS NULL) AS whole FROM versions
      WHERE document_id = 'tmbig' AND number >= ?`,
@@ -109,17 +111,19 @@ test('a state is read as it was packed, against any other that is stored whole',
 })
 
 test('versions say what changed and who saved it, and are listed in parts', async () => {
-  const listed = (await server.ask<VersionInfo[]>('/api/pages/tmbig/versions')).body
+  const listed = (await server.ask<VersionInfo[]>('/api/sites/tarrowmoor/pages/tmbig/versions')).body
   expect(listed).toHaveLength(50)
   const numbers = listed.map(({ number }) => number)
   expect(numbers).toEqual([...numbers].sort((a, b) => b - a))
   const before = numbers.at(-1)!
-  const next = (await server.ask<VersionInfo[]>(`/api/pages/tmbig/versions?before=${before}`)).body
+  const next = (
+    await server.ask<VersionInfo[]>(`/api/sites/tarrowmoor/pages/tmbig/versions?before=${before}`)
+  ).body
   expect(next[0]!.number).toBe(before - 1)
-  expect((await server.ask('/api/pages/tmbig/versions?before=all')).status).toBe(400)
+  expect((await server.ask('/api/sites/tarrowmoor/pages/tmbig/versions?before=all')).status).toBe(400)
   const opened = await open('tmabout')
   await save('tmabout', opened.summary.version, reworded(opened.document, 1), 'editor')
-  const [newest] = (await server.ask<VersionInfo[]>('/api/pages/tmabout/versions')).body
+  const [newest] = (await server.ask<VersionInfo[]>('/api/sites/tarrowmoor/pages/tmabout/versions')).body
   expect(newest).toMatchObject({
     savedBy: 'Ines',
     changes: [expect.stringMatching(/^Changed text of heading “/)],
@@ -134,9 +138,7 @@ test('versions say what changed and who saved it, and are listed in parts', asyn
 test('what is live of each document is what the newest release of it says, whatever was published and taken back', async () => {
   const ids = ['tmabout', 'tmvisit', 'tmnews'] as const
   const expected = new Map<string, number | undefined>()
-  const { manager } = server.services.db
-  const siteId = (await query<{ id: string }>('SELECT id FROM sites'))[0]!.id
-  for (const id of ids) expected.set(id, (await liveVersions(manager, siteId)).get(id)?.version)
+  for (const id of ids) expected.set(id, (await liveVersions(server.at)).get(id)?.version)
   const step = fc.tuple(fc.constantFrom(...ids), fc.constantFrom('save', 'publish', 'unpublish', 'move'))
   const steps = fc.sample(step, { numRuns: 60, seed: 11 })
   for (const [id, act] of steps) {
@@ -144,15 +146,15 @@ test('what is live of each document is what the newest release of it says, whate
     if (act === 'save') await save(id, summary.version, reworded(document, summary.version))
     if (act === 'publish' && (await server.publish(id)).status === 200) expected.set(id, summary.version)
     if (act === 'unpublish') {
-      await server.ask(`/api/pages/${id}/unpublish`, { method: 'POST', body: {} })
+      await server.ask(`/api/sites/tarrowmoor/pages/${id}/unpublish`, { method: 'POST', body: {} })
       expected.set(id, undefined)
     }
     if (act === 'move')
-      await server.ask(`/api/pages/${id}/place`, {
+      await server.ask(`/api/sites/tarrowmoor/pages/${id}/place`, {
         method: 'POST',
         body: { parentId: null, position: 2 },
       })
-    const live = await liveVersions(manager, siteId)
+    const live = await liveVersions(server.at)
     for (const one of ids) expect(live.get(one)?.version).toBe(expected.get(one))
     const visited = await server.site.request(`http://localhost${summary.path}`)
     expect(visited.status).toBe(expected.get(id) === undefined ? 404 : 200)

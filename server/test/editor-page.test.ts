@@ -36,7 +36,7 @@ const asked = (html: string) =>
 test('the screen of a page names what it will ask for, and every one of those can be had', async () => {
   const cookie = await server.cookieOf('editor')
   const paths = asked(await (await ask('/pages/tmvisit', cookie)).text())
-  expect(paths).toContain('/api/pages/tmvisit')
+  expect(paths).toContain('/api/sites/tarrowmoor/pages/tmvisit')
   expect(paths.filter((path) => path!.startsWith('/fonts/'))).not.toEqual([])
   for (const path of paths) expect([path, (await ask(path!, cookie)).status]).toEqual([path, 200])
 })

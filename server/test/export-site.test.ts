@@ -31,11 +31,11 @@ function exportTo(out: string, data = server.services.dataDir) {
 
 function manifestNow(): Manifest {
   const releases = new Releases(server.services.dataDir)
-  return releases.manifest(releases.current()!)!
+  return releases.manifest(releases.current('tarrowmoor')!)!
 }
 
 test('every address has the bytes that visitors get, and addresses of before lead on', async () => {
-  await server.ask('/api/pages/tmvisit', { method: 'PATCH', body: { slug: 'come and see' } })
+  await server.ask('/api/sites/tarrowmoor/pages/tmvisit', { method: 'PATCH', body: { slug: 'come and see' } })
   const { status, stdout } = exportTo('site')
   expect([status, stdout]).toEqual([0, expect.stringMatching(/^\d+ files in .*\/site\n$/)])
   const out = join(folder, 'site')
@@ -51,7 +51,7 @@ test('every address has the bytes that visitors get, and addresses of before lea
     read++
   }
   expect(read).toBeGreaterThan(40)
-  const pages = (await server.ask<PageSummary[]>('/api/pages')).body.filter(
+  const pages = (await server.ask<PageSummary[]>('/api/sites/tarrowmoor/pages')).body.filter(
     ({ liveSince }) => liveSince !== null,
   )
   for (const { path } of pages.filter((one) => one.path !== '/404/'))

@@ -27,7 +27,12 @@ afterAll(() => server.close())
 const CALENDAR = 'BEGIN:VCALENDAR\r\nVERSION:2.0\r\nPRODID:-//a//b//EN\r\nEND:VCALENDAR\r\n'
 const PDF = '%PDF-1.4\n1 0 obj<</Type/Catalog>>endobj\ntrailer<</Root 1 0 R>>\n%%EOF\n'
 
-async function send(bytes: Buffer | string, name: string, path = '/api/files', method = 'POST') {
+async function send(
+  bytes: Buffer | string,
+  name: string,
+  path = '/api/sites/tarrowmoor/files',
+  method = 'POST',
+) {
   const response = await server.editor.request(
     new Request(`http://127.0.0.1${path}?name=${encodeURIComponent(name)}`, {
       method,
@@ -37,14 +42,15 @@ async function send(bytes: Buffer | string, name: string, path = '/api/files', m
   )
   return { status: response.status, body: (await response.json()) as SiteFile & ErrorBody }
 }
-const files = async () => (await server.ask<SiteInfo>('/api/site')).body.files
+const files = async () => (await server.ask<SiteInfo>('/api/sites/tarrowmoor')).body.files
 
 /** Saves a page whose first button leads somewhere, and asks for it to go live. */
 async function publishWith(link: JsonObject) {
-  const { summary, document } = (await server.ask<PageDocument>('/api/pages/tmquestions')).body
+  const { summary, document } = (await server.ask<PageDocument>('/api/sites/tarrowmoor/pages/tmquestions'))
+    .body
   const [id, node] = Object.entries(document.nodes).find(([, { kind }]) => kind === 'button')!
   const nodes = { ...document.nodes, [id]: { ...node, content: { ...node.content, link } } }
-  const saved = await server.ask('/api/pages/tmquestions/document', {
+  const saved = await server.ask('/api/sites/tarrowmoor/pages/tmquestions/document', {
     method: 'PUT',
     body: { base: summary.version, document: { ...document, nodes }, journal: null },
   })
@@ -108,13 +114,18 @@ test('visitors get the file of a live page to keep, and a newer one under a new 
   expect(asked.headers.get('cache-control')).toBe('no-cache')
 
   const newer = CALENDAR.replace('//a//', '//newer//')
-  const replaced = await send(newer, 'Nights of winter.ics', `/api/files/${file.id}/file`, 'PUT')
+  const replaced = await send(
+    newer,
+    'Nights of winter.ics',
+    `/api/sites/tarrowmoor/files/${file.id}/file`,
+    'PUT',
+  )
   expect(replaced.status).toBe(200)
   expect(replaced.body.path).not.toBe(file.path)
   expect(await livePage()).toContain(`href="${replaced.body.path}"`)
   expect(await (await server.site.request(`http://localhost${replaced.body.path}`)).text()).toBe(newer)
 
-  const uses = (await server.ask<MediaUse[]>(`/api/files/${file.id}/uses`)).body
+  const uses = (await server.ask<MediaUse[]>(`/api/sites/tarrowmoor/files/${file.id}/uses`)).body
   expect(uses).toEqual([{ pageId: 'tmquestions', title: 'Questions', path: '/questions/', count: 1 }])
 })
 
@@ -122,7 +133,7 @@ test('two who replace a file at once: one is told, and what the other sent is wh
   const { body: file } = await send(CALENDAR, 'Nights.ics')
   const sent = ['//first//', '//second//'].map((word) => CALENDAR.replace('//a//', word))
   const answers = await Promise.all(
-    sent.map((words) => send(words, 'Nights.ics', `/api/files/${file.id}/file`, 'PUT')),
+    sent.map((words) => send(words, 'Nights.ics', `/api/sites/tarrowmoor/files/${file.id}/file`, 'PUT')),
   )
   const taken = answers.filter(({ status }) => status === 200)
   // On a busy machine one may have come wholly after the other, and is taken as well.
@@ -143,7 +154,7 @@ test('what stands in the site’s footer is used on every page', async () => {
   const { body: file } = await send(CALENDAR, 'Everywhere.ics')
   const { db } = server.services
   const [site] = await db.getRepository(SiteEntity).find()
-  const locked = await lockDocument(db.manager, site!.footerId)
+  const locked = await lockDocument(server.at, site!.footerId)
   const footer = readDocument(locked.newest)
   const linked: PageNode = {
     kind: 'button',
@@ -155,20 +166,22 @@ test('what stands in the site’s footer is used on every page', async () => {
   const root = footer.nodes[footer.root]!
   const blocks = [...root.slots.blocks!, 'linked']
   const nodes = { ...footer.nodes, linked, [footer.root]: { ...root, slots: { blocks } } }
-  await insertVersion(db.manager, locked, { document: { ...footer, nodes }, by: GULLYLINE })
-  expect((await server.ask(`/api/files/${file.id}/uses`)).body).toEqual([{ onEveryPage: 'footer', count: 1 }])
-  const next = await lockDocument(db.manager, site!.footerId)
-  await insertVersion(db.manager, next, { document: footer, by: GULLYLINE })
+  await insertVersion(server.at, locked, { document: { ...footer, nodes }, by: GULLYLINE })
+  expect((await server.ask(`/api/sites/tarrowmoor/files/${file.id}/uses`)).body).toEqual([
+    { onEveryPage: 'footer', count: 1 },
+  ])
+  const next = await lockDocument(server.at, site!.footerId)
+  await insertVersion(server.at, next, { document: footer, by: GULLYLINE })
 })
 
 test('a file that no live page links to can’t be had by visitors, and one that does not exist by nobody', async () => {
   const { body: file } = await send(CALENDAR, 'Not yet.ics')
   expect((await server.site.request(`http://localhost${file.path}`)).status).toBe(404)
-  for (const path of ['/api/files/nosuch/uses', '/files/nosuch/a.ics']) {
+  for (const path of ['/api/sites/tarrowmoor/files/nosuch/uses', '/files/nosuch/a.ics']) {
     const { status, body } = await server.ask<ErrorBody>(path)
     expect([status, body.code]).toEqual([404, 'not-found'])
   }
-  const replaced = await send(CALENDAR, 'x.ics', '/api/files/nosuch/file', 'PUT')
+  const replaced = await send(CALENDAR, 'x.ics', '/api/sites/tarrowmoor/files/nosuch/file', 'PUT')
   expect([replaced.status, replaced.body.code]).toEqual([404, 'not-found'])
 })
 

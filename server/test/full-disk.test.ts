@@ -34,9 +34,11 @@ function filesNow(): string[] {
 }
 const refusal = async (answer: Response) => [answer.status, ((await answer.json()) as ErrorBody).message]
 const summary = async (id: string) =>
-  ((await (await machine.ask('/api/pages')).json()) as PageSummary[]).find((one) => one.id === id)!
+  ((await (await machine.ask('/api/sites/tarrowmoor/pages')).json()) as PageSummary[]).find(
+    (one) => one.id === id,
+  )!
 const publish = async (id: string) =>
-  machine.ask(`/api/pages/${id}/publish`, 'POST', { version: (await summary(id)).version })
+  machine.ask(`/api/sites/tarrowmoor/pages/${id}/publish`, 'POST', { version: (await summary(id)).version })
 const visit = async () => (await fetch(`http://localhost:${machine.sitePort}/visit/`)).text()
 
 const suite = canHaveOwnDisks() ? describe : describe.skip
@@ -49,9 +51,13 @@ suite('a disk that is full', () => {
     await fillDisk()
     const before = filesNow()
     const full = [507, 'The server’s disk is full. Nothing was changed; make room on it, then try again.']
-    expect(await refusal(await machine.upload('/api/media?name=path.jpg', picture))).toEqual(full)
+    expect(await refusal(await machine.upload('/api/sites/tarrowmoor/media?name=path.jpg', picture))).toEqual(
+      full,
+    )
     expect(
-      await refusal(await machine.upload('/api/files?name=nights.txt', Buffer.alloc(9_000, 'a'))),
+      await refusal(
+        await machine.upload('/api/sites/tarrowmoor/files?name=nights.txt', Buffer.alloc(9_000, 'a')),
+      ),
     ).toEqual(full)
     const page = await summary('tmvisit')
     expect(await refusal(await publish('tmvisit'))).toEqual(full)
@@ -68,14 +74,17 @@ suite('a disk that is full', () => {
       document: { ...document, nodes: { ...document.nodes, [document.root]: named } },
       journal: null,
     }
-    expect((await machine.ask('/api/pages/tmabout/document', 'PUT', body)).status).toBe(200)
+    expect((await machine.ask('/api/sites/tarrowmoor/pages/tmabout/document', 'PUT', body)).status).toBe(200)
     expect((await machine.open('tmabout')).document.nodes[document.root]!.name).toBe('Written on a full disk')
   })
 
   test('with room on it again takes all of it, without a new start', async () => {
     rmSync(ballast())
-    expect((await machine.upload('/api/media?name=path.jpg', picture)).status).toBe(201)
-    expect((await machine.upload('/api/files?name=nights.txt', Buffer.from('Open nights'))).status).toBe(201)
+    expect((await machine.upload('/api/sites/tarrowmoor/media?name=path.jpg', picture)).status).toBe(201)
+    expect(
+      (await machine.upload('/api/sites/tarrowmoor/files?name=nights.txt', Buffer.from('Open nights')))
+        .status,
+    ).toBe(201)
     expect((await publish('tmvisit')).status).toBe(200)
   })
 
@@ -83,7 +92,9 @@ suite('a disk that is full', () => {
     const before = filesNow()
     machine.makeReadOnly('media', 'files', 'live')
     const words = 'The server’s data folder can’t be written to: its disk is read-only. Nothing was changed.'
-    expect(await refusal(await machine.upload('/api/media?name=path.jpg', picture))).toEqual([507, words])
+    expect(await refusal(await machine.upload('/api/sites/tarrowmoor/media?name=path.jpg', picture))).toEqual(
+      [507, words],
+    )
     expect(await refusal(await publish('tmvisit'))).toEqual([507, words])
     expect(filesNow()).toEqual(before)
     expect((await fetch(`http://localhost:${machine.sitePort}/`)).status).toBe(200)

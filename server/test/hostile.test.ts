@@ -82,8 +82,8 @@ const holding = (...children: string[]) => node('page', { slots: { ...NO_OTHERS,
 
 describe('documents', () => {
   const save = (document: unknown) => () =>
-    machine.ask('/api/pages/tmhome/document', 'PUT', { base: 1, document, journal: null })
-  const raw = (json: string) => () => machine.send('/api/pages/tmhome/document', 'PUT', json)
+    machine.ask('/api/sites/tarrowmoor/pages/tmhome/document', 'PUT', { base: 1, document, journal: null })
+  const raw = (json: string) => () => machine.send('/api/sites/tarrowmoor/pages/tmhome/document', 'PUT', json)
 
   test.each<[string, () => Promise<Response>]>([
     ['a section that holds itself', save(pageWith({ s: section(['s']) }, holding('s')))],
@@ -187,7 +187,7 @@ describe('journals', () => {
   const post =
     (edits: unknown, page = 'tmhome') =>
     () =>
-      machine.ask(`/api/pages/${page}/journal/hostile`, 'POST', {
+      machine.ask(`/api/sites/tarrowmoor/pages/${page}/journal/hostile`, 'POST', {
         entries: [{ number: 0, base: 1, at: 1, edits }],
       })
   test.each<[string, () => Promise<Response>]>([
@@ -213,13 +213,14 @@ describe('journals', () => {
     for (let i = 0; i < 18; i += 6)
       answers.push(...(await Promise.all(many(6, async () => (await post(big)()).status))))
     expect(new Set(answers)).toEqual(new Set([413]))
-    const offered = await (await machine.ask('/api/pages/tmhome/journal')).text()
+    const offered = await (await machine.ask('/api/sites/tarrowmoor/pages/tmhome/journal')).text()
     expect(offered.length).toBeLessThan(1_000)
   }, 120_000)
 })
 
 describe('drawings', () => {
-  const upload = (svg: string) => () => machine.upload('/api/media?name=drawing.svg', Buffer.from(svg))
+  const upload = (svg: string) => () =>
+    machine.upload('/api/sites/tarrowmoor/media?name=drawing.svg', Buffer.from(svg))
   const svg = (inside: string) =>
     `<svg xmlns="http://www.w3.org/2000/svg" width="10" height="10">${inside}</svg>`
   test.each<[string, () => Promise<Response>]>([
@@ -271,7 +272,7 @@ describe('pictures', () => {
   const upload =
     (bytes: Buffer, name = 'picture.png') =>
     () =>
-      machine.upload(`/api/media?name=${name}`, bytes)
+      machine.upload(`/api/sites/tarrowmoor/media?name=${name}`, bytes)
   /** The first bytes of a PNG that says it is so large (PNG specification, 11.2.2 IHDR); what follows is missing. */
   const headOf = (width: number, height: number): Buffer => {
     const head = Buffer.alloc(8 + 25)
@@ -319,7 +320,7 @@ describe('pictures', () => {
 
   test('200 MB are refused before they are read', async () => {
     const upload = { type: 'application/octet-stream', bytes: 200 * 1024 * 1024, isSignedIn: true }
-    await expectRefused(() => machine.begin('/api/media?name=big.jpg', upload), 413)
+    await expectRefused(() => machine.begin('/api/sites/tarrowmoor/media?name=big.jpg', upload), 413)
   })
 })
 
@@ -328,7 +329,7 @@ describe('people who are not signed in', () => {
     const before = await peakMemory()
     const upload = { type: 'application/octet-stream', bytes: 39 * 1024 * 1024, isSignedIn: false }
     const { result, took, wait } = await othersWait(() =>
-      Promise.all(many(30, () => machine.begin('/api/media?name=a.jpg', upload))),
+      Promise.all(many(30, () => machine.begin('/api/sites/tarrowmoor/media?name=a.jpg', upload))),
     )
     expect(new Set(result.map(({ status }) => status))).toEqual(new Set([401]))
     expect(took).toBeLessThan(LONGEST_MS)

@@ -31,9 +31,14 @@ const keep = (
   entries: unknown,
   { page = 'tmabout', tab = 'tab1', as }: { page?: string; tab?: string; as?: Role } = {},
 ) =>
-  server.ask(`/api/pages/${page}/journal/${tab}`, { method: 'POST', body: { entries }, as: as ?? 'editor' })
+  server.ask(`/api/sites/tarrowmoor/pages/${page}/journal/${tab}`, {
+    method: 'POST',
+    body: { entries },
+    as: as ?? 'editor',
+  })
 const read = async (as: Role = 'editor', page = 'tmabout') =>
-  (await server.ask<KeptJournal[]>(`/api/pages/${page}/journal`, { as })).body as unknown as KeptJournal[]
+  (await server.ask<KeptJournal[]>(`/api/sites/tarrowmoor/pages/${page}/journal`, { as }))
+    .body as unknown as KeptJournal[]
 
 describe('the journal on the server', () => {
   test('gives back what was sent, in order, once each however often it was sent', async () => {
@@ -46,29 +51,31 @@ describe('the journal on the server', () => {
     expect(await read('keeper')).toEqual([])
     await keep([entry(9)], { as: 'keeper' })
     expect((await read())[0]!.entries).toHaveLength(3)
-    await server.ask('/api/pages/tmabout/journal/tab1', { method: 'DELETE', as: 'keeper' })
+    await server.ask('/api/sites/tarrowmoor/pages/tmabout/journal/tab1', { method: 'DELETE', as: 'keeper' })
     expect(await read('keeper')).toEqual([])
     expect((await read())[0]!.entries).toHaveLength(3)
   })
 
-  test('makes no cached answer anew with a letter that goes into it; a change that the answer tells does', async () => {
-    let made = 0
-    const asked = () => server.services.answers.get('/probe', () => Promise.resolve(++made))
-    await asked()
+  test('makes no answer another one with a letter that goes into it; a change that the answer tells does', async () => {
+    const path = '/api/sites/tarrowmoor/pages'
+    const ask = async (tag = '') => {
+      const headers = { cookie: await server.cookieOf('editor'), 'if-none-match': tag }
+      return server.editor.request(`http://127.0.0.1${path}`, { headers })
+    }
+    const tag = (await ask()).headers.get('etag')!
     expect((await keep([entry(3)], { tab: 'tab9' })).status).toBe(200)
-    await server.ask('/api/pages/tmabout/journal/tab9', { method: 'DELETE', as: 'editor' })
-    await asked()
-    expect(made).toBe(1)
+    await server.ask(`${path}/tmabout/journal/tab9`, { method: 'DELETE', as: 'editor' })
+    expect((await ask(tag)).status).toBe(304)
     const settings = { description: 'Another one.' }
-    expect((await server.ask('/api/pages/tmnews', { method: 'PATCH', body: settings })).status).toBe(200)
-    await asked()
-    expect(made).toBe(2)
+    expect((await server.ask(`${path}/tmnews`, { method: 'PATCH', body: settings })).status).toBe(200)
+    const changed = await ask(tag)
+    expect([changed.status, await changed.text()]).toEqual([200, expect.stringContaining('Another one.')])
   })
 
   test('forgets with a save what the save holds, and only then', async () => {
-    const { document, summary } = (await server.ask<PageDocument>('/api/pages/tmabout')).body
+    const { document, summary } = (await server.ask<PageDocument>('/api/sites/tarrowmoor/pages/tmabout')).body
     const save = (base: number) =>
-      server.ask<PageSummary>('/api/pages/tmabout/document', {
+      server.ask<PageSummary>('/api/sites/tarrowmoor/pages/tmabout/document', {
         method: 'PUT',
         body: { base, document, journal: { tab: 'tab1', until: 2 } },
         as: 'editor',
@@ -109,7 +116,7 @@ describe('how much is journaled', () => {
     edits: [{ edit: 'set', nodeId: 'a', at: ['name'], value: 'x'.repeat(bytes) }],
   })
   const forget = (tab: string) =>
-    server.ask(`/api/pages/tmabout/journal/${tab}`, { method: 'DELETE', as: 'keeper' })
+    server.ask(`/api/sites/tarrowmoor/pages/tmabout/journal/${tab}`, { method: 'DELETE', as: 'keeper' })
   const put = (tab: string, entries: unknown) => keep(entries, { page: 'tmabout', tab, as: 'keeper' })
 
   test('is bounded for a tab and for a person on a page, with a refusal that says what to do', async () => {
@@ -121,7 +128,7 @@ describe('how much is journaled', () => {
     expect(refused.body.message).toMatch(/still in this browser: save the page/)
     expect((await put('tabb', [big(0, 3_500_000)])).status).toBe(200)
     expect((await put('tabc', [big(0, 3_500_000)])).body.code).toBe('journal-full')
-    const read = await server.ask<KeptJournal[]>('/api/pages/tmabout/journal')
+    const read = await server.ask<KeptJournal[]>('/api/sites/tarrowmoor/pages/tmabout/journal')
     expect(JSON.stringify(read.body).length).toBeLessThan(9_000_000)
     for (const tab of ['taba', 'tabb']) await forget(tab)
   })
@@ -130,7 +137,9 @@ describe('how much is journaled', () => {
     const { manager } = server.services.db
     await put('old', [entry(0)])
     const offered = async () =>
-      (await server.ask<KeptJournal[]>('/api/pages/tmabout/journal')).body.map(({ tab }) => tab)
+      (await server.ask<KeptJournal[]>('/api/sites/tarrowmoor/pages/tmabout/journal')).body.map(
+        ({ tab }) => tab,
+      )
     expect(await offered()).toEqual(['old'])
     const at = (days: number) => new Date(Date.now() - days * 24 * 3_600_000)
     await manager.update(JournalEntity, { tab: 'old' }, { offeredAt: at(29) })
@@ -163,76 +172,141 @@ describe('presence', () => {
     name,
     session,
     tell: (one: PresenceEvent) => void told.push(one),
-    close: () => undefined,
+    close: (): unknown => undefined,
   })
 
-  test('everybody on a page learns who comes and goes, and what becomes of it', () => {
-    const presence = new Presence()
+  /** Two servers on one database, as the program starts them. */
+  const two = () => {
+    const log = { error: (...said: unknown[]) => expect(said).toEqual([]) }
+    return [new Presence(server.services.db, log), new Presence(server.services.db, log)] as const
+  }
+  const isOpen = async (presence: Presence, pageId: string, tab: string) =>
+    (await presence.openTabs(pageId)).has(tab)
+  /** What one server writes, the other finds a moment later. */
+  const soon = async (expectation: () => void | Promise<void>) => {
+    for (let left = 40; ; left--) {
+      try {
+        return await expectation()
+      } catch (error) {
+        if (left === 0) throw error
+        await new Promise((resolve) => setTimeout(resolve, 50))
+      }
+    }
+  }
+
+  test('everybody on a page learns who comes and goes, and what becomes of it, at whatever server they are', async () => {
+    const [one, other] = two()
     const [ines, tarn]: [PresenceEvent[], PresenceEvent[]] = [[], []]
-    presence.connect('a', listener('Ines', ines))
-    presence.connect('b', listener('Tarn', tarn))
-    expect(presence.setTabs('a', 'Ines', [{ tab: 'ta', pageId: 'p' }])).toBe(true)
-    presence.setTabs('b', 'Tarn', [
+    const listening = [
+      await one.connect('a', listener('Ines', ines)),
+      await other.connect('b', listener('Tarn', tarn)),
+    ]
+    // Which server is told of tabs is not the one that a browser listens to.
+    expect(await other.setTabs('a', 'Ines', [{ tab: 'ta', pageId: 'p' }])).toBe(true)
+    await one.setTabs('b', 'Tarn', [
       { tab: 'tb', pageId: 'p' },
       { tab: 'tc', pageId: 'q' },
     ])
-    expect(ines.at(-1)).toEqual({ event: 'came', data: { pageId: 'p', tab: 'tb', name: 'Tarn' } })
-    expect(tarn[0]).toEqual({
-      event: 'people',
-      data: {
-        pageId: 'p',
-        people: [
-          { tab: 'ta', name: 'Ines' },
-          { tab: 'tb', name: 'Tarn' },
-        ],
-      },
-    })
-    presence.saved('p', { number: 3, savedAt: '2026-01-01T00:00:00.000Z', savedBy: 'Tarn' }, 'tb')
-    expect(ines.at(-1)).toMatchObject({ event: 'saved', data: { number: 3, tab: 'tb', pageId: 'p' } })
-    presence.binned('p', 'deleted', 'Tarn')
-    expect(ines.at(-1)).toEqual({ event: 'deleted', data: { pageId: 'p', by: 'Tarn' } })
-    presence.setTabs('b', 'Tarn', [{ tab: 'tc', pageId: 'q' }])
-    expect(ines.at(-1)).toEqual({ event: 'left', data: { pageId: 'p', tab: 'tb' } })
-    expect([presence.isOpen('p', 'ta'), presence.isOpen('p', 'tb'), presence.isOpen('q', 'tc')]).toEqual([
-      true,
-      false,
-      true,
-    ])
+    await soon(() =>
+      expect(ines.at(-1)).toEqual({ event: 'came', data: { pageId: 'p', tab: 'tb', name: 'Tarn' } }),
+    )
+    const people = [
+      { tab: 'ta', name: 'Ines' },
+      { tab: 'tb', name: 'Tarn' },
+    ]
+    await soon(() => expect(tarn[0]).toEqual({ event: 'people', data: { pageId: 'p', people } }))
+    await other.saved('p', { number: 3, savedAt: '2026-01-01T00:00:00.000Z', savedBy: 'Tarn' }, 'tb')
+    await soon(() =>
+      expect(ines.at(-1)).toMatchObject({ event: 'saved', data: { number: 3, tab: 'tb', pageId: 'p' } }),
+    )
+    await other.binned('p', 'deleted', 'Tarn')
+    await soon(() => expect(ines.at(-1)).toEqual({ event: 'deleted', data: { pageId: 'p', by: 'Tarn' } }))
+    await other.setTabs('b', 'Tarn', [{ tab: 'tc', pageId: 'q' }])
+    await soon(() => expect(ines.at(-1)).toEqual({ event: 'left', data: { pageId: 'p', tab: 'tb' } }))
+    expect([
+      await isOpen(one, 'p', 'ta'),
+      await isOpen(one, 'p', 'tb'),
+      await isOpen(one, 'q', 'tc'),
+    ]).toEqual([true, false, true])
+    for (const one of listening) await one.leave()
+    expect(await isOpen(one, 'p', 'ta')).toBe(false)
+    // Each was told of each thing once.
+    expect(ines.map(({ event }) => event)).toEqual(['people', 'came', 'saved', 'deleted', 'left'])
   })
 
-  test('a browser that comes back before its old connection is found dead stays there', () => {
-    const presence = new Presence()
-    const leaveOld = presence.connect('a', listener('Ines'))
-    presence.connect('a', listener('Ines'))
-    presence.setTabs('a', 'Ines', [{ tab: 'ta', pageId: 'p' }])
-    leaveOld()
-    expect(presence.isOpen('p', 'ta')).toBe(true)
+  test('a browser that comes back, to whatever server, before its old connection is found dead stays there', async () => {
+    for (const [before, after] of [two(), [two()[0], two()[0]] as const]) {
+      let isClosed = false
+      const old = await before.connect('a', { ...listener('Ines'), close: () => (isClosed = true) })
+      const again = await after.connect('a', listener('Ines'))
+      await after.setTabs('a', 'Ines', [{ tab: 'ta', pageId: 'p' }])
+      await soon(() => expect(isClosed).toBe(true))
+      await old.leave()
+      expect([await isOpen(before, 'p', 'ta'), await old.stillThere(), await again.stillThere()]).toEqual([
+        true,
+        false,
+        true,
+      ])
+      await again.leave()
+    }
   })
 
-  test('what is told of tabs counts only from the session that listens, and ends with it', () => {
-    const presence = new Presence()
+  test('browsers of a server that is gone are given up', async () => {
+    const [gone, left] = two()
+    const dead = await gone.connect('a', listener('Ines'))
+    await gone.setTabs('a', 'Ines', [{ tab: 'ta', pageId: 'p' }])
+    const told: PresenceEvent[] = []
+    const mine = await left.connect('b', listener('Tarn', told))
+    await left.setTabs('b', 'Tarn', [{ tab: 'tb', pageId: 'p' }])
+    await server.services.db.query("UPDATE browsers SET seen_at = NOW(3) - INTERVAL 1 MINUTE WHERE id = 'a'")
+    expect(await isOpen(left, 'p', 'ta')).toBe(false)
+    await mine.stillThere()
+    await soon(() => expect(told.at(-1)).toEqual({ event: 'left', data: { pageId: 'p', tab: 'ta' } }))
+    expect(await dead.stillThere()).toBe(false)
+    await Promise.all([dead.leave(), mine.leave()])
+  })
+
+  test('what is told of tabs counts only from the session that listens, and ends with it', async () => {
+    const [one, other] = two()
     let isClosed = false
-    presence.connect('a', { ...listener('Ines'), close: () => (isClosed = true) })
-    expect(presence.setTabs('a', 'Tarn', [{ tab: 'ta', pageId: 'p' }])).toBe(false)
-    presence.setTabs('a', 'Ines', [{ tab: 'ta', pageId: 'p' }])
-    presence.endSession('Ines')
-    expect([isClosed, presence.isOpen('p', 'ta')]).toEqual([true, false])
+    await one.connect('a', { ...listener('Ines'), close: () => (isClosed = true) })
+    expect(await other.setTabs('a', 'Tarn', [{ tab: 'ta', pageId: 'p' }])).toBe(false)
+    await other.setTabs('a', 'Ines', [{ tab: 'ta', pageId: 'p' }])
+    await other.endSession('Ines')
+    await soon(() => expect(isClosed).toBe(true))
+    expect(await isOpen(one, 'p', 'ta')).toBe(false)
   })
 
-  test('what a hundred people cost to tell of one more grows with them, and not with their square', () => {
-    const cost = (people: number): number => {
+  test('a person has no more connections than a person can have: the oldest gives way', async () => {
+    const [one, other] = two()
+    const closed: number[] = []
+    const all = []
+    for (let i = 0; i < 22; i++)
+      all.push(
+        await (i % 2 === 0 ? one : other).connect(`m${i}`, {
+          ...listener('Many'),
+          close: () => closed.push(i),
+        }),
+      )
+    await soon(() => expect(closed.sort()).toEqual([0, 1]))
+    await Promise.all(all.map((one) => one.leave()))
+  })
+
+  test('what a hundred people cost to tell of one more grows with them, and not with their square', async () => {
+    const cost = async (people: number): Promise<number> => {
       const told: PresenceEvent[] = []
-      const presence = new Presence()
+      const [presence] = two()
       for (let i = 0; i < people; i++) {
-        presence.connect(`b${i}`, listener(`P${i}`, told))
-        presence.setTabs(`b${i}`, `P${i}`, [{ tab: `t${i}`, pageId: 'p' }])
+        await presence.connect(`b${i}`, listener(`P${i}`, told))
+        await presence.setTabs(`b${i}`, `P${i}`, [{ tab: `t${i}`, pageId: `of${people}` }])
       }
       told.length = 0
-      presence.connect('last', listener('Last', told))
-      presence.setTabs('last', 'Last', [{ tab: 'tlast', pageId: 'p' }])
-      return JSON.stringify(told).length
+      await presence.connect('last', listener('Last', told))
+      await presence.setTabs('last', 'Last', [{ tab: 'tlast', pageId: `of${people}` }])
+      await presence.closeAll()
+      return JSON.stringify(told.filter(({ event }) => event !== 'left')).length
     }
-    expect(cost(200) / cost(100)).toBeLessThan(2.5)
+    expect((await cost(60)) / (await cost(30))).toBeLessThan(2.5)
   })
 
   test('is told over the wire as server-sent events, and ends when the session does', async () => {
@@ -260,9 +334,9 @@ describe('presence', () => {
     expect(await next()).toBe(
       'event: people\ndata: {"pageId":"tmhome","people":[{"tab":"tabz","name":"Guest"}]}\n\n',
     )
-    expect(server.services.presence.isOpen('tmhome', 'tabz')).toBe(true)
+    expect(await isOpen(server.services.presence, 'tmhome', 'tabz')).toBe(true)
     await server.editor.request('http://127.0.0.1/api/session', { method: 'DELETE', headers })
-    expect(server.services.presence.isOpen('tmhome', 'tabz')).toBe(false)
+    expect(await isOpen(server.services.presence, 'tmhome', 'tabz')).toBe(false)
     expect((await reader.read()).done).toBe(true)
   })
 

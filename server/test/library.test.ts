@@ -23,7 +23,7 @@ interface Sent {
 
 async function send(bytes: Buffer | string, more: Sent = {}) {
   const { name = 'a.jpg', method = 'POST', type = 'application/octet-stream', signal } = more
-  const path = more.path ?? `/api/media?name=${encodeURIComponent(name)}`
+  const path = more.path ?? `/api/sites/tarrowmoor/media?name=${encodeURIComponent(name)}`
   const response = await server.editor.request(
     new Request(`http://127.0.0.1${path}`, {
       method,
@@ -34,7 +34,7 @@ async function send(bytes: Buffer | string, more: Sent = {}) {
   )
   return { status: response.status, body: (await response.json()) as Picture & ErrorBody }
 }
-const pictures = async () => (await server.ask<SiteInfo>('/api/site')).body.pictures
+const pictures = async () => (await server.ask<SiteInfo>('/api/sites/tarrowmoor')).body.pictures
 const painted = (width: number, height: number, alpha = false) =>
   sharp({
     create: { width, height, channels: alpha ? 4 : 3, background: { r: 40, g: 90, b: 70, alpha: 0.5 } },
@@ -203,9 +203,12 @@ describe('what is refused, each with its reason, and leaves nothing behind', () 
 
 test('words, where it is used, and another file for it everywhere', async () => {
   const words = { name: 'The dome', alt: 'A dome on a hill', isDecoration: true }
-  const patched = await server.ask<Picture>('/api/media/tmdome', { method: 'PATCH', body: words })
+  const patched = await server.ask<Picture>('/api/sites/tarrowmoor/media/tmdome', {
+    method: 'PATCH',
+    body: words,
+  })
   expect(patched.body).toMatchObject(words)
-  const uses = (await server.ask<MediaUse[]>('/api/media/tmdome/uses')).body
+  const uses = (await server.ask<MediaUse[]>('/api/sites/tarrowmoor/media/tmdome/uses')).body
   const countOn = Object.fromEntries(
     uses.map((use) => ['pageId' in use ? use.pageId : use.onEveryPage, use.count]),
   )
@@ -213,7 +216,7 @@ test('words, where it is used, and another file for it everywhere', async () => 
 
   const replaced = await send(await painted(700, 500).jpeg().toBuffer(), {
     method: 'PUT',
-    path: '/api/media/tmdome/file',
+    path: '/api/sites/tarrowmoor/media/tmdome/file',
   })
   expect(replaced.body).toMatchObject({ id: 'tmdome', width: 700, alt: 'A dome on a hill' })
   const { fallback } = replaced.body
@@ -226,7 +229,7 @@ test('words, where it is used, and another file for it everywhere', async () => 
 
 test('two who replace a picture at once: one is told, and the other’s picture stands untouched', async () => {
   const { body: before } = await send(await painted(300, 200).png().toBuffer())
-  const path = `/api/media/${before.id}/file`
+  const path = `/api/sites/tarrowmoor/media/${before.id}/file`
   const replace = async (width: number) =>
     send(await painted(width, 200).png().toBuffer(), { method: 'PUT', path })
   const answers = await Promise.all([replace(410), replace(420)])
@@ -245,8 +248,8 @@ test('two who replace a picture at once: one is told, and the other’s picture 
 })
 
 test.each([
-  ['PATCH', '/api/media/nosuch', { alt: 'x' }],
-  ['GET', '/api/media/nosuch/uses', undefined],
+  ['PATCH', '/api/sites/tarrowmoor/media/nosuch', { alt: 'x' }],
+  ['GET', '/api/sites/tarrowmoor/media/nosuch/uses', undefined],
 ])('%s of a picture that does not exist is not found', async (method, path, body) => {
   expect((await server.ask(path, { method, body })).body.code).toBe('not-found')
 })

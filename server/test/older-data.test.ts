@@ -7,8 +7,8 @@ import { packState } from '../src/documents/states.ts'
 import { findNewest, findVersion, readDocument } from '../src/documents/versions.ts'
 import { startTestServer, type TestServer } from './with-server.ts'
 
-/** The migrations that came since: settings in documents, exact ids, offers of journals, facts of sessions, settings of the site, documents. */
-const NEW = 6
+/** The migrations that came since: settings in documents, exact ids, offers of journals, facts of sessions, settings of the site, documents, several servers, uses. */
+const NEW = 8
 
 let server: TestServer
 beforeAll(async () => {
@@ -20,11 +20,11 @@ const query = <T>(sql: string, values: unknown[] = []): Promise<T[]> => server.s
 
 /** Has the newest version of a document say something else, as another program may have written it. */
 async function storeAs(id: string, change: (document: object) => object): Promise<void> {
-  const { manager } = server.services.db
-  const { number, document } = await findNewest(manager, id)
+  const { manager } = server.at
+  const { number, document } = await findNewest(server.at, id)
   const stored = await packState(change(document) as never, undefined)
   await manager.update(VersionEntity, { documentId: id, number }, stored)
-  server.services.answers.forgetAll()
+  await server.changed()
 }
 
 test('settings become part of versions, pages with one address get two, and loops are opened', async () => {
@@ -66,9 +66,9 @@ test('settings become part of versions, pages with one address get two, and loop
   await query("UPDATE pages SET parent_id = 'tmnews' WHERE id = 'tmcomet'")
 
   await db.runMigrations()
-  server.services.answers.forgetAll()
+  await server.changed()
 
-  const pages = (await server.ask<PageSummary[]>('/api/pages')).body
+  const pages = (await server.ask<PageSummary[]>('/api/sites/tarrowmoor/pages')).body
   expect(new Set(pages.map(({ path }) => path)).size).toBe(pages.length)
   expect(pages.find(({ id }) => id === 'tmvisit')).toMatchObject({
     title: 'Come and visit',
@@ -78,7 +78,7 @@ test('settings become part of versions, pages with one address get two, and loop
     state: 'changed',
     version: 2,
   })
-  const { document } = (await server.ask<PageDocument>('/api/pages/tmvisit')).body
+  const { document } = (await server.ask<PageDocument>('/api/sites/tarrowmoor/pages/tmvisit')).body
   expect(settingsOf(document)).toEqual({
     title: 'Come and visit',
     description: 'How to come',
@@ -86,7 +86,7 @@ test('settings become part of versions, pages with one address get two, and loop
     ...more,
   })
   // Visitors go on seeing what they saw, until it is published.
-  const live = await findVersion(db.manager, 'tmvisit', 1)
+  const live = await findVersion(server.at, 'tmvisit', 1)
   expect(settingsOf(readDocument(live)).title).toBe('Visit')
   expect((await server.publish('tmabout')).status).toBe(200)
   expect(await (await server.site.request('http://localhost/visit/')).text()).toContain('<title>Visit')
@@ -109,7 +109,7 @@ test('data of a newer version are refused with a sentence, and nothing of them i
 
 test('a page of a newer format is refused with a sentence', async () => {
   await storeAs('tmradio', (document) => ({ ...document, format: 99 }))
-  const { status, body } = await server.ask('/api/pages/tmradio')
+  const { status, body } = await server.ask('/api/sites/tarrowmoor/pages/tmradio')
   expect([status, body.message]).toEqual([
     422,
     expect.stringMatching(/saved by a newer version of Gullyline/),
@@ -117,7 +117,7 @@ test('a page of a newer format is refused with a sentence', async () => {
 })
 
 test('documents of format 2 open with their layout and their locks, and are saved as ones of today', async () => {
-  const opened = (await server.ask<PageDocument>('/api/pages/tmbig')).body
+  const opened = (await server.ask<PageDocument>('/api/sites/tarrowmoor/pages/tmbig')).body
   const { root, nodes } = opened.document
   const [inside] = Object.keys(nodes).filter((id) => id !== root)
   const { layout, ...content } = nodes[root]!.content
@@ -131,10 +131,12 @@ test('documents of format 2 open with their layout and their locks, and are save
     },
   }
   await storeAs('tmbig', () => older)
-  const { document, summary } = (await server.ask<PageDocument>('/api/pages/tmbig')).body
+  const { document, summary } = (await server.ask<PageDocument>('/api/sites/tarrowmoor/pages/tmbig')).body
   expect(layout).toBe('side')
   expect(document.nodes[root]!.content.layout).toBe('side')
   expect(document.nodes[inside!]!.lock).toBe('text')
   const body = { base: summary.version, document, journal: null }
-  expect((await server.ask('/api/pages/tmbig/document', { method: 'PUT', body })).status).toBe(200)
+  expect(
+    (await server.ask('/api/sites/tarrowmoor/pages/tmbig/document', { method: 'PUT', body })).status,
+  ).toBe(200)
 })

@@ -18,9 +18,9 @@ beforeAll(async () => {
 }, 120_000)
 afterAll(() => server.close())
 
-const open = async (id: string) => (await server.ask<PageDocument>(`/api/pages/${id}`)).body
+const open = async (id: string) => (await server.ask<PageDocument>(`/api/sites/tarrowmoor/pages/${id}`)).body
 const save = (id: string, base: number, document: unknown, as: Role = 'editor') =>
-  server.ask<PageSummary>(`/api/pages/${id}/document`, {
+  server.ask<PageSummary>(`/api/sites/tarrowmoor/pages/${id}/document`, {
     method: 'PUT',
     body: { base, document, journal: null },
     as,
@@ -52,11 +52,11 @@ describe('saving', () => {
     const next = withWords(document, 'Saved 日本 🌒')
     expect((await save('tmabout', summary.version, next)).body.version).toBe(summary.version + 1)
     expect((await open('tmabout')).document).toEqual(next)
-    const versions = (await server.ask<VersionInfo[]>('/api/pages/tmabout/versions'))
+    const versions = (await server.ask<VersionInfo[]>('/api/sites/tarrowmoor/pages/tmabout/versions'))
       .body as unknown as VersionInfo[]
     expect(versions.map((version) => version.number)).toEqual([2, 1])
     expect(versions[0]!.savedBy).toBe('Ines')
-    expect((await server.ask<Page>('/api/pages/tmabout/versions/1')).body).toEqual(document)
+    expect((await server.ask<Page>('/api/sites/tarrowmoor/pages/tmabout/versions/1')).body).toEqual(document)
   })
 
   test('from a version that is no longer the newest is refused, says who saved, and overwrites nothing', async () => {
@@ -105,21 +105,26 @@ describe('saving', () => {
 describe('the tree', () => {
   test('a new page stands last under its parent, at an address made from its title', async () => {
     const body = { title: 'Getting here — by bike & bus', parentId: 'tmvisit' }
-    const first = (await server.ask<PageDocument>('/api/pages', { method: 'POST', body })).body
+    const first = (await server.ask<PageDocument>('/api/sites/tarrowmoor/pages', { method: 'POST', body }))
+      .body
     expect(first.summary).toMatchObject({
       path: '/visit/getting-here-by-bike-bus/',
       state: 'never-published',
       version: 1,
       position: 0,
     })
-    const second = (await server.ask<PageDocument>('/api/pages', { method: 'POST', body })).body
+    const second = (await server.ask<PageDocument>('/api/sites/tarrowmoor/pages', { method: 'POST', body }))
+      .body
     expect(second.summary).toMatchObject({ path: '/visit/getting-here-by-bike-bus-2/', position: 1 })
   })
 
   test('renaming keeps the address, and the page is no longer as visitors see it', async () => {
     const before = (await open('tmabout')).summary
     const after = (
-      await server.ask<PageSummary>('/api/pages/tmabout', { method: 'PATCH', body: { title: 'About us' } })
+      await server.ask<PageSummary>('/api/sites/tarrowmoor/pages/tmabout', {
+        method: 'PATCH',
+        body: { title: 'About us' },
+      })
     ).body
     expect(after).toMatchObject({ title: 'About us', path: before.path, state: 'changed' })
   })
@@ -127,7 +132,7 @@ describe('the tree', () => {
 
 describe('page settings', () => {
   const change = (body: unknown) =>
-    server.ask<PageSummary>('/api/pages/tmquestions', { method: 'PATCH', body })
+    server.ask<PageSummary>('/api/sites/tarrowmoor/pages/tmquestions', { method: 'PATCH', body })
   const liveHtml = async (path: string) => (await server.site.request(`http://localhost${path}`)).text()
 
   test('what is not given stays, and visitors see a change only once this page is published', async () => {
@@ -181,7 +186,8 @@ describe('publishing', () => {
   test('two at once both arrive', async () => {
     const ids = ['tmvisit', 'tmquestions']
     await Promise.all(ids.map((id) => server.publish(id)))
-    const pages = (await server.ask<PageSummary[]>('/api/pages')).body as unknown as PageSummary[]
+    const pages = (await server.ask<PageSummary[]>('/api/sites/tarrowmoor/pages'))
+      .body as unknown as PageSummary[]
     expect(pages.filter((page) => ids.includes(page.id)).map((page) => page.state)).toEqual(['live', 'live'])
     expect((await live('/visit/')).html).toContain('Theirs')
   })
@@ -198,7 +204,7 @@ describe('publishing', () => {
     for (const address of new Set(addresses))
       expect([address, (await live(address)).status]).toEqual([address, 200])
     for (const address of [
-      '/api/pages',
+      '/api/sites/tarrowmoor/pages',
       '/nothing/',
       '/../../../etc/passwd',
       '/%2e%2e/%2e%2e/package.json',
@@ -209,47 +215,77 @@ describe('publishing', () => {
 })
 
 describe('requests that are refused', () => {
-  const before = async () => JSON.stringify((await server.ask('/api/pages')).body)
+  const before = async () => JSON.stringify((await server.ask('/api/sites/tarrowmoor/pages')).body)
 
   test.each([
-    ['a page that does not exist', '/api/pages/nosuch', {}, 404, 'not-found'],
-    ['a version that does not exist', '/api/pages/tmhome/versions/999', {}, 404, 'not-found'],
+    ['a page that does not exist', '/api/sites/tarrowmoor/pages/nosuch', {}, 404, 'not-found'],
+    [
+      'a version that does not exist',
+      '/api/sites/tarrowmoor/pages/tmhome/versions/999',
+      {},
+      404,
+      'not-found',
+    ],
     ['an address that does not exist', '/api/nonsense', {}, 404, 'not-found'],
-    ['a body that is not JSON', '/api/pages', { method: 'POST', body: '{"title":' }, 400, 'malformed'],
-    ['a body that lacks a field', '/api/pages', { method: 'POST', body: { title: 'x' } }, 400, 'malformed'],
+    [
+      'a body that is not JSON',
+      '/api/sites/tarrowmoor/pages',
+      { method: 'POST', body: '{"title":' },
+      400,
+      'malformed',
+    ],
+    [
+      'a body that lacks a field',
+      '/api/sites/tarrowmoor/pages',
+      { method: 'POST', body: { title: 'x' } },
+      400,
+      'malformed',
+    ],
     [
       'a body of another type',
-      '/api/pages',
+      '/api/sites/tarrowmoor/pages',
       { method: 'POST', body: 'x', headers: { 'content-type': 'text/plain' } },
       400,
       'malformed',
     ],
-    ['an empty title', '/api/pages/tmhome', { method: 'PATCH', body: { title: '  ' } }, 400, 'malformed'],
+    [
+      'an empty title',
+      '/api/sites/tarrowmoor/pages/tmhome',
+      { method: 'PATCH', body: { title: '  ' } },
+      400,
+      'malformed',
+    ],
     [
       'a title too long',
-      '/api/pages/tmhome',
+      '/api/sites/tarrowmoor/pages/tmhome',
       { method: 'PATCH', body: { title: 'x'.repeat(201) } },
       422,
       'not-valid',
     ],
     [
       'a parent that does not exist',
-      '/api/pages',
+      '/api/sites/tarrowmoor/pages',
       { method: 'POST', body: { title: 'x', parentId: 'nosuch' } },
       404,
       'not-found',
     ],
     [
       'a write from another origin',
-      '/api/pages/tmhome',
+      '/api/sites/tarrowmoor/pages/tmhome',
       { method: 'PATCH', body: { title: 'x' }, headers: { origin: 'https://evil.example' } },
       403,
       'foreign-origin',
     ],
-    ['another host name', '/api/pages', { headers: { host: 'evil.example' } }, 403, 'foreign-origin'],
+    [
+      'another host name',
+      '/api/sites/tarrowmoor/pages',
+      { headers: { host: 'evil.example' } },
+      403,
+      'foreign-origin',
+    ],
     [
       'a body of 9 MB',
-      '/api/pages',
+      '/api/sites/tarrowmoor/pages',
       { method: 'POST', body: { title: 'x'.repeat(9_000_000), parentId: null } },
       413,
       'too-large',

@@ -221,7 +221,7 @@ export class Machine {
   }
 
   async open(id: string): Promise<PageDocument> {
-    const answer = await this.ask(`/api/pages/${id}`)
+    const answer = await this.ask(`/api/sites/tarrowmoor/pages/${id}`)
     // While the database is away, the server says so, which is no page.
     if (!answer.ok) throw new Error(`${id} could not be opened: ${await answer.text()}`)
     return answer.json() as Promise<PageDocument>
@@ -268,7 +268,7 @@ async function keepSaving(machine: Machine, id: string, told: Told, isOver: () =
     told.asked.set(summary.version + 1, words)
     try {
       const body = { base: summary.version, document: next, journal: null }
-      const answer = await machine.ask(`/api/pages/${id}/document`, 'PUT', body)
+      const answer = await machine.ask(`/api/sites/tarrowmoor/pages/${id}/document`, 'PUT', body)
       if (answer.status !== 200) return
       summary = (await answer.json()) as PageSummary
       document = next
@@ -288,7 +288,7 @@ async function assertNothingLost(machine: Machine, told: ReadonlyMap<string, Tol
     expect(summary.version).toBeLessThanOrEqual(acknowledged.version + 1)
     if (acknowledged.version > 1) {
       const kept = (await (
-        await machine.ask(`/api/pages/${id}/versions/${acknowledged.version}`)
+        await machine.ask(`/api/sites/tarrowmoor/pages/${id}/versions/${acknowledged.version}`)
       ).json()) as Page
       expect(nameIn(kept)).toBe(acknowledged.words)
     }

@@ -14,7 +14,7 @@ beforeAll(async () => {
 afterAll(() => server.close())
 
 const live = () => join(server.services.dataDir, 'live')
-const current = () => new Releases(server.services.dataDir).current()
+const current = () => new Releases(server.services.dataDir).current('tarrowmoor')
 const home = async () => (await server.site.request('http://localhost/')).text()
 /** All files that are on the disk for visitors, and the link to the release. */
 const onDisk = async () =>
@@ -25,13 +25,18 @@ const onDisk = async () =>
 
 test('a publish that fails half-way changes nothing: visitors see what they saw, and no file is left', async () => {
   const before = { release: current(), html: await home(), files: await onDisk() }
-  await expect(publishNow(server.services, { tmhome: 1, nosuch: 1 })).rejects.toThrow('There is no such page')
+  await expect(publishNow(server.services, server.scope, { tmhome: 1, nosuch: 1 })).rejects.toThrow(
+    'There is no such page',
+  )
   expect({ release: current(), html: await home(), files: await onDisk() }).toEqual(before)
 })
 
 test('an address that is saved while the site can’t be compiled is told as saved, and shown once it can', async () => {
   const renamed = (slug: string) =>
-    server.ask<ErrorBody & PageSummary>('/api/pages/tmvisit', { method: 'PATCH', body: { slug } })
+    server.ask<ErrorBody & PageSummary>('/api/sites/tarrowmoor/pages/tmvisit', {
+      method: 'PATCH',
+      body: { slug },
+    })
   // A folder of fonts that is a file: what a full or failing disk looks like to the compiler.
   const folder = join(server.services.dataDir, 'fonts')
   await rename(folder, `${folder}-away`)
@@ -42,7 +47,7 @@ test('an address that is saved while the site can’t be compiled is told as sav
   expect([failed.status, failed.body.code]).toEqual([500, 'internal'])
   expect(failed.body.message).toMatch(/The change is saved, .* visitors see what they saw before/)
   expect((await server.site.request('http://localhost/visit/')).status).toBe(200)
-  const pages = (await server.ask<PageSummary[]>('/api/pages')).body
+  const pages = (await server.ask<PageSummary[]>('/api/sites/tarrowmoor/pages')).body
   expect(pages.find(({ id }) => id === 'tmvisit')?.path).toBe('/come/')
   expect((await renamed('visit')).status).toBe(200)
   expect((await server.site.request('http://localhost/visit/')).status).toBe(200)
@@ -50,9 +55,9 @@ test('an address that is saved while the site can’t be compiled is told as sav
 
 test('a file that is gone from the disk is named, and stops only what shows it', async () => {
   const folder = join(server.services.dataDir, 'media', 'tmdusk')
-  const rows = (await server.ask<MediaUse[]>('/api/media/tmdusk/uses')).body
+  const rows = (await server.ask<MediaUse[]>('/api/sites/tarrowmoor/media/tmdusk/uses')).body
   const showing = rows.flatMap((use) => ('pageId' in use ? [use.pageId] : []))
-  const other = (await server.ask<PageSummary[]>('/api/pages')).body.find(
+  const other = (await server.ask<PageSummary[]>('/api/sites/tarrowmoor/pages')).body.find(
     ({ id, state }) => !showing.includes(id) && state === 'live',
   )!
   await rename(folder, `${folder}-away`)
@@ -78,7 +83,8 @@ test('a page that went live without a file has it as soon as the file is back, w
   expect((await answer()).status).toBe(200)
   await rename(folder, `${folder}-away`)
   await rm(stored)
-  const renamed = (name: string) => server.ask('/api/site/settings', { method: 'PUT', body: { name } })
+  const renamed = (name: string) =>
+    server.ask('/api/sites/tarrowmoor/settings', { method: 'PUT', body: { name } })
   // Every page is made again, and those that show the picture stay live without it.
   expect((await renamed('Tarrowmoor by night')).status).toBe(200)
   expect((await answer()).status).toBe(404)
@@ -99,13 +105,20 @@ test('what a publish made that failed is gone again, and what is live stays whol
   const before = await onDisk()
   // After the pages were made, which is when a disk is full.
   const write = jest.spyOn(Releases.prototype, 'write').mockRejectedValueOnce(new Error('The disk failed'))
-  const changed = await server.ask('/api/site/settings', { method: 'PUT', body: { name: 'Another name' } })
+  const changed = await server.ask('/api/sites/tarrowmoor/settings', {
+    method: 'PUT',
+    body: { name: 'Another name' },
+  })
   write.mockRestore()
   expect(changed.status).toBe(500)
   expect(await onDisk()).toEqual(before)
   expect(
-    (await server.ask('/api/site/settings', { method: 'PUT', body: { name: 'Tarrowmoor Observatory' } }))
-      .status,
+    (
+      await server.ask('/api/sites/tarrowmoor/settings', {
+        method: 'PUT',
+        body: { name: 'Tarrowmoor Observatory' },
+      })
+    ).status,
   ).toBe(200)
 })
 
@@ -117,7 +130,7 @@ test('a publish that was killed leaves nothing that stops the next one or the ne
   await mkdir(join(live(), 'halfdone'))
   await writeFile(join(live(), 'halfdone/index.html'), 'a page')
   expect((await server.publish('tmhome')).status).toBe(200)
-  await showRelease(server.services)
+  await showRelease(server.services, server.scope)
   const left = await onDisk()
   expect(left.filter((name) => /killed|unused|halfdone/.test(name))).toEqual([])
   expect((await server.site.request('http://localhost/')).status).toBe(200)
@@ -130,7 +143,7 @@ test.each([
 ])('a release is made again at the next start where %s', async (_what, gone) => {
   const before = await home()
   for (const name of await gone()) await rm(join(live(), name), { recursive: true, force: true })
-  await showRelease(server.services)
+  await showRelease(server.services, server.scope)
   expect(await home()).toBe(before)
   expect((await server.site.request('http://localhost/visit/')).status).toBe(200)
 })
@@ -145,11 +158,11 @@ async function halfWritten(name: string): Promise<string> {
 
 test('a crash between the database’s commit and the switch is mended at the next start', async () => {
   const older = current()!
-  await publishNow(server.services, { tmhome: 1 })
+  await publishNow(server.services, server.scope, { tmhome: 1 })
   const { releaseId } = (await server.services.db.manager.find(SiteEntity))[0]!
-  await new Releases(server.services.dataDir).show(older)
+  await new Releases(server.services.dataDir).show('tarrowmoor', older)
   expect(current()).toBe(older)
-  await showRelease(server.services)
+  await showRelease(server.services, server.scope)
   expect(current()).toBe(releaseId)
   expect(await home()).toContain('Come and look through the big one')
 })
@@ -158,7 +171,7 @@ test('the same site gives the same files, old releases do not pile up, nor does 
   const first = await home()
   const manifest = () => new Releases(server.services.dataDir).manifest(current()!)
   const before = manifest()
-  for (let i = 0; i < 6; i++) await publishNow(server.services, { tmhome: 1 })
+  for (let i = 0; i < 6; i++) await publishNow(server.services, server.scope, { tmhome: 1 })
   expect(await home()).toBe(first)
   expect(manifest()).toEqual(before)
   const files = await onDisk()

@@ -54,9 +54,14 @@ isShared('while one process is held up, the other answers', async () => {
 isShared('what is published is what both show at once, whoever answers', async () => {
   for (const title of ['Come and visit', 'Visit us again', 'Visit']) {
     const { title: was } = (await machine.open('tmvisit')).summary
-    const changed = await machine.ask('/api/pages/tmvisit', 'PATCH', { title, was: { title: was } })
+    const changed = await machine.ask('/api/sites/tarrowmoor/pages/tmvisit', 'PATCH', {
+      title,
+      was: { title: was },
+    })
     const { version } = (await changed.json()) as PageSummary
-    expect((await machine.ask('/api/pages/tmvisit/publish', 'POST', { version })).status).toBe(200)
+    expect(
+      (await machine.ask('/api/sites/tarrowmoor/pages/tmvisit/publish', 'POST', { version })).status,
+    ).toBe(200)
     const titles = await Promise.all(Array.from({ length: 40 }, () => titleOf('/visit/')))
     expect(new Set(titles).size).toBe(1)
     expect(titles[0]).toContain(title)

@@ -18,7 +18,7 @@ test('asked to stop, the server finishes a save that is under way, and then stop
   const named = { ...document.nodes[document.root]!, name: 'Saved while stopping' }
   const saved = { ...document, nodes: { ...document.nodes, [document.root]: named } }
   const body = JSON.stringify({ base: summary.version, document: saved, journal: null })
-  const sendRest = await machine.sendInTwo('/api/pages/tmabout/document', 'PUT', body)
+  const sendRest = await machine.sendInTwo('/api/sites/tarrowmoor/pages/tmabout/document', 'PUT', body)
   const stopped = machine.stopServer()
   // Long enough for the signal to have arrived: what comes now comes to a server that stops.
   await new Promise((resolve) => setTimeout(resolve, 300))

@@ -22,10 +22,13 @@ beforeAll(async () => {
 }, 120_000)
 afterAll(() => server.close())
 
-const site = async () => (await server.ask<SiteInfo>('/api/site')).body
-const open = async (id: string) => (await server.ask<PageDocument>(`/api/pages/${id}`)).body
+const site = async () => (await server.ask<SiteInfo>('/api/sites/tarrowmoor')).body
+const open = async (id: string) => (await server.ask<PageDocument>(`/api/sites/tarrowmoor/pages/${id}`)).body
 const save = (id: string, body: object) =>
-  server.ask<SaveResult>(`/api/pages/${id}/document`, { method: 'PUT', body: { journal: null, ...body } })
+  server.ask<SaveResult>(`/api/sites/tarrowmoor/pages/${id}/document`, {
+    method: 'PUT',
+    body: { journal: null, ...body },
+  })
 
 /** The header with another name in it. */
 function branded(header: Page, brand: string): Page {
@@ -47,17 +50,20 @@ test('a header is saved from a page that did not change, with its own version an
     summary.version,
     { [header.id]: header.base + 1 },
   ])
-  const [newest] = (await server.ask<VersionInfo[]>(`/api/documents/${header.id}/versions`)).body
+  const [newest] = (await server.ask<VersionInfo[]>(`/api/sites/tarrowmoor/documents/${header.id}/versions`))
+    .body
   expect(newest).toMatchObject({
     number: header.base + 1,
     savedBy: 'Tarn',
     changes: [expect.stringMatching(/header/)],
   })
-  const read = await server.ask<Page>(`/api/documents/${header.id}/versions/${header.base + 1}`)
-  expect(read.body).toEqual(header.document)
-  expect((await server.ask<VersionInfo[]>('/api/pages/tmvisit/versions')).body[0]!.number).toBe(
-    summary.version,
+  const read = await server.ask<Page>(
+    `/api/sites/tarrowmoor/documents/${header.id}/versions/${header.base + 1}`,
   )
+  expect(read.body).toEqual(header.document)
+  expect(
+    (await server.ask<VersionInfo[]>('/api/sites/tarrowmoor/pages/tmvisit/versions')).body[0]!.number,
+  ).toBe(summary.version)
 })
 
 test(`of two who save a page with the header at once, ${ROUNDS} times, one has all of it and the other nothing`, async () => {
@@ -135,7 +141,10 @@ test('a save that holds nothing, one document twice, or too many is refused', as
 test('a header goes live with the page that it is published with, on every page, and an older one never again', async () => {
   const { summary } = await open('tmvisit')
   const publish = (shared: object, version = summary.version) =>
-    server.ask<PublishResult>('/api/pages/tmvisit/publish', { method: 'POST', body: { version, shared } })
+    server.ask<PublishResult>('/api/sites/tarrowmoor/pages/tmvisit/publish', {
+      method: 'POST',
+      body: { version, shared },
+    })
   const header = await headerSave('Live now')
   const saved = await save('tmvisit', { base: summary.version, shared: [header] })
   const about = async () => (await server.site.request('http://localhost/about/')).text()
@@ -174,7 +183,7 @@ test('a footer with a problem that stops publishing goes live with no page, and 
   const broken = { id: shared.footer.id, base: shared.footer.version, document: { ...footer, nodes } }
   const saved = await save('tmvisit', { base: summary.version, shared: [broken] })
   expect(saved.status).toBe(200)
-  const refused = await server.ask<ErrorBody>('/api/pages/tmvisit/publish', {
+  const refused = await server.ask<ErrorBody>('/api/sites/tarrowmoor/pages/tmvisit/publish', {
     method: 'POST',
     body: { version: summary.version, shared: saved.body.shared },
   })
@@ -199,7 +208,7 @@ test('what is journaled of a header stands on its version, and on the new one on
     at: 1_700_000_000_000,
     edits: [set],
   })
-  const path = '/api/pages/tmvisit/journal'
+  const path = '/api/sites/tarrowmoor/pages/tmvisit/journal'
   const sent = await server.ask(`${path}/tab1`, { method: 'POST', body: { entries: [entry(0), entry(1)] } })
   expect(sent.status).toBe(200)
   const kept = async () =>

@@ -11,7 +11,7 @@ afterAll(() => server.close())
 
 const publish = () => server.publish<ErrorBody>('tmquestions', 'editor')
 const allow = (ownValues: boolean) =>
-  server.ask<SiteInfo>('/api/site/settings', { method: 'PUT', body: { ownValues } })
+  server.ask<SiteInfo>('/api/sites/tarrowmoor/settings', { method: 'PUT', body: { ownValues } })
 const liveCss = async () => {
   const html = await (await server.site.request('http://localhost/questions/')).text()
   const [, path] = /href="(\/styles\/[^"]+)"/.exec(html)!
@@ -19,14 +19,15 @@ const liveCss = async () => {
 }
 
 test('a page with a value outside the look is saved, and goes live only where the keeper allows it', async () => {
-  const { summary, document } = (await server.ask<PageDocument>('/api/pages/tmquestions')).body
+  const { summary, document } = (await server.ask<PageDocument>('/api/sites/tarrowmoor/pages/tmquestions'))
+    .body
   const [id, node] = Object.entries(document.nodes).find(([, { kind }]) => kind === 'section')!
   const section = {
     ...node,
     look: { ...node.look, surface: '#f7e2c4' },
     sizes: { ...node.sizes, base: { ...node.sizes.base, above: '48px' } },
   }
-  const saved = await server.ask('/api/pages/tmquestions/document', {
+  const saved = await server.ask('/api/sites/tarrowmoor/pages/tmquestions/document', {
     method: 'PUT',
     body: {
       base: summary.version,
@@ -62,20 +63,22 @@ test.each([
   ['more than a measure', 'above', '3px;color:red'],
   ['a step that no look has', 'above', 'huge'],
 ])('%s is refused, and nothing is saved', async (_what, key, value) => {
-  const { summary, document } = (await server.ask<PageDocument>('/api/pages/tmabout')).body
+  const { summary, document } = (await server.ask<PageDocument>('/api/sites/tarrowmoor/pages/tmabout')).body
   const [id, node] = Object.entries(document.nodes).find(([, { kind }]) => kind === 'section')!
   const nodes = { ...document.nodes, [id]: { ...node, sizes: { base: { [key]: value } } } }
-  const { status, body } = await server.ask<ErrorBody>('/api/pages/tmabout/document', {
+  const { status, body } = await server.ask<ErrorBody>('/api/sites/tarrowmoor/pages/tmabout/document', {
     method: 'PUT',
     body: { base: summary.version, document: { ...document, nodes }, journal: null },
   })
   expect([status, body.code]).toEqual([422, 'not-valid'])
   expect(body.problems.map(({ pointer }) => pointer)).toEqual([`/nodes/${id}/sizes/base/${key}`])
-  expect((await server.ask<PageDocument>('/api/pages/tmabout')).body.summary.version).toBe(summary.version)
+  expect((await server.ask<PageDocument>('/api/sites/tarrowmoor/pages/tmabout')).body.summary.version).toBe(
+    summary.version,
+  )
 })
 
 test('rules that are no rules are refused', async () => {
-  const { status, body } = await server.ask<ErrorBody>('/api/site/settings', {
+  const { status, body } = await server.ask<ErrorBody>('/api/sites/tarrowmoor/settings', {
     method: 'PUT',
     body: { ownValues: 'yes' },
   })
@@ -83,7 +86,7 @@ test('rules that are no rules are refused', async () => {
 })
 
 const change = (body: unknown, as: 'keeper' | 'editor' | 'reviewer' = 'keeper') =>
-  server.ask<SiteInfo>('/api/site/settings', { method: 'PUT', body, as })
+  server.ask<SiteInfo>('/api/sites/tarrowmoor/settings', { method: 'PUT', body, as })
 
 test('the name and the language of the site are on every page at once, and only administrators change them', async () => {
   for (const as of ['editor', 'reviewer'] as const)
@@ -102,16 +105,16 @@ test.each([
   [{ sharePicture: 7 }, /wrong form/],
   [{ ownValues: 'yes' }, /wrong form/],
 ])('a setting that can’t be one is refused and changes nothing: %j', async (body, reason) => {
-  const before = (await server.ask<SiteInfo>('/api/site')).body
+  const before = (await server.ask<SiteInfo>('/api/sites/tarrowmoor')).body
   const { status, body: refusal } = await change(body)
   expect([400, 422]).toContain(status)
   expect(refusal.message).toMatch(/Nothing was changed/)
   expect(JSON.stringify(refusal)).toMatch(reason)
-  expect((await server.ask<SiteInfo>('/api/site')).body).toEqual(before)
+  expect((await server.ask<SiteInfo>('/api/sites/tarrowmoor')).body).toEqual(before)
 })
 
 test('of two administrators at once the second is told, and overwrites nothing', async () => {
-  const { name } = (await server.ask<SiteInfo>('/api/site')).body
+  const { name } = (await server.ask<SiteInfo>('/api/sites/tarrowmoor')).body
   const both = await Promise.all([
     change({ name: 'First', was: { name } }),
     change({ name: 'Second', was: { name } }),
@@ -123,7 +126,7 @@ test('of two administrators at once the second is told, and overwrites nothing',
 
 describe('the search', () => {
   const find = async (query: string) =>
-    (await server.ask<TextHit[]>(`/api/search?q=${encodeURIComponent(query)}`)).body
+    (await server.ask<TextHit[]>(`/api/sites/tarrowmoor/search?q=${encodeURIComponent(query)}`)).body
 
   test('finds pages by text of their newest version, in any case and with or without accents', async () => {
     const [hit, ...more] = await find('FARMER whose field')
@@ -131,10 +134,11 @@ describe('the search', () => {
     expect([hit!.title, hit!.path]).toEqual(['About', '/about/'])
     expect(hit!.match).toBe('farmer')
     expect(hit!.before + hit!.match + hit!.after).toContain('The farmer whose field they had borrowed')
-    const { summary, document } = (await server.ask<PageDocument>('/api/pages/tmfriend')).body
+    const { summary, document } = (await server.ask<PageDocument>('/api/sites/tarrowmoor/pages/tmfriend'))
+      .body
     const [id, node] = Object.entries(document.nodes).find(([, { kind }]) => kind === 'heading')!
     const named = { ...node, content: { ...node.content, text: 'Café 100 % dark_sky' } }
-    await server.ask('/api/pages/tmfriend/document', {
+    await server.ask('/api/sites/tarrowmoor/pages/tmfriend/document', {
       method: 'PUT',
       body: {
         base: summary.version,

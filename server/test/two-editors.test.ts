@@ -45,7 +45,9 @@ class Editor {
   }
 
   async open(id: string): Promise<void> {
-    const { document, summary } = (await server.ask<PageDocument>(`/api/pages/${id}`, { as: this.role })).body
+    const { document, summary } = (
+      await server.ask<PageDocument>(`/api/sites/tarrowmoor/pages/${id}`, { as: this.role })
+    ).body
     Object.assign(this, { id, base: document, page: document, version: summary.version })
   }
 
@@ -61,7 +63,7 @@ class Editor {
   async save(): Promise<void> {
     for (;;) {
       if (diffPages(this.base, this.page, defaultRegistry).length === 0) return
-      const answer = await server.ask<PageSummary>(`/api/pages/${this.id}/document`, {
+      const answer = await server.ask<PageSummary>(`/api/sites/tarrowmoor/pages/${this.id}/document`, {
         method: 'PUT',
         body: { base: this.version, document: this.page, journal: null },
         as: this.role,
@@ -72,8 +74,9 @@ class Editor {
       }
       expect(answer.body.code).toBe('stale-save')
       const { number } = answer.body.current!
-      const theirs = (await server.ask<Page>(`/api/pages/${this.id}/versions/${number}`, { as: this.role }))
-        .body
+      const theirs = (
+        await server.ask<Page>(`/api/sites/tarrowmoor/pages/${this.id}/versions/${number}`, { as: this.role })
+      ).body
       const versions = { base: this.base, ours: this.page, theirs }
       const { page, conflicts } = mergePages(versions, defaultRegistry, () => 'ours')
       expectNothingLost(versions, page, conflicts)
@@ -152,7 +155,7 @@ test(`${INTERLEAVINGS} random interleavings of two editors lose nothing`, async 
     }
     // Both at once at the end: one of them finds the other's.
     await Promise.all([ines.save(), tarn.save()])
-    const { document } = (await server.ask<PageDocument>(`/api/pages/${id}`)).body
+    const { document } = (await server.ask<PageDocument>(`/api/sites/tarrowmoor/pages/${id}`)).body
     expect(subtreeIds(document, document.root).length).toBe(Object.keys(document.nodes).length)
   }
   // Otherwise the two never met, and nothing was tried.

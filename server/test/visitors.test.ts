@@ -141,17 +141,20 @@ describe('an address', () => {
     expect(html).toContain('<title>Page not found · Tarrowmoor Observatory</title>')
     expect(html).toContain('noindex')
     expect(html).toContain('class="site-header')
-    const { notFoundPageId } = (await server.ask<{ notFoundPageId: string }>('/api/site')).body
+    const { notFoundPageId } = (await server.ask<{ notFoundPageId: string }>('/api/sites/tarrowmoor')).body
     for (const [method, path, body] of [
       ['DELETE', '', undefined],
       ['POST', '/unpublish', {}],
       ['POST', '/place', { parentId: 'tmvisit', position: 0 }],
       ['PATCH', '', { slug: 'other' }],
     ] as const) {
-      const { status, body: refusal } = await server.ask(`/api/pages/${notFoundPageId}${path}`, {
-        method,
-        body,
-      })
+      const { status, body: refusal } = await server.ask(
+        `/api/sites/tarrowmoor/pages/${notFoundPageId}${path}`,
+        {
+          method,
+          body,
+        },
+      )
       expect([status, refusal.message]).toEqual([
         422,
         expect.stringMatching(/^The 404 page of the site can’t be/),
@@ -169,17 +172,20 @@ describe('an address', () => {
 })
 
 test('what was taken from visitors is gone for them, and back once it is published again', async () => {
-  const { status, body } = await server.ask<{ state: string }>('/api/pages/tmfriend/unpublish', {
-    method: 'POST',
-    body: {},
-    as: 'reviewer',
-  })
+  const { status, body } = await server.ask<{ state: string }>(
+    '/api/sites/tarrowmoor/pages/tmfriend/unpublish',
+    {
+      method: 'POST',
+      body: {},
+      as: 'reviewer',
+    },
+  )
   expect([status, body.state]).toEqual([200, 'never-published'])
   expect((await get('/friend/')).status).toBe(404)
   expect(await (await get('/sitemap.xml')).text()).not.toContain('/friend/')
   expect((await server.publish('tmfriend')).status).toBe(200)
   expect((await get('/friend/')).status).toBe(200)
-  const home = await server.ask('/api/pages/tmhome/unpublish', { method: 'POST', body: {} })
+  const home = await server.ask('/api/sites/tarrowmoor/pages/tmhome/unpublish', { method: 'POST', body: {} })
   expect([home.status, home.body.message]).toEqual([
     422,
     'The home page of the site can’t be unpublished. Nothing was changed.',
@@ -213,7 +219,9 @@ describe('search engines', () => {
       /<url><loc>([^<]+)<\/loc><lastmod>\d{4}-\d\d-\d\dT\d\d:\d\d:\d\d\.\d+Z<\/lastmod><\/url>/g,
     )
     const found = [...entries].map(([, address]) => address!)
-    const { body: pages } = await server.ask<{ path: string; more: { isListed: boolean } }[]>('/api/pages')
+    const { body: pages } = await server.ask<{ path: string; more: { isListed: boolean } }[]>(
+      '/api/sites/tarrowmoor/pages',
+    )
     const listed = pages.filter(({ more, path }) => more.isListed && path !== '/404/')
     expect(found.sort()).toEqual(listed.map(({ path }) => ORIGIN + path).sort())
     for (const address of found) expect((await server.site.request(address)).status).toBe(200)

@@ -12,13 +12,13 @@ beforeAll(async () => {
 }, 120_000)
 afterAll(() => server.close())
 
-const open = async (id: string) => (await server.ask<PageDocument>(`/api/pages/${id}`)).body
+const open = async (id: string) => (await server.ask<PageDocument>(`/api/sites/tarrowmoor/pages/${id}`)).body
 const save = (id: string, base: number, document: Page) =>
-  server.ask<PageSummary>(`/api/pages/${id}/document`, {
+  server.ask<PageSummary>(`/api/sites/tarrowmoor/pages/${id}/document`, {
     method: 'PUT',
     body: { base, document, journal: null },
   })
-const liveVersion = async (id: string) => (await liveVersionOf(server.services.db.manager, id))?.version
+const liveVersion = async (id: string) => (await liveVersionOf(server.at, id))?.version
 
 /** The page with another first heading. */
 function retitled(document: Page, text: string): Page {
@@ -32,7 +32,7 @@ test(`of ${ROUNDS} saves beside a publish, none goes live that was not named`, a
     const named = summary.version
     const [saved, published] = await Promise.all([
       save('tmcomet', named, retitled(document, `Round ${round}`)),
-      server.ask(`/api/pages/tmcomet/publish`, { method: 'POST', body: { version: named } }),
+      server.ask(`/api/sites/tarrowmoor/pages/tmcomet/publish`, { method: 'POST', body: { version: named } }),
     ])
     expect([saved.status, published.status]).toEqual([200, 200])
     expect(await liveVersion('tmcomet')).toBe(named)
@@ -43,7 +43,10 @@ test('a version that does not exist, and one older than what is live, do not go 
   const { summary } = await open('tmcomet')
   expect((await server.publish('tmcomet')).status).toBe(200)
   const publish = (version: unknown) =>
-    server.ask<ErrorBody>('/api/pages/tmcomet/publish', { method: 'POST', body: { version } })
+    server.ask<ErrorBody>('/api/sites/tarrowmoor/pages/tmcomet/publish', {
+      method: 'POST',
+      body: { version },
+    })
   expect((await publish(summary.version + 1)).body.code).toBe('not-found')
   expect((await publish(1)).body.code).toBe('stale-publish')
   expect((await publish('newest')).body.code).toBe('malformed')
@@ -69,13 +72,14 @@ test('a save that is sent again after its answer was lost is saved once, and no 
     journal: null,
     saveId: 'once',
   }
-  const send = () => server.ask<PageSummary>('/api/pages/tmabout/document', { method: 'PUT', body })
+  const send = () =>
+    server.ask<PageSummary>('/api/sites/tarrowmoor/pages/tmabout/document', { method: 'PUT', body })
   const answers = await Promise.all([send(), send()])
   expect(answers.map(({ status }) => status)).toEqual([200, 200])
   expect(answers.map((one) => one.body.version)).toEqual([summary.version + 1, summary.version + 1])
-  const versions = (await server.ask<VersionInfo[]>('/api/pages/tmabout/versions')).body
+  const versions = (await server.ask<VersionInfo[]>('/api/sites/tarrowmoor/pages/tmabout/versions')).body
   expect(versions[0]!.number).toBe(summary.version + 1)
-  const other = await server.ask<ErrorBody>('/api/pages/tmabout/document', {
+  const other = await server.ask<ErrorBody>('/api/sites/tarrowmoor/pages/tmabout/document', {
     method: 'PUT',
     body: { ...body, saveId: 'another' },
   })
@@ -85,7 +89,7 @@ test('a save that is sent again after its answer was lost is saved once, and no 
 test('two people who change settings of one page in the same moment both keep theirs; of one setting, the second is told', async () => {
   for (let round = 0; round < ROUNDS / 4; round++) {
     const patch = (body: unknown) =>
-      server.ask<ErrorBody>('/api/pages/tmquestions', { method: 'PATCH', body })
+      server.ask<ErrorBody>('/api/sites/tarrowmoor/pages/tmquestions', { method: 'PATCH', body })
     await Promise.all([
       patch({ description: `Description ${round}` }),
       patch({ more: { navigationLabel: `Label ${round}` } }),
@@ -103,7 +107,8 @@ test('two people who change settings of one page in the same moment both keep th
 })
 
 test('whoever changes a setting that another one changed is told what it is now, and nothing if both want the same', async () => {
-  const patch = (body: unknown) => server.ask<ErrorBody>('/api/pages/tmnews', { method: 'PATCH', body })
+  const patch = (body: unknown) =>
+    server.ask<ErrorBody>('/api/sites/tarrowmoor/pages/tmnews', { method: 'PATCH', body })
   const { summary } = await open('tmnews')
   const was = { description: summary.description }
   expect((await patch({ description: 'All about comets', was })).status).toBe(200)
@@ -116,9 +121,9 @@ test('whoever changes a setting that another one changed is told what it is now,
 
 test('a page that was deleted meanwhile is not saved, and says so', async () => {
   const { document, summary } = await open('tmfriend')
-  await server.ask('/api/pages/tmfriend', { method: 'DELETE' })
+  await server.ask('/api/sites/tarrowmoor/pages/tmfriend', { method: 'DELETE' })
   const { status, body } = await save('tmfriend', summary.version, document)
   expect([status, (body as unknown as ErrorBody).code]).toEqual([409, 'page-deleted'])
-  await server.ask('/api/pages/tmfriend/restore', { method: 'POST', body: {} })
+  await server.ask('/api/sites/tarrowmoor/pages/tmfriend/restore', { method: 'POST', body: {} })
   expect((await save('tmfriend', summary.version, document)).status).toBe(200)
 })

@@ -1,4 +1,7 @@
-/** A server on a database of its own, for tests. The test runner starts MariaDB and names it in GULLYLINE_TEST_DATABASE. */
+/**
+ * Two servers on one database and one data folder of their own, for tests: requests go to one and the other in turn, as
+ * behind a proxy that spreads them. The test runner starts MariaDB and names it in GULLYLINE_TEST_DATABASE.
+ */
 import { randomBytes } from 'node:crypto'
 import { cp, mkdtemp, readFile, rename, rm, writeFile } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
@@ -9,6 +12,7 @@ import { pino } from 'pino'
 import type { ErrorBody, PageDocument, PublishResult, Role } from '@gullyline/core'
 import { createEditorApp } from '../src/app.ts'
 import { createSiteApp, type SiteApp } from '../src/visitors/site-app.ts'
+import { allSites, type SiteData, type SiteScope } from '../src/db/site-scope.ts'
 import { openDatabase } from '../src/db/data-source.ts'
 import { derivePicture, type Derived } from '../src/media/derive.ts'
 import { beginSiteIfEmpty, loadDemoIfEmpty } from '../src/demo/load-demo.ts'
@@ -26,15 +30,22 @@ interface AskOptions {
 }
 
 export interface TestServer {
+  /** Of the first of the two servers. */
   readonly services: Services
+  readonly scope: SiteScope
+  /** Its data, outside of any transaction. */
+  readonly at: SiteData
   /** The name of its database. */
   readonly database: string
-  readonly editor: Hono<SignedIn>
+  /** One server and the other, in turn. */
+  readonly editor: Pick<Hono<SignedIn>, 'request'>
   readonly site: SiteApp
   /** Asks the editor's server as its own page would, signed in as the keeper unless told otherwise; gives the status and the JSON it answered. */
   ask<T>(path: string, options?: AskOptions): Promise<{ status: number; body: T & ErrorBody }>
   /** Publishes the newest version of a page, as the editor does after showing it. */
   publish<T = PublishResult>(pageId: string, as?: Role): Promise<{ status: number; body: T & ErrorBody }>
+  /** To be called after something was written past the server. */
+  changed(): Promise<void>
   /** The cookie of somebody of this role, signed in. */
   cookieOf(role: Role): Promise<string>
   close(): Promise<void>
@@ -49,16 +60,21 @@ export async function startTestServer(site: 'sample' | 'begun' = 'sample'): Prom
   await admin.query(`CREATE DATABASE ${name} CHARACTER SET utf8mb4`)
   const dataDir = await mkdtemp(join(tmpdir(), 'gullyline-test-'))
   const db = await openDatabase(base.replace(/\/[^/]*$/, `/${name}`))
-  const services = makeServices({
-    db,
-    log: pino({ level: 'silent' }),
-    dataDir,
-    liveOrigin: 'http://localhost:1',
-  })
+  const given = { log: pino({ level: 'silent' }), dataDir, liveOrigin: 'http://localhost:1' }
+  const services = makeServices({ ...given, db })
   if (site === 'sample') await loadDemoIfEmpty(services, () => undefined, deriveOnce)
   else await beginSiteIfEmpty(services)
-  await completeSite(services)
-  const editor = createEditorApp(services, undefined)
+  const [scope] = (await allSites(db)) as [SiteScope]
+  const { siteId } = scope
+  await completeSite(services, scope)
+  const otherDb = await openDatabase(base.replace(/\/[^/]*$/, `/${name}`))
+  const servers = [services, makeServices({ ...given, db: otherDb })].map((one) =>
+    createEditorApp(one, undefined),
+  )
+  let turn = 0
+  const editor: TestServer['editor'] = {
+    request: (...request) => servers[turn++ % servers.length]!.request(...request),
+  }
   const cookies = new Map<Role, Promise<string>>()
   const cookieOf = (role: Role): Promise<string> => {
     const known = cookies.get(role) ?? signIn(services, role)
@@ -67,10 +83,13 @@ export async function startTestServer(site: 'sample' | 'begun' = 'sample'): Prom
   }
   const server: TestServer = {
     services,
+    scope,
+    at: { manager: db.manager, siteId },
     database: name,
     editor,
-    site: createSiteApp(services),
+    site: createSiteApp({ ...services, siteId }),
     cookieOf,
+    changed: () => scope.change(['pages', 'site'], () => Promise.resolve()),
     async ask(path, { method = 'GET', body, headers = {}, as = 'keeper' } = {}) {
       const cookie: Record<string, string> = as === 'nobody' ? {} : { cookie: await cookieOf(as) }
       const response = await editor.request(`http://127.0.0.1${path}`, {
@@ -85,13 +104,18 @@ export async function startTestServer(site: 'sample' | 'begun' = 'sample'): Prom
       return { status: response.status, body: (await response.json()) as never }
     },
     async publish(pageId, as = 'keeper') {
-      const { body } = await server.ask<PageDocument>(`/api/pages/${pageId}`, { as })
+      const { body } = await server.ask<PageDocument>(`/api/sites/${siteId}/pages/${pageId}`, { as })
       const version = body.summary?.version ?? 1
-      return server.ask(`/api/pages/${pageId}/publish`, { method: 'POST', body: { version }, as })
+      return server.ask(`/api/sites/${siteId}/pages/${pageId}/publish`, {
+        method: 'POST',
+        body: { version },
+        as,
+      })
     },
     async close() {
       await closePools()
       await db.destroy()
+      await otherDb.destroy()
       await admin.query(`DROP DATABASE ${name}`)
       await admin.end()
       await rm(dataDir, { recursive: true, force: true })

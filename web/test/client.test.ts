@@ -55,9 +55,9 @@ function pageThatNames(...named: readonly string[]): void {
 
 describe('what the page names', () => {
   test('is asked for at once, and whoever wants it gets that answer without a second request', async () => {
-    pageThatNames('/api/session', '/api/pages')
+    pageThatNames('/api/session', '/api/sites/tarrowmoor/pages')
     const ready = askEarly(() => undefined)
-    expect(paths()).toEqual(['/api/session', '/api/pages'])
+    expect(paths()).toEqual(['/api/session', '/api/sites/tarrowmoor/pages'])
     const wanted = request<Person>('/api/session')
     await asked[0]!.answer(200, { id: 'ines' })
     await asked[1]!.answer(200, [])
@@ -67,22 +67,22 @@ describe('what the page names', () => {
   })
 
   test('is given away once: a later request is a new one', async () => {
-    pageThatNames('/api/pages')
+    pageThatNames('/api/sites/tarrowmoor/pages')
     void askEarly(() => undefined)
     await asked[0]!.answer(200, ['old'])
-    expect(await request('/api/pages')).toEqual(['old'])
-    const again = request('/api/pages')
+    expect(await request('/api/sites/tarrowmoor/pages')).toEqual(['old'])
+    const again = request('/api/sites/tarrowmoor/pages')
     await turns()
     await asked[1]!.answer(200, ['new'])
     expect(await again).toEqual(['new'])
   })
 
   test('is told to whoever keeps it, each answer under its path', async () => {
-    pageThatNames('/api/site', '/api/pages')
+    pageThatNames('/api/sites/tarrowmoor', '/api/sites/tarrowmoor/pages')
     const kept = new Map<string, unknown>()
     void askEarly((path, answer) => kept.set(path, answer))
     await asked[1]!.answer(200, ['page'])
-    expect([...kept]).toEqual([['/api/pages', ['page']]])
+    expect([...kept]).toEqual([['/api/sites/tarrowmoor/pages', ['page']]])
   })
 
   test.each([
@@ -90,21 +90,21 @@ describe('what the page names', () => {
     ['can’t be read', (one: Asked) => one.answer(200, undefined)],
     ['can’t be had', (one: Asked) => one.fail()],
   ])('and %s, is kept by nobody and asked for again when it is wanted', async (_what, spoil) => {
-    pageThatNames('/api/pages')
+    pageThatNames('/api/sites/tarrowmoor/pages')
     const keep = jest.fn()
     const ready = askEarly(keep)
     await spoil(asked[0]!)
     await ready
-    const wanted = request('/api/pages')
+    const wanted = request('/api/sites/tarrowmoor/pages')
     await turns()
-    expect(paths()).toEqual(['/api/pages', '/api/pages'])
+    expect(paths()).toEqual(['/api/sites/tarrowmoor/pages', '/api/sites/tarrowmoor/pages'])
     await asked[1]!.answer(200, ['there'])
     expect(await wanted).toEqual(['there'])
     expect(keep).not.toHaveBeenCalled()
   })
 
   test('holds nobody up for long: the screen says that it waits', async () => {
-    pageThatNames('/api/pages')
+    pageThatNames('/api/sites/tarrowmoor/pages')
     let isReady = false
     void askEarly(() => undefined).then(() => (isReady = true))
     await turns()
@@ -114,11 +114,11 @@ describe('what the page names', () => {
   })
 
   test('and was not wanted for a while, is too old to be given', async () => {
-    pageThatNames('/api/pages')
+    pageThatNames('/api/sites/tarrowmoor/pages')
     void askEarly(() => undefined)
     await asked[0]!.answer(200, ['old'])
     await jest.advanceTimersByTimeAsync(60_000)
-    void request('/api/pages')
+    void request('/api/sites/tarrowmoor/pages')
     await turns()
     expect(paths()).toHaveLength(2)
   })
@@ -139,7 +139,7 @@ describe('what the page names', () => {
 
 describe('a request that fails', () => {
   test('tells in words what happened, and that it may be tried again, when there is no server', async () => {
-    const lost = request('/api/pages')
+    const lost = request('/api/sites/tarrowmoor/pages')
     const told = expect(lost).rejects.toThrow(/Can’t reach the server.* try again/)
     await turns()
     await asked[0]!.fail()
@@ -149,13 +149,13 @@ describe('a request that fails', () => {
   test('has the server’s own words and body when it is refused, and tells when nobody is signed in', async () => {
     let isOut = 0
     onSignedOut(() => isOut++)
-    const refused = request('/api/pages').catch((error: unknown) => error)
+    const refused = request('/api/sites/tarrowmoor/pages').catch((error: unknown) => error)
     await turns()
     await asked[0]!.answer(403, { code: 'not-allowed', message: 'That is for editors.', problems: [] })
     const error = (await refused) as ApiError
     expect([error.message, error.body?.code, isOut]).toEqual(['That is for editors.', 'not-allowed', 0])
 
-    const signedOut = request('/api/pages').catch((one: unknown) => one)
+    const signedOut = request('/api/sites/tarrowmoor/pages').catch((one: unknown) => one)
     await turns()
     await asked[1]!.answer(401, { code: 'not-signed-in', message: 'Sign in.', problems: [] })
     expect(await signedOut).toBeInstanceOf(ApiError)

@@ -3,6 +3,7 @@ import { afterEach, beforeEach, expect, test } from '@jest/globals'
 import { act, createElement, useEffect } from 'react'
 import { createRoot, type Root } from 'react-dom/client'
 import { onSignedOut } from '../src/api/client.ts'
+import { openSite } from '../src/api/site-address.ts'
 import {
   dropUpload,
   filesOf,
@@ -64,6 +65,7 @@ const start = (...names: string[]): void => act(() => void startUploads('picture
 const states = () => shown.map(({ name, state }) => `${name}: ${state.type}`)
 
 beforeEach(() => {
+  openSite('tarrowmoor')
   Sent.all = []
   Object.assign(globalThis, { XMLHttpRequest: Sent, IS_REACT_ACT_ENVIRONMENT: true })
   root = createRoot(document.createElement('div'))
@@ -77,7 +79,10 @@ afterEach(() => {
 test('two are sent at a time, and the next one as soon as one is done', async () => {
   start('a.jpg', 'b.jpg', 'c.jpg')
   expect(states()).toEqual(['a.jpg: sending', 'b.jpg: sending', 'c.jpg: waiting'])
-  expect(Sent.all.map(({ path }) => path)).toEqual(['/api/media?name=a.jpg', '/api/media?name=b.jpg'])
+  expect(Sent.all.map(({ path }) => path)).toEqual([
+    '/api/sites/tarrowmoor/media?name=a.jpg',
+    '/api/sites/tarrowmoor/media?name=b.jpg',
+  ])
   act(() => Sent.all[0]!.upload.onprogress?.({ loaded: 1, total: 4 }))
   expect(shown[0]!.state).toEqual({ type: 'sending', share: 0.25 })
   await Sent.all[0]!.answer(201, { id: 'p1', fallback: '/x' })
@@ -139,8 +144,8 @@ test('files go to their own part of the library, and what is pasted without a na
     ['pictures', 'Pasted picture'],
   ])
   expect(Sent.all.map(({ path }) => path)).toEqual([
-    '/api/files?name=plan.pdf',
-    '/api/media?name=Pasted%20picture',
+    '/api/sites/tarrowmoor/files?name=plan.pdf',
+    '/api/sites/tarrowmoor/media?name=Pasted%20picture',
   ])
   expect(filesOf(null)).toEqual([])
 })

@@ -62,6 +62,16 @@ export interface Person {
   readonly role: Role
 }
 
+/** Who is signed in, and the sites that they work on. */
+export interface Account extends Person {
+  readonly sites: readonly SiteName[]
+}
+
+export interface SiteName {
+  readonly id: string
+  readonly name: string
+}
+
 export interface SignInRequest {
   readonly login: string
   readonly password: string

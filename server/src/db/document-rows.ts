@@ -10,6 +10,8 @@ export interface DocumentRow {
   type: DocumentType
   /** Number of the newest version. */
   version: number
+  /** Whether it is recorded what its versions refer to; not so for documents from before that was. */
+  usesKnown: boolean
 }
 
 export interface VersionRow {
@@ -61,6 +63,7 @@ export const DocumentEntity = new EntitySchema<DocumentRow>({
     siteId: { ...id, name: 'site_id' },
     type: { type: 'varchar', length: 20 },
     version: { type: 'int' },
+    usesKnown: { type: 'boolean', name: 'uses_known', default: false },
   },
   foreignKeys: [
     {

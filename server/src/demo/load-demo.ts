@@ -24,6 +24,7 @@ import { pagePaths } from '../pages/tree.ts'
 import { addPerson } from '../people/store.ts'
 import { publishNow } from '../publish/publish-page.ts'
 import type { Services } from '../services.ts'
+import { SiteScope, type SiteData } from '../db/site-scope.ts'
 
 /** The sample site's people, one for each role. Their passwords are random, and different on every machine. */
 const PEOPLE: readonly { readonly login: string; readonly name: string; readonly role: Role }[] = [
@@ -69,49 +70,56 @@ export async function loadDemoIfEmpty(
       return keepFile(services, { id, revision: 1 }, upload)
     }),
   )
-  await services.db.transaction(async (manager) => {
-    const { id } = demoSite
-    await insertSite(manager, demoSite)
-    for (const row of pictures) await manager.insert(MediaEntity, { siteId: id, ...row })
-    for (const row of files) await manager.insert(FileEntity, { siteId: id, ...row })
+  const scope = new SiteScope(services.db, demoSite.id)
+  await scope.change(['pages', 'site'], async (at) => {
+    await insertSite(at, demoSite)
+    for (const row of pictures) await at.manager.insert(MediaEntity, { siteId: at.siteId, ...row })
+    for (const row of files) await at.manager.insert(FileEntity, { siteId: at.siteId, ...row })
     const paths = pagePaths(demoSite.pages.map((page) => ({ ...page, parentId: page.parentId ?? null })))
     for (const [position, page] of demoSite.pages.entries())
-      await insertDemoPage(manager, page, { siteId: id, position, address: paths[page.id]! })
-    await addDemoPeople(manager, services.dataDir)
+      await insertDemoPage(at, page, { position, address: paths[page.id]! })
+    await addDemoPeople(at.manager, services.dataDir)
   })
   say('Publishing the sample site')
-  await publishNow(services, Object.fromEntries(demoSite.pages.map((page) => [page.id, 1])))
+  await publishNow(services, scope, Object.fromEntries(demoSite.pages.map((page) => [page.id, 1])))
 }
 
 /** A site with one empty page, in the sample site's look, for those who begin their own. Does nothing where a site exists. */
 export async function beginSiteIfEmpty(services: Services): Promise<void> {
-  if ((await services.db.manager.count(SiteEntity)) > 0) return
+  if ((await services.db.manager.count(SiteEntity)) === 0) await beginSite(services)
+}
+
+/** Adds a site with one empty page. */
+export async function beginSite(services: Services): Promise<SiteScope> {
   await copyFonts(services)
-  await services.db.transaction(async (manager) => {
+  const scope = new SiteScope(services.db, newId())
+  await scope.change(['pages', 'site'], async (at) => {
     const [header, footer] = [emptyDocument('site-header'), emptyDocument('site-footer')]
-    const [id, homePageId, headerId, footerId] = [newId(), newId(), newId(), newId()] as const
+    const [homePageId, headerId, footerId] = [newId(), newId(), newId()] as const
     const shared = { header, footer, headerId, footerId }
-    const site = { ...demoSite, ...shared, id, name: 'New site', homePageId, navigation: [] }
-    await insertSite(manager, site)
+    const site = { ...demoSite, ...shared, name: 'New site', homePageId, navigation: [] }
+    await insertSite(at, site)
     const page = { id: homePageId, title: 'Home', slug: '', description: '', document: emptyDocument('page') }
-    await insertDemoPage(manager, page, { siteId: id, position: 0, address: '/' })
+    await insertDemoPage(at, page, { position: 0, address: '/' })
   })
+  return scope
 }
 
 type Optional = 'notFoundPageId' | 'icon' | 'sharePicture'
-interface NewSite extends Omit<SiteRow, 'releaseId' | Optional>, Partial<Pick<SiteRow, Optional>> {
+interface NewSite extends Omit<SiteRow, 'id' | 'releaseId' | Optional>, Partial<Pick<SiteRow, Optional>> {
   readonly header: Page
   readonly footer: Page
 }
 
-async function insertSite(manager: EntityManager, { header, footer, ...site }: NewSite): Promise<void> {
-  const { id, name, language, look, homePageId, headerId, footerId, navigation } = site
+async function insertSite(at: SiteData, { header, footer, ...site }: NewSite): Promise<void> {
+  const { siteId: id } = at
+  const { name, language, look, homePageId, headerId, footerId, navigation } = site
   const { notFoundPageId = null, icon = null, sharePicture = null } = site
   const set = { notFoundPageId, icon, sharePicture, navigation, releaseId: null }
-  await manager.insert(SiteEntity, { id, name, language, look, homePageId, headerId, footerId, ...set })
+  await at.manager.insert(SiteEntity, { id, name, language, look, homePageId, headerId, footerId, ...set })
   const by = GULLYLINE
-  await addDocument(manager, { id: headerId, siteId: id, type: 'header', document: header, by })
-  await addDocument(manager, { id: footerId, siteId: id, type: 'footer', document: footer, by })
+  await addDocument(at, { id: headerId, type: 'header', document: header, by })
+  await addDocument(at, { id: footerId, type: 'footer', document: footer, by })
 }
 
 function emptyDocument(kind: string): Page {
@@ -131,20 +139,16 @@ async function addDemoPeople(manager: EntityManager, dataDir: string): Promise<v
 }
 
 async function insertDemoPage(
-  manager: EntityManager,
+  at: SiteData,
   page: DemoPage,
-  {
-    siteId,
-    position,
-    address,
-  }: { readonly siteId: string; readonly position: number; readonly address: string },
+  { position, address }: { readonly position: number; readonly address: string },
 ): Promise<void> {
   const { id, slug, title, description, inNavigation = slug !== '', more } = page
   const document = withSettings(page.document, { title, description, inNavigation, ...more })
   assertValid(document, title)
   const under = slug === '' ? address : address.slice(0, -(slug.length + 1))
-  const place = { id, siteId, parentId: page.parentId ?? null, position, slug, under }
-  await insertPage(manager, place, document, GULLYLINE)
+  const place = { id, parentId: page.parentId ?? null, position, slug, under }
+  await insertPage(at, place, document, GULLYLINE)
 }
 
 function assertValid(document: Page, title: string): void {

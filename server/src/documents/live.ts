@@ -1,6 +1,6 @@
 /** What visitors see of each document: the version of the newest release that it was part of. */
-import type { EntityManager } from 'typeorm'
 import { ReleasedEntity, ReleaseEntity } from '../db/document-rows.ts'
+import type { SiteData } from '../db/site-scope.ts'
 
 export interface LiveVersion {
   readonly documentId: string
@@ -16,13 +16,10 @@ const NEWEST = `SELECT rd.document_id AS documentId, rd.version, r.at AS since
     ON n.document_id = rd.document_id AND n.newest = rd.release_number`
 
 /** Returns what is live of a site, by the ids of documents. */
-export async function liveVersions(
-  manager: EntityManager,
-  siteId: string,
-): Promise<ReadonlyMap<string, LiveVersion>> {
-  const rows = await manager.query<LiveVersion[]>(
+export async function liveVersions(at: SiteData): Promise<ReadonlyMap<string, LiveVersion>> {
+  const rows = await at.manager.query<LiveVersion[]>(
     `${NEWEST} WHERE r.site_id = ? AND rd.version IS NOT NULL`,
-    [siteId],
+    [at.siteId],
   )
   return new Map(rows.map((row) => [row.documentId, row]))
 }
@@ -34,43 +31,41 @@ export function isLive(id: string): string {
 }
 
 /** Returns what is live of one document; undefined for one that visitors do not see. */
-export async function liveVersionOf(
-  manager: EntityManager,
-  documentId: string,
-): Promise<LiveVersion | undefined> {
-  const [row] = await manager.query<(Omit<LiveVersion, 'version'> & { version: number | null })[]>(
+export async function liveVersionOf(at: SiteData, documentId: string): Promise<LiveVersion | undefined> {
+  const [row] = await at.manager.query<(Omit<LiveVersion, 'version'> & { version: number | null })[]>(
     `SELECT rd.document_id AS documentId, rd.version, r.at AS since
      FROM released_documents rd JOIN releases r ON r.number = rd.release_number
-     WHERE rd.document_id = ? ORDER BY rd.release_number DESC LIMIT 1`,
-    [documentId],
+     WHERE rd.document_id = ? AND r.site_id = ? ORDER BY rd.release_number DESC LIMIT 1`,
+    [documentId, at.siteId],
   )
   return row?.version == null ? undefined : { ...row, version: row.version }
 }
 
 /** Whether a document was part of any release. */
-export function wasEverLive(manager: EntityManager, documentId: string): Promise<boolean> {
-  return manager.existsBy(ReleasedEntity, { documentId })
+export function wasEverLive(at: SiteData, documentId: string): Promise<boolean> {
+  return at.manager.existsBy(ReleasedEntity, { documentId })
 }
 
 interface NewRelease {
   readonly id: string
-  readonly siteId: string
   readonly personId: string | null
   /** The version of each document that goes live with it, and null for those that are taken from visitors. */
   readonly versions: Readonly<Record<string, number | null>>
 }
 
 /** Records a release. Whatever it does not name stays as it is. */
-export async function insertRelease(
-  manager: EntityManager,
-  { id, siteId, personId, versions }: NewRelease,
-): Promise<void> {
-  const { identifiers } = await manager.insert(ReleaseEntity, { id, siteId, personId, at: new Date() })
+export async function insertRelease(at: SiteData, { id, personId, versions }: NewRelease): Promise<void> {
+  const { identifiers } = await at.manager.insert(ReleaseEntity, {
+    id,
+    siteId: at.siteId,
+    personId,
+    at: new Date(),
+  })
   const { number: releaseNumber } = identifiers[0] as { readonly number: number }
   const rows = Object.entries(versions).map(([documentId, version]) => ({
     documentId,
     releaseNumber,
     version,
   }))
-  if (rows.length > 0) await manager.insert(ReleasedEntity, rows)
+  if (rows.length > 0) await at.manager.insert(ReleasedEntity, rows)
 }

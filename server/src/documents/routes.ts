@@ -1,24 +1,17 @@
 import { Hono } from 'hono'
-import type { VersionInfo } from '@gullyline/core'
-import { transact } from '../db/transact.ts'
 import type { SignedIn } from '../people/access.ts'
-import type { Services } from '../services.ts'
-import { findDocument } from './store.ts'
 import { findVersion, listVersions, readDocument } from './versions.ts'
 
 /** Versions of any document, such as the header. */
-export function documentRoutes({ db }: Services): Hono<SignedIn> {
+export function documentRoutes(): Hono<SignedIn> {
   return new Hono<SignedIn>()
     .get('/:id/versions', async (c) =>
-      c.json(
-        await transact(db, async (m): Promise<VersionInfo[]> => {
-          const { id } = await findDocument(m, c.req.param('id'))
-          return listVersions(m, id)
-        }),
-      ),
+      c.json(await c.var.site.read((at) => listVersions(at, c.req.param('id')))),
     )
     .get('/:id/versions/:number', async (c) => {
       const { id, number } = c.req.param()
-      return c.json(await transact(db, async (m) => readDocument(await findVersion(m, id, Number(number)))))
+      return c.json(
+        await c.var.site.read(async (at) => readDocument(await findVersion(at, id, Number(number)))),
+      )
     })
 }

@@ -1,9 +1,9 @@
 /** Versions of documents: read, listed, and added one after another. */
-import type { EntityManager } from 'typeorm'
 import { migratePage, PAGE_FORMAT, type Page, type VersionInfo } from '@gullyline/core'
-import { VersionEntity, type VersionRow } from '../db/document-rows.ts'
+import { DocumentEntity, VersionEntity, type VersionRow } from '../db/document-rows.ts'
 import { Refused } from '../http/errors.ts'
 import { unpackDelta, unpackWhole, type WholeState } from './states.ts'
+import type { SiteData } from '../db/site-scope.ts'
 
 /** A version with the document as it was saved, in whatever format that was. */
 export interface Version extends Pick<
@@ -27,23 +27,19 @@ export const STORED_VERSION =
 export const WITH_BASE = 'LEFT JOIN versions b ON b.document_id = v.document_id AND b.number = v.base'
 
 /** Returns a version; refuses a number that does not exist. */
-export async function findVersion(
-  manager: EntityManager,
-  documentId: string,
-  number: number,
-): Promise<Version> {
-  const [row] = await storedVersions(manager, [{ documentId, number }])
+export async function findVersion(at: SiteData, documentId: string, number: number): Promise<Version> {
+  const [row] = await storedVersions(at, [{ documentId, number }])
   if (!row) throw noVersion(number)
   return readVersion(row)
 }
 
-/** Returns the newest version of a document; refuses an id that does not exist. */
-export async function findNewest(manager: EntityManager, documentId: string): Promise<Version> {
-  const [row] = await manager.query<StoredVersion[]>(
+/** Returns the newest version of a document; refuses an id that no document of the site has. */
+export async function findNewest(at: SiteData, documentId: string): Promise<Version> {
+  const [row] = await at.manager.query<StoredVersion[]>(
     `SELECT ${STORED_VERSION} FROM documents d
      JOIN versions v ON v.document_id = d.id AND v.number = d.version ${WITH_BASE}
-     WHERE d.id = ?`,
-    [documentId],
+     WHERE d.id = ? AND d.site_id = ?`,
+    [documentId, at.siteId],
   )
   if (!row) throw noDocument()
   return readVersion(row)
@@ -53,15 +49,12 @@ export async function findNewest(manager: EntityManager, documentId: string): Pr
 export type VersionFacts = Pick<VersionRow, 'documentId' | 'number' | 'savedAt' | 'savedBy'>
 
 /** Returns what lists tell of the newest version of every page of a site, by the ids of pages. */
-export async function newestVersions(
-  manager: EntityManager,
-  siteId: string,
-): Promise<ReadonlyMap<string, VersionFacts>> {
-  const rows = await manager.query<VersionFacts[]>(
+export async function newestVersions(at: SiteData): Promise<ReadonlyMap<string, VersionFacts>> {
+  const rows = await at.manager.query<VersionFacts[]>(
     `SELECT v.document_id AS documentId, v.number, v.saved_at AS savedAt, v.saved_by AS savedBy FROM documents d
      JOIN versions v ON v.document_id = d.id AND v.number = d.version
      WHERE d.site_id = ? AND d.type = 'page'`,
-    [siteId],
+    [at.siteId],
   )
   return new Map(rows.map((row) => [row.documentId, row]))
 }
@@ -79,22 +72,24 @@ export interface VersionKey {
  * themselves are let go of. Refuses a number that does not exist.
  */
 export async function findVersions<T>(
-  manager: EntityManager,
+  at: SiteData,
   wanted: readonly VersionKey[],
   read: (version: Version) => T,
 ): Promise<Map<string, T>> {
   const found = new Map<string, T>()
   for (let from = 0; from < wanted.length; from += READ_AT_ONCE)
-    for (const row of await storedVersions(manager, wanted.slice(from, from + READ_AT_ONCE)))
+    for (const row of await storedVersions(at, wanted.slice(from, from + READ_AT_ONCE)))
       found.set(row.documentId, read(await readVersion(row)))
   for (const { documentId, number } of wanted) if (!found.has(documentId)) throw noVersion(number)
   return found
 }
 
-function storedVersions(manager: EntityManager, keys: readonly VersionKey[]): Promise<StoredVersion[]> {
-  return manager.query<StoredVersion[]>(
-    `SELECT ${STORED_VERSION} FROM versions v ${WITH_BASE} WHERE (v.document_id, v.number) IN (?)`,
-    [keys.map(({ documentId, number }) => [documentId, number])],
+function storedVersions(at: SiteData, keys: readonly VersionKey[]): Promise<StoredVersion[]> {
+  return at.manager.query<StoredVersion[]>(
+    `SELECT ${STORED_VERSION} FROM versions v ${WITH_BASE}
+     JOIN documents d ON d.id = v.document_id AND d.site_id = ?
+     WHERE (v.document_id, v.number) IN (?)`,
+    [at.siteId, keys.map(({ documentId, number }) => [documentId, number])],
   )
 }
 
@@ -127,13 +122,17 @@ export function readDocument({ document }: Pick<Version, 'document'>): Page {
 /** So many versions are listed at once. */
 const MOST_LISTED = 50
 
-/** Returns versions of a document, newest first, without what is in them: the newest 50, or those before one. */
+/**
+ * Returns versions of a document, newest first, without what is in them: the newest 50, or those before one. Refuses an id
+ * that no document of the site has.
+ */
 export async function listVersions(
-  manager: EntityManager,
+  at: SiteData,
   documentId: string,
   before = Number.MAX_SAFE_INTEGER,
 ): Promise<VersionInfo[]> {
-  const rows = await manager
+  if (!(await at.manager.existsBy(DocumentEntity, { id: documentId, siteId: at.siteId }))) throw noDocument()
+  const rows = await at.manager
     .createQueryBuilder(VersionEntity, 'v')
     .select(['v.documentId', 'v.number', 'v.savedAt', 'v.savedBy', 'v.saveId', 'v.changes'])
     .where('v.document_id = :documentId AND v.number < :before', { documentId, before })

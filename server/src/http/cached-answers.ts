@@ -1,34 +1,55 @@
 import type { Context } from 'hono'
+import type { KnownRevisions, RevisionName } from '../db/revisions.ts'
+import { listsTag } from './etag.ts'
 
-/** Answers that stay true until something is written: made once, then given as the bytes they were. */
+interface Kept {
+  readonly revision: string
+  readonly json: Promise<string>
+}
+
+/** Answers as the bytes they were, each with the revision of what it tells: given again only while that is the same. */
 export class CachedAnswers {
-  readonly #answers = new Map<string, Promise<string>>()
+  readonly #answers = new Map<string, Kept>()
   /** Enough for the pages that people work on at a time; more would only hold memory. */
   readonly #most = 200
 
-  /** The answer of that name as JSON, made by `make` when it is not kept. What fails is not kept. */
-  get(name: string, make: () => Promise<unknown>): Promise<string> {
+  /** Returns the answer of that name as JSON, made by `make` when it is not kept of this revision. What fails is not kept. */
+  get(name: string, revision: string, make: () => Promise<unknown>): Promise<string> {
     const kept = this.#answers.get(name)
-    if (kept) return kept
-    if (this.#answers.size >= this.#most) this.#answers.clear()
-    const answer = make().then((value) => JSON.stringify(value))
-    this.#answers.set(name, answer)
-    answer.catch(() => this.#answers.get(name) === answer && this.#answers.delete(name))
-    return answer
-  }
-
-  /** To be called after every write has been committed and before it is answered. */
-  forgetAll(): void {
-    this.#answers.clear()
+    if (kept?.revision === revision) return kept.json
+    if (!kept && this.#answers.size >= this.#most) this.#answers.clear()
+    const json = make().then((value) => JSON.stringify(value))
+    const made = { revision, json }
+    this.#answers.set(name, made)
+    json.catch(() => this.#answers.get(name) === made && this.#answers.delete(name))
+    return json
   }
 }
 
-/** Answers a request with what is kept under its path. */
-export async function answerCached(
-  context: Context,
-  { answers }: { readonly answers: CachedAnswers },
+type AfterGate = { readonly Variables: { readonly revisions: KnownRevisions } }
+
+interface Answering {
+  readonly answers: CachedAnswers
+  /** Tells this program from one that makes other answers of the same data. */
+  readonly program: string
+}
+
+/**
+ * Answers a request with what is kept under its path, or with nothing where the browser has it already (RFC 9110, 8.8.3
+ * and 15.4.5). `of` names what the answer tells of.
+ */
+export async function answerCached<E extends AfterGate>(
+  context: Context<E>,
+  { answers, program }: Answering,
+  of: RevisionName,
   make: () => Promise<unknown>,
 ): Promise<Response> {
-  const json = await answers.get(context.req.path, make)
-  return context.body(json, 200, { 'Content-Type': 'application/json', 'Cache-Control': 'no-store' })
+  const revision = (context.get('revisions') as KnownRevisions).get(of) ?? ''
+  const etag = `"${revision}-${program}"`
+  // Browsers ask each time, and only this person's may keep it.
+  const headers = { ETag: etag, 'Cache-Control': 'private, no-cache', Vary: 'Cookie' }
+  if (listsTag(context.req.header('if-none-match') ?? '', new Set([etag])))
+    return context.body(null, 304, headers)
+  const json = await answers.get(context.req.path, revision, make)
+  return context.body(json, 200, { 'Content-Type': 'application/json', ...headers })
 }

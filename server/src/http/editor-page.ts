@@ -3,13 +3,13 @@ import { join } from 'node:path'
 import type { Context, Handler } from 'hono'
 import { getCookie } from 'hono/cookie'
 import { uprightFonts, type Look } from '@gullyline/core'
-import { transact } from '../db/transact.ts'
+import { allSites, type SiteScope } from '../db/site-scope.ts'
 import { cookieName } from '../people/access.ts'
 import type { Services } from '../services.ts'
 import { findSite } from '../sites/store.ts'
 
-/** What the screen of one page asks for, one after another, once its scripts run. */
-const ASKED_FOR = ['/api/session', '/api/site', '/api/pages', '/api/pages/ID', '/api/pages/ID/journal']
+/** What of a site the screen of one page asks for, one after another, once its scripts run. */
+const ASKED_FOR = ['', '/pages', '/pages/ID', '/pages/ID/journal']
 const PAGE_SCREEN = /^\/pages\/([a-z0-9]{1,24})$/
 
 /**
@@ -57,9 +57,13 @@ async function scriptsOfEditor(webDir: string): Promise<string> {
 async function preloads(context: Context, services: Services): Promise<string> {
   const id = PAGE_SCREEN.exec(context.req.path)?.[1]
   if (id === undefined || !isSignedIn(context, services)) return ''
+  // None while there is no site: the screen says so itself.
+  const [site] = await allSites(services.db)
+  if (!site) return ''
   return [
-    ...ASKED_FOR.map((path) => preload('fetch', path.replace('ID', id))),
-    ...(await fontsOf(services)).map((file) => preload('font', `/fonts/${encodeURIComponent(file)}`)),
+    preload('fetch', '/api/session'),
+    ...ASKED_FOR.map((path) => preload('fetch', `/api/sites/${site.siteId}${path.replace('ID', id)}`)),
+    ...(await fontsOf(site, services)).map((file) => preload('font', `/fonts/${encodeURIComponent(file)}`)),
   ].join('')
 }
 
@@ -72,8 +76,9 @@ function preload(as: 'fetch' | 'font', href: string): string {
   return `<link rel="preload" as="${as}" crossorigin href="${href}">`
 }
 
-/** The fonts of the site. None while there is no site: the screen says so itself. */
-async function fontsOf({ db, answers }: Services): Promise<string[]> {
-  const make = async (): Promise<string[]> => uprightFonts((await transact(db, findSite)).look as Look)
-  return JSON.parse(await answers.get('fonts', make).catch(() => '[]')) as string[]
+/** The fonts of a site. */
+async function fontsOf(site: SiteScope, { revisions, answers }: Services): Promise<string[]> {
+  const revision = (await revisions.now()).get(`${site.siteId}/site`) ?? ''
+  const make = async (): Promise<string[]> => uprightFonts((await site.read(findSite)).look as Look)
+  return JSON.parse(await answers.get(`fonts of ${site.siteId}`, revision, make)) as string[]
 }

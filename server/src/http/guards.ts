@@ -4,7 +4,7 @@ import { MOST_BYTES } from '../media/limits.ts'
 import { BodyBudget } from './body-budget.ts'
 import { Refused } from './errors.ts'
 
-export const SAFE_METHODS = new Set(['GET', 'HEAD', 'OPTIONS'])
+const SAFE_METHODS = new Set(['GET', 'HEAD', 'OPTIONS'])
 /** Fetch Metadata, "Sec-Fetch-Site": our own page, or the person by the address bar. */
 const OWN_SITE = new Set(['same-origin', 'none'])
 const LOOPBACK_HOSTS = new Set(['127.0.0.1', 'localhost', '[::1]'])
@@ -92,8 +92,8 @@ interface BodyLimit {
 /** Whether a request brings a file. */
 function isUpload(method: string, path: string): boolean {
   return method === 'POST'
-    ? path === '/api/media' || path === '/api/files'
-    : method === 'PUT' && /^\/api\/(media|files)\/[^/]+\/file$/.test(path)
+    ? /^\/api\/sites\/[^/]+\/(media|files)$/.test(path)
+    : method === 'PUT' && /^\/api\/sites\/[^/]+\/(media|files)\/[^/]+\/file$/.test(path)
 }
 
 /**

@@ -1,55 +1,23 @@
 import type { Context } from 'hono'
-import { ID_PATTERN, type Problem } from '@gullyline/core'
+import { checkRequest, type Requests } from '@gullyline/core'
 import { Refused } from './errors.ts'
 
-/** As ids are made; the database would take others for the same. */
-const ID = new RegExp(ID_PATTERN)
-
-/** What a field of a request must be. */
-export type FieldRule =
-  | 'text'
-  | 'id-or-null'
-  | 'id-or-null-or-absent'
-  | 'whole-number'
-  | 'journal-mark'
-  | 'anything'
-  | 'anything-or-absent'
-  | 'shared-saves-or-absent'
-  | 'versions-or-absent'
-  | 'words-or-absent'
-  | 'text-or-absent'
-  | 'id-or-absent'
-  | 'flag-or-absent'
-  | 'flag'
-  | 'list'
-  | 'list-or-absent'
-  | 'object-or-absent'
-
 /**
- * Reads a JSON body with exactly these fields. Refuses with a pointer for each one that is missing or of the wrong
- * type; `T` must be what the rules say.
+ * Reads the body of a request, as JSON of the shape that this request has. Refuses what is not with a pointer to it, and
+ * reads no further than the first fault.
  */
-export async function readBody<T>(
-  context: Context,
-  rules: Readonly<Record<keyof T & string, FieldRule>>,
-): Promise<T> {
+export async function readBody<N extends keyof Requests>(context: Context, name: N): Promise<Requests[N]> {
   const body = parseJson(await context.req.text())
-  if (typeof body !== 'object' || body === null || Array.isArray(body)) {
+  if (typeof body !== 'object' || body === null || Array.isArray(body))
     throw new Refused('malformed', 'The request is not a JSON object. Nothing was changed.')
-  }
-  const values = body as Record<string, unknown>
-  const problems = Object.entries<FieldRule>(rules).flatMap(([name, rule]): Problem[] => {
-    const fault = faultOf(Object.hasOwn(values, name) ? values[name] : undefined, rule)
-    return fault ? [{ pointer: `/${name}`, message: fault }] : []
-  })
-  if (problems.length > 0) {
+  const problems = checkRequest(name, body)
+  if (problems.length > 0)
     throw new Refused(
       'malformed',
       'The request lacks something or holds it in the wrong form. Nothing was changed.',
       { problems },
     )
-  }
-  return values as T
+  return body as Requests[N]
 }
 
 /** Deeper than any document or journal, and far from what reading it by recursion takes. */
@@ -104,79 +72,4 @@ function isWellFormed(value: unknown): boolean {
   if (typeof value === 'string') return !HALF.test(value)
   if (typeof value !== 'object' || value === null) return true
   return Object.entries(value).every(([key, one]) => !HALF.test(key) && isWellFormed(one))
-}
-
-function faultOf(value: unknown, rule: FieldRule): string | undefined {
-  switch (rule) {
-    case 'text':
-      return typeof value === 'string' && value.trim() !== '' ? undefined : 'must be words'
-    case 'id-or-null':
-      return value === null || isId(value) ? undefined : 'must be an id or null'
-    case 'id-or-null-or-absent':
-      return value === undefined ? undefined : faultOf(value, 'id-or-null')
-    case 'whole-number':
-      return Number.isSafeInteger(value) ? undefined : 'must be a whole number'
-    case 'journal-mark':
-      return value === null || isJournalMark(value) ? undefined : 'must be null, or name a tab and a number'
-    case 'words-or-absent':
-      return value === undefined ? undefined : faultOf(value, 'text')
-    case 'text-or-absent':
-      return value === undefined || typeof value === 'string' ? undefined : 'must be text'
-    case 'id-or-absent':
-      return value === undefined || isId(value) ? undefined : 'must be an id'
-    case 'flag-or-absent':
-      return value === undefined || typeof value === 'boolean' ? undefined : 'must be true or false'
-    case 'flag':
-      return typeof value === 'boolean' ? undefined : 'must be true or false'
-    case 'list':
-      return Array.isArray(value) ? undefined : 'must be a list'
-    case 'list-or-absent':
-      return value === undefined || Array.isArray(value) ? undefined : 'must be a list'
-    case 'object-or-absent':
-      return value === undefined || (typeof value === 'object' && value !== null && !Array.isArray(value))
-        ? undefined
-        : 'must be an object'
-    case 'anything-or-absent':
-      return undefined
-    case 'shared-saves-or-absent':
-      return value === undefined || isSharedSaves(value)
-        ? undefined
-        : 'must be a list of documents, each once, with an id and the version it was made from'
-    case 'versions-or-absent':
-      return value === undefined || isVersions(value) ? undefined : 'must be numbers of versions by ids'
-    case 'anything':
-      return value === undefined ? 'is missing' : undefined
-  }
-}
-
-function isId(value: unknown): boolean {
-  return typeof value === 'string' && ID.test(value)
-}
-
-/** More than a page can show. */
-const MOST_TOGETHER = 50
-
-function isSharedSaves(value: unknown): boolean {
-  if (!Array.isArray(value) || value.length > MOST_TOGETHER) return false
-  const saves = value as unknown[]
-  const ids = new Set<unknown>()
-  return saves.every((one) => {
-    const { id, base, document } = (one ?? {}) as Record<string, unknown>
-    const isNew = !ids.has(id)
-    ids.add(id)
-    return isNew && isId(id) && Number.isSafeInteger(base) && document !== undefined
-  })
-}
-
-function isVersions(value: unknown): boolean {
-  if (typeof value !== 'object' || value === null || Array.isArray(value)) return false
-  const entries = Object.entries(value)
-  return (
-    entries.length <= MOST_TOGETHER && entries.every(([id, one]) => isId(id) && Number.isSafeInteger(one))
-  )
-}
-
-function isJournalMark(value: unknown): boolean {
-  const { tab, until } = (value ?? {}) as Record<string, unknown>
-  return typeof tab === 'string' && Number.isSafeInteger(until)
 }

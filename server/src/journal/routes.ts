@@ -1,26 +1,29 @@
 import { Hono } from 'hono'
-import { transact } from '../db/transact.ts'
-import type { JournalRequest } from '@gullyline/core'
+import { findDocument } from '../documents/store.ts'
 import { readBody } from '../http/read-body.ts'
 import type { SignedIn } from '../people/access.ts'
 import type { Services } from '../services.ts'
 import { dropEntries, keepEntries, listJournals } from './store.ts'
 
 /** A person's own unsaved edits, kept on the server as well: nobody else reads or changes them. */
-export function journalRoutes({ db, presence }: Services): Hono<SignedIn> {
+export function journalRoutes({ presence }: Services): Hono<SignedIn> {
   return new Hono<SignedIn>()
     .get('/:id/journal', async (c) => {
       const pageId = c.req.param('id')
-      const isOpen = (tab: string): boolean => presence.isOpen(pageId, tab)
-      return c.json(await transact(db, (m) => listJournals(m, pageId, c.var.person.id, isOpen)))
+      const open = await presence.openTabs(pageId)
+      return c.json(await c.var.site.read((at) => listJournals(at, pageId, c.var.person.id, open)))
     })
     .post('/:id/journal/:tab', async (c) => {
-      const { entries } = await readBody<JournalRequest>(c, { entries: 'anything' })
-      await transact(db, (m) => keepEntries(m, keyOf(c), entries))
+      const { entries } = await readBody(c, 'journal')
+      await c.var.site.read((at) => keepEntries(at, keyOf(c), entries))
       return c.json({ kept: entries.length })
     })
     .delete('/:id/journal/:tab', async (c) => {
-      await transact(db, (m) => dropEntries(m, keyOf(c)))
+      await c.var.site.read(async (at) => {
+        const key = keyOf(c)
+        await findDocument(at, key.documentId)
+        await dropEntries(at, key)
+      })
       return c.json({ done: true })
     })
 }

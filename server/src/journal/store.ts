@@ -1,15 +1,9 @@
-import { In, IsNull, LessThan, type EntityManager } from 'typeorm'
-import {
-  checkEditShape,
-  type Edit,
-  type JournalEntry,
-  type KeptJournal,
-  type Problem,
-  type SharedVersions,
-} from '@gullyline/core'
+import { In, IsNull, LessThan } from 'typeorm'
+import { type Edit, type JournalEntry, type KeptJournal, type SharedVersions } from '@gullyline/core'
 import { JournalEntity, type JournalRow } from '../db/rows.ts'
 import { Refused } from '../http/errors.ts'
 import { findDocument } from '../documents/store.ts'
+import type { SiteData } from '../db/site-scope.ts'
 
 /** Whose edits to which document: each tab of a browser keeps a journal of its own. */
 export interface JournalKey {
@@ -18,24 +12,26 @@ export interface JournalKey {
   readonly tab: string
 }
 
-/** Entries in one request: a tab that was offline for a day sends them in parts. */
-const MOST_ENTRIES = 500
 /** What is journaled of one tab, and of all tabs of a person on one page, in bytes: far more than a day of typing. */
 const MOST_OF_TAB = 4_000_000
 const MOST_OF_PERSON = 8_000_000
-/** As MariaDB reads JSON: 32 levels, of which the list of edits is one. */
-const DEEPEST = 31
+/** As MariaDB reads JSON: 32 levels from the list of edits on, which stands in an entry of a list. */
+const DEEPEST = 33
 /** The journal of a tab that is closed is offered for so long after it was offered first. */
 const OFFERED_FOR_MS = 30 * 24 * 3_600_000
 
 /** Journals entries; one that is there already is replaced, so that sending twice does no harm. */
-export async function keepEntries(manager: EntityManager, key: JournalKey, entries: unknown): Promise<void> {
-  const problems = entriesProblems(entries)
-  if (problems.length > 0) {
-    throw new Refused('malformed', 'These edits can’t be journaled. Nothing was changed.', { problems })
-  }
-  await findDocument(manager, key.documentId)
-  const rows = (entries as readonly JournalEntry[]).map(({ number, base, shared, at, edits }) => ({
+export async function keepEntries(
+  at: SiteData,
+  key: JournalKey,
+  entries: readonly JournalEntry[],
+): Promise<void> {
+  if (isDeeperThan(entries, DEEPEST))
+    throw new Refused('malformed', 'These edits can’t be journaled. Nothing was changed.', {
+      problems: [{ pointer: '/entries', message: 'has an edit that is nested too deep' }],
+    })
+  await findDocument(at, key.documentId)
+  const rows = entries.map(({ number, base, shared, at, edits }) => ({
     ...key,
     number,
     base,
@@ -45,18 +41,18 @@ export async function keepEntries(manager: EntityManager, key: JournalKey, entri
     offeredAt: null,
   }))
   if (rows.length === 0) return
-  await refuseTooMuch(manager, key, rows)
-  await manager.upsert(JournalEntity, rows, ['documentId', 'personId', 'tab', 'number'])
+  await refuseTooMuch(at, key, rows)
+  await at.manager.upsert(JournalEntity, rows, ['documentId', 'personId', 'tab', 'number'])
 }
 
 /** Refuses, with `journal-full`, what would make opening the page slow for everybody. */
 async function refuseTooMuch(
-  manager: EntityManager,
+  at: SiteData,
   { documentId, personId, tab }: JournalKey,
   rows: readonly Pick<JournalRow, 'number' | 'edits'>[],
 ): Promise<void> {
   const numbers = new Set(rows.map(({ number }) => number))
-  const sizes = await manager
+  const sizes = await at.manager
     .createQueryBuilder(JournalEntity, 'j')
     .select('j.tab', 'tab')
     .addSelect('j.number', 'number')
@@ -75,31 +71,6 @@ async function refuseTooMuch(
     )
 }
 
-function entriesProblems(entries: unknown): Problem[] {
-  if (!Array.isArray(entries) || entries.length > MOST_ENTRIES)
-    return [{ pointer: '/entries', message: `must be a list of at most ${MOST_ENTRIES}` }]
-  const at = entries.findIndex((entry: unknown) => !isEntry(entry))
-  return at < 0
-    ? []
-    : [{ pointer: `/entries/${at}`, message: 'must have whole numbers, a moment and a list of edits' }]
-}
-
-function isEntry(entry: unknown): boolean {
-  const { number, base, shared, at, edits } = (entry ?? {}) as Record<string, unknown>
-  const { header = 0, footer = 0 } = (shared ?? {}) as Record<string, unknown>
-  const isWhole = [number, base, header, footer].every(
-    (one) => Number.isInteger(one) && Math.abs(one as number) < 2 ** 31,
-  )
-  const isMoment = typeof at === 'number' && !Number.isNaN(new Date(at).getTime()) && at >= 0 && at < 2 ** 42
-  return (
-    isWhole &&
-    isMoment &&
-    Array.isArray(edits) &&
-    edits.every((one) => checkEditShape(one).length === 0) &&
-    !isDeeperThan(edits, DEEPEST)
-  )
-}
-
 function isDeeperThan(value: unknown, most: number): boolean {
   if (typeof value !== 'object' || value === null) return false
   return most === 0 || Object.values(value).some((one) => isDeeperThan(one, most - 1))
@@ -110,27 +81,27 @@ function isDeeperThan(value: unknown, most: number): boolean {
  * offered for 30 days from now on.
  */
 export async function listJournals(
-  manager: EntityManager,
+  at: SiteData,
   documentId: string,
   personId: string,
-  isOpen: (tab: string) => boolean,
+  open: ReadonlySet<string>,
 ): Promise<KeptJournal[]> {
-  await findDocument(manager, documentId)
-  await manager.delete(JournalEntity, { offeredAt: LessThan(new Date(Date.now() - OFFERED_FOR_MS)) })
-  const rows = await manager.find(JournalEntity, {
+  await findDocument(at, documentId)
+  await at.manager.delete(JournalEntity, { offeredAt: LessThan(new Date(Date.now() - OFFERED_FOR_MS)) })
+  const rows = await at.manager.find(JournalEntity, {
     where: { documentId, personId },
     order: { number: 'ASC' },
   })
   const tabs = [...new Set(rows.map((row) => row.tab))]
-  const offered = tabs.filter((tab) => !isOpen(tab))
+  const offered = tabs.filter((tab) => !open.has(tab))
   if (offered.length > 0) {
     const mine = { documentId, personId, tab: In(offered), offeredAt: IsNull() }
-    await manager.update(JournalEntity, mine, { offeredAt: new Date() })
+    await at.manager.update(JournalEntity, mine, { offeredAt: new Date() })
   }
   return tabs
     .map((tab) => ({
       tab,
-      isOpen: isOpen(tab),
+      isOpen: open.has(tab),
       entries: rows.filter((row) => row.tab === tab).map(toEntry),
     }))
     .sort((a, b) => b.entries.at(-1)!.at - a.entries.at(-1)!.at)
@@ -149,14 +120,17 @@ interface DropOptions {
 
 /** Drops entries with numbers below `until`, or all. Those that stay stand on the versions given from now on. */
 export async function dropEntries(
-  manager: EntityManager,
+  at: SiteData,
   key: JournalKey,
   { until, base, shared = {} }: DropOptions = {},
 ): Promise<void> {
-  await manager.delete(JournalEntity, { ...key, ...(until === undefined ? {} : { number: LessThan(until) }) })
-  if (base !== undefined) await manager.update(JournalEntity, { ...key }, { base })
+  await at.manager.delete(JournalEntity, {
+    ...key,
+    ...(until === undefined ? {} : { number: LessThan(until) }),
+  })
+  if (base !== undefined) await at.manager.update(JournalEntity, { ...key }, { base })
   for (const [name, version] of Object.entries(shared))
-    await manager.query(
+    await at.manager.query(
       `UPDATE journal_entries SET shared = JSON_SET(COALESCE(shared, '{}'), ?, ?)
        WHERE document_id = ? AND person_id = ? AND tab = ?`,
       [`$.${name}`, version, key.documentId, key.personId, key.tab],

@@ -1,42 +1,42 @@
 /** Files that pages link to: adding and replacing them, and where they are. */
 import { rm, writeFile } from 'node:fs/promises'
 import { dirname, join } from 'node:path'
-import type { EntityManager } from 'typeorm'
 import { anchorFrom } from '@gullyline/core'
 import { FileEntity, type FileRow } from '../db/rows.ts'
-import { transact } from '../db/transact.ts'
 import { Refused } from '../http/errors.ts'
 import { newId } from '../http/new-id.ts'
 import { makeFolder } from '../http/make-folder.ts'
 import type { Services } from '../services.ts'
-import { findSite } from '../sites/store.ts'
 import { filePath, newRevision } from './folders.ts'
 import { libraryName, type Upload } from './library.ts'
 import { readFileType } from './read-file.ts'
+import type { SiteData, SiteScope } from '../db/site-scope.ts'
 
-export async function findFile(manager: EntityManager, id: string): Promise<FileRow> {
-  const row = await manager.findOneBy(FileEntity, { id })
+export async function findFile(at: SiteData, id: string): Promise<FileRow> {
+  const row = await at.manager.findOneBy(FileEntity, { id, siteId: at.siteId })
   if (!row) throw new Refused('not-found', 'There is no such file in the library.')
   return row
 }
 
 /** Adds a file; gives its id. */
-export async function addFile(services: Services, upload: Upload): Promise<string> {
+export async function addFile(services: Services, site: SiteScope, upload: Upload): Promise<string> {
   const id = newId()
   const made = await keepFile(services, { id, revision: 1 }, upload)
-  await transact(services.db, async (manager) => {
-    const { id: siteId } = await findSite(manager)
-    await manager.insert(FileEntity, { siteId, ...made })
-  })
+  await site.change(['site'], (at) => at.manager.insert(FileEntity, { siteId: at.siteId, ...made }))
   return id
 }
 
 /** Puts another file in the place of one, wherever it is linked to. Its address is new, since browsers keep the old one. */
-export async function replaceFile(services: Services, id: string, upload: Upload): Promise<void> {
-  const before = await transact(services.db, (manager) => findFile(manager, id))
+export async function replaceFile(
+  services: Services,
+  site: SiteScope,
+  id: string,
+  upload: Upload,
+): Promise<void> {
+  const before = await site.read((at) => findFile(at, id))
   const made = await keepFile(services, { id, revision: newRevision() }, upload)
-  const changed = await transact(services.db, (manager) =>
-    manager.update(FileEntity, { id, revision: before.revision }, made),
+  const changed = await site.change(['site'], (at) =>
+    at.manager.update(FileEntity, { id, siteId: at.siteId, revision: before.revision }, made),
   )
   if (changed.affected === 1) return
   await forgetFile(services.dataDir, made)

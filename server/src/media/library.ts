@@ -1,20 +1,18 @@
 /** The media library: adding, describing and replacing pictures. */
 import { rm, writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
-import type { EntityManager } from 'typeorm'
 import type { MediaRequest } from '@gullyline/core'
 import { MediaEntity, type MediaRow } from '../db/rows.ts'
-import { transact } from '../db/transact.ts'
 import { Refused } from '../http/errors.ts'
 import { refuseStale } from '../http/refuse-stale.ts'
 import { faultWords } from '../http/storage-fault.ts'
 import { newId } from '../http/new-id.ts'
 import { makeFolder } from '../http/make-folder.ts'
 import type { Services } from '../services.ts'
-import { findSite } from '../sites/store.ts'
 import { derivePicture, keepDrawing, type Derived } from './derive.ts'
 import { newRevision, originalFile, pictureFolder } from './folders.ts'
 import { readPicture } from './read-picture.ts'
+import type { SiteData, SiteScope } from '../db/site-scope.ts'
 
 /** Pictures are made one after another: each takes all cores and much memory, and the server must stay there for people. */
 let queue: Promise<unknown> = Promise.resolve()
@@ -33,32 +31,40 @@ export interface Upload {
 }
 
 /** Adds a picture; gives its id. */
-export async function addPicture(services: Services, upload: Upload): Promise<string> {
+export async function addPicture(services: Services, site: SiteScope, upload: Upload): Promise<string> {
   const id = newId()
   const made = await makeFiles(services, id, 1, upload)
-  await transact(services.db, async (manager) => {
-    const { id: siteId } = await findSite(manager)
+  await site.change(['site'], async (at) => {
     const row = {
       id,
-      siteId,
+      siteId: at.siteId,
       name: libraryName(upload.name, 'Picture'),
       alt: '',
       isDecoration: false,
       revision: 1,
       ...made,
     }
-    await manager.insert(MediaEntity, row)
+    await at.manager.insert(MediaEntity, row)
   })
   return id
 }
 
 /** Gives a picture another file, everywhere it is used. Its words stay. The files have new names, since browsers keep the old ones for ever. */
-export async function replacePicture(services: Services, id: string, upload: Upload): Promise<void> {
-  const before = await transact(services.db, (manager) => findPicture(manager, id))
+export async function replacePicture(
+  services: Services,
+  site: SiteScope,
+  id: string,
+  upload: Upload,
+): Promise<void> {
+  const before = await site.read((at) => findPicture(at, id))
   const revision = newRevision()
   const made = await makeFiles(services, id, revision, upload)
-  const changed = await transact(services.db, (manager) =>
-    manager.update(MediaEntity, { id, revision: before.revision }, { ...made, revision }),
+  const changed = await site.change(['site'], (at) =>
+    at.manager.update(
+      MediaEntity,
+      { id, siteId: at.siteId, revision: before.revision },
+      { ...made, revision },
+    ),
   )
   if (changed.affected === 1) return
   await forget(services, id, revision)
@@ -109,12 +115,11 @@ async function makeFiles(
 }
 
 /** Changes what the library says of a picture. Refuses, with `stale-save`, what somebody else changed meanwhile. */
-export async function describePicture(
-  manager: EntityManager,
-  id: string,
-  given: MediaRequest,
-): Promise<void> {
-  const row = await manager.findOne(MediaEntity, { where: { id }, lock: { mode: 'pessimistic_write' } })
+export async function describePicture(at: SiteData, id: string, given: MediaRequest): Promise<void> {
+  const row = await at.manager.findOne(MediaEntity, {
+    where: { id, siteId: at.siteId },
+    lock: { mode: 'pessimistic_write' },
+  })
   if (!row) throw noPicture()
   const { name, alt, isDecoration, was = {} } = given
   const now = { name: row.name, alt: row.alt, isDecoration: Boolean(row.isDecoration) }
@@ -124,11 +129,12 @@ export async function describePicture(
     ...(alt === undefined ? {} : { alt: checkedAlt(alt) }),
     ...(isDecoration === undefined ? {} : { isDecoration }),
   }
-  if (Object.keys(changed).length > 0) await manager.update(MediaEntity, { id }, changed)
+  if (Object.keys(changed).length > 0)
+    await at.manager.update(MediaEntity, { id, siteId: at.siteId }, changed)
 }
 
-export async function findPicture(manager: EntityManager, id: string): Promise<MediaRow> {
-  const row = await manager.findOneBy(MediaEntity, { id })
+export async function findPicture(at: SiteData, id: string): Promise<MediaRow> {
+  const row = await at.manager.findOneBy(MediaEntity, { id, siteId: at.siteId })
   if (!row) throw noPicture()
   return row
 }

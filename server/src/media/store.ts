@@ -1,11 +1,11 @@
-import type { EntityManager } from 'typeorm'
 import type { Picture, SiteFile } from '@gullyline/core'
 import { FileEntity, MediaEntity, type MediaRow } from '../db/rows.ts'
 import { filePath, folderName } from './folders.ts'
+import type { SiteData } from '../db/site-scope.ts'
 
 /** All pictures of a site by id, as pages show them. */
-export async function listPictures(manager: EntityManager, siteId: string): Promise<Record<string, Picture>> {
-  const rows = await manager.find(MediaEntity, { where: { siteId }, order: { name: 'ASC' } })
+export async function listPictures(at: SiteData): Promise<Record<string, Picture>> {
+  const rows = await at.manager.find(MediaEntity, { where: { siteId: at.siteId }, order: { name: 'ASC' } })
   return Object.fromEntries(rows.map((row) => [row.id, toPicture(row)]))
 }
 
@@ -28,8 +28,8 @@ function toPicture(row: MediaRow): Picture {
 }
 
 /** All files of a site by id. */
-export async function listFiles(manager: EntityManager, siteId: string): Promise<Record<string, SiteFile>> {
-  const rows = await manager.find(FileEntity, { where: { siteId }, order: { name: 'ASC' } })
+export async function listFiles(at: SiteData): Promise<Record<string, SiteFile>> {
+  const rows = await at.manager.find(FileEntity, { where: { siteId: at.siteId }, order: { name: 'ASC' } })
   return Object.fromEntries(
     rows.map((row) => [
       row.id,

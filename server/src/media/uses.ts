@@ -1,25 +1,23 @@
 /** Where something of the library is used. */
 import type { Handler } from 'hono'
-import { IsNull, type EntityManager } from 'typeorm'
-import type { MediaUse } from '@gullyline/core'
+import { In, IsNull } from 'typeorm'
+import type { MediaUse, UsedThing } from '@gullyline/core'
 import { PageEntity } from '../db/rows.ts'
-import { findNewest } from '../documents/versions.ts'
-import { transact } from '../db/transact.ts'
-import { pagePaths } from '../pages/tree.ts'
-import type { Services } from '../services.ts'
-import { findSite } from '../sites/store.ts'
+import { usesOf } from '../documents/uses.ts'
+import type { SignedIn } from '../people/access.ts'
+import type { SiteData } from '../db/site-scope.ts'
 
 /** Answers with where something is used. `find` refuses what does not exist. */
 export function answerUses(
-  { db }: Services,
-  find: (manager: EntityManager, id: string) => Promise<unknown>,
-): Handler {
+  thing: UsedThing,
+  find: (at: SiteData, id: string) => Promise<unknown>,
+): Handler<SignedIn> {
   return async (c) => {
     const id = c.req.param('id') ?? ''
     return c.json(
-      await transact(db, async (manager) => {
-        await find(manager, id)
-        return mediaUses(manager, id)
+      await c.var.site.read(async (at) => {
+        await find(at, id)
+        return mediaUses(at, thing, id)
       }),
     )
   }
@@ -29,24 +27,21 @@ export function answerUses(
  * The pages whose newest version shows a picture or links to a file, or that are shared with it, and what stands on
  * every page.
  */
-async function mediaUses(manager: EntityManager, id: string): Promise<MediaUse[]> {
-  const site = await findSite(manager)
-  const pages = await manager.find(PageEntity, { where: { siteId: site.id, binnedAt: IsNull() } })
-  const paths = pagePaths(pages)
-  const uses: MediaUse[] = []
-  for (const onEveryPage of ['header', 'footer'] as const) {
-    const shared = await findNewest(manager, site[`${onEveryPage}Id`])
-    const count = countIn(shared.document, id)
-    if (count > 0) uses.push({ onEveryPage, count })
-  }
-  for (const page of pages) {
-    const { document } = await findNewest(manager, page.id)
-    const count = countIn(document, id)
-    if (count > 0) uses.push({ pageId: page.id, title: page.title, path: paths[page.id]!, count })
-  }
-  return uses
-}
-
-function countIn(value: unknown, id: string): number {
-  return JSON.stringify(value).split(`"${id}"`).length - 1
+async function mediaUses(at: SiteData, thing: UsedThing, id: string): Promise<MediaUse[]> {
+  const using = await usesOf(at, thing, id)
+  const count = new Map(using.map((one) => [one.id, one.count]))
+  const shared = using.flatMap(({ type, count: times }): MediaUse[] =>
+    type === 'header' || type === 'footer' ? [{ onEveryPage: type, count: times }] : [],
+  )
+  const where = { siteId: at.siteId, id: In([...count.keys()]), binnedAt: IsNull() }
+  const pages = await at.manager.find(PageEntity, { where, order: { address: 'ASC' } })
+  return [
+    ...shared,
+    ...pages.map((page) => ({
+      pageId: page.id,
+      title: page.title,
+      path: page.address!,
+      count: count.get(page.id)!,
+    })),
+  ]
 }

@@ -1,4 +1,4 @@
-import { IsNull, type EntityManager } from 'typeorm'
+import { IsNull } from 'typeorm'
 import {
   anchorsOf,
   defaultRegistry,
@@ -17,33 +17,34 @@ import { findNewest, findVersion, readDocument } from '../documents/versions.ts'
 import { listFiles, listPictures } from '../media/store.ts'
 import { findSite } from '../sites/store.ts'
 import { findPageRow } from './store.ts'
+import type { SiteData } from '../db/site-scope.ts'
 
 /** What the checks find on one version of a page: what decides whether it may go live. */
 export async function pageFindings(
-  manager: EntityManager,
+  at: SiteData,
   pageId: string,
   version: number,
 ): Promise<readonly Finding[]> {
-  await findPageRow(manager, pageId)
-  const document = readDocument(await findVersion(manager, pageId, version))
-  return runChecks(document, await checkedSite(manager, document), defaultRegistry)
+  await findPageRow(at, pageId)
+  const document = readDocument(await findVersion(at, pageId, version))
+  return runChecks(document, await checkedSite(at, document), defaultRegistry)
 }
 
 /** What the checks find on one version of a shared section. */
 export async function sectionFindings(
-  manager: EntityManager,
+  at: SiteData,
   documentId: string,
   version: number,
 ): Promise<readonly Finding[]> {
-  const document = readDocument(await findVersion(manager, documentId, version))
-  return runSectionChecks(document, await checkedSite(manager, document), defaultRegistry)
+  const document = readDocument(await findVersion(at, documentId, version))
+  return runSectionChecks(document, await checkedSite(at, document), defaultRegistry)
 }
 
 /** What the site has of what a document refers to. */
-async function checkedSite(manager: EntityManager, document: Page): Promise<CheckedSite> {
-  const site = await findSite(manager)
-  const others = await manager.find(PageEntity, {
-    where: { siteId: site.id, binnedAt: IsNull() },
+async function checkedSite(at: SiteData, document: Page): Promise<CheckedSite> {
+  const site = await findSite(at)
+  const others = await at.manager.find(PageEntity, {
+    where: { siteId: at.siteId, binnedAt: IsNull() },
     select: { id: true },
   })
   // Of most pages it is enough to know that they are there; only those that are linked into are read.
@@ -51,14 +52,14 @@ async function checkedSite(manager: EntityManager, document: Page): Promise<Chec
   const linkedInto = new Set(pagesLinkedInto(document, defaultRegistry))
   for (const { id } of others) {
     anchors[id] = linkedInto.has(id)
-      ? anchorsOf(readDocument(await findNewest(manager, id)), defaultRegistry)
+      ? anchorsOf(readDocument(await findNewest(at, id)), defaultRegistry)
       : undefined
   }
   return {
     ...settingsOf(document),
     look: themedLook(site.look as Look, settingsOf(document).theme),
     pages: anchors,
-    pictures: await listPictures(manager, site.id),
-    files: await listFiles(manager, site.id),
+    pictures: await listPictures(at),
+    files: await listFiles(at),
   }
 }

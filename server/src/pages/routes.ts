@@ -1,24 +1,12 @@
 import { Hono } from 'hono'
-import { transact } from '../db/transact.ts'
-import type { EntityManager } from 'typeorm'
-import type {
-  CopyPageRequest,
-  NewPageRequest,
-  PageSettingsRequest,
-  PageSummary,
-  PlacePageRequest,
-  PublishRequest,
-  SaveRequest,
-  SaveResult,
-  VersionInfo,
-} from '@gullyline/core'
+import type { PageSummary, SaveResult, VersionInfo } from '@gullyline/core'
 import type { Services } from '../services.ts'
 import { readBody } from '../http/read-body.ts'
 import { Refused } from '../http/errors.ts'
 import { answerCached } from '../http/cached-answers.ts'
 import { dropEntries } from '../journal/store.ts'
 import type { SignedIn } from '../people/access.ts'
-import { findSite } from '../sites/store.ts'
+import type { SeenIn, SiteData, SiteScope } from '../db/site-scope.ts'
 import type { Author } from '../documents/store.ts'
 import { publishAgain, publishPage, unpublishPage } from '../publish/publish-page.ts'
 import { binPage, restorePage } from './bin.ts'
@@ -28,95 +16,88 @@ import { savePage } from './save.ts'
 
 /** Pages: the tree, one page, its versions, saving and publishing. */
 export function pageRoutes(services: Services): Hono<SignedIn> {
-  const { db, presence } = services
+  const { presence } = services
   return new Hono<SignedIn>()
     .get('/', (c) =>
-      answerCached(c, services, () => transact(db, async (m) => listPages(m, (await findSite(m)).id))),
+      answerCached(c, services, `${c.var.site.siteId}/pages`, () => c.var.site.read(listPages)),
     )
     .post('/', async (c) => {
-      const body = await readBody<NewPageRequest>(c, {
-        title: 'text',
-        parentId: 'id-or-null',
-        template: 'text-or-absent',
-      })
+      const body = await readBody(c, 'addPage')
       const given = { ...body, by: authorOf(c) }
-      const opened = await transact(db, async (m) => openPage(m, await addPage(m, given)))
+      const opened = await c.var.site.change(['pages'], async (at) => openPage(at, await addPage(at, given)))
       return c.json(opened, 201)
     })
-    .get('/:id', (c) => answerCached(c, services, () => transact(db, (m) => openPage(m, c.req.param('id')))))
+    .get('/:id', (c) =>
+      answerCached(c, services, `${c.var.site.siteId}/pages`, () =>
+        c.var.site.read((at) => openPage(at, c.req.param('id'))),
+      ),
+    )
     .patch('/:id', async (c) => {
-      const settings = await readBody<PageSettingsRequest>(c, {
-        title: 'words-or-absent',
-        description: 'text-or-absent',
-        inNavigation: 'flag-or-absent',
-        slug: 'words-or-absent',
-        more: 'object-or-absent',
-        was: 'object-or-absent',
-      })
+      const settings = await readBody(c, 'changePage')
       const { slug } = settings
       const pageId = c.req.param('id')
       let isNewVersion = false
-      const change = async (m: EntityManager) => {
+      const change = async (at: SiteData) => {
         // The address first: an act on the tree holds the tree before anything is read.
-        if (slug !== undefined) await changeSlug(m, pageId, slug)
-        isNewVersion = await changeSettings(m, pageId, settings, authorOf(c))
+        if (slug !== undefined) await changeSlug(at, pageId, slug)
+        isNewVersion = await changeSettings(at, pageId, settings, authorOf(c))
       }
-      const summary = await (slug === undefined ? changed : changedTree)(services, pageId, change)
-      if (isNewVersion) presence.saved(pageId, versionOf(summary), null)
+      const summary =
+        slug === undefined
+          ? await changed(c.var.site, pageId, change)
+          : await changedTree(services, c.var.site, pageId, change)
+      if (isNewVersion) await presence.saved(pageId, versionOf(summary), null)
       return c.json(summary)
     })
     .post('/:id/place', async (c) => {
-      const to = await readBody<PlacePageRequest>(c, { parentId: 'id-or-null', position: 'whole-number' })
-      return c.json(await changedTree(services, c.req.param('id'), (m) => movePage(m, c.req.param('id'), to)))
+      const to = await readBody(c, 'placePage')
+      const act = (at: SiteData) => movePage(at, c.req.param('id'), to)
+      return c.json(await changedTree(services, c.var.site, c.req.param('id'), act))
     })
     .post('/:id/copy', async (c) => {
-      const body = await readBody<CopyPageRequest>(c, { withSubPages: 'flag' })
-      const copy = await transact(db, async (m) =>
-        openPage(m, await copyPage(m, c.req.param('id'), body, authorOf(c))),
+      const body = await readBody(c, 'copyPage')
+      const copy = await c.var.site.change(['pages'], async (at) =>
+        openPage(at, await copyPage(at, c.req.param('id'), body, authorOf(c))),
       )
       return c.json(copy.summary, 201)
     })
     .delete('/:id', async (c) => {
       let binned: readonly string[] = []
-      const summary = await changedTree(services, c.req.param('id'), async (m) => {
-        binned = await binPage(m, c.req.param('id'))
+      const summary = await changedTree(services, c.var.site, c.req.param('id'), async (at) => {
+        binned = await binPage(at, c.req.param('id'))
       })
-      for (const id of binned) presence.binned(id, 'deleted', c.var.person.name)
+      for (const id of binned) await presence.binned(id, 'deleted', c.var.person.name)
       return c.json(summary)
     })
     .post('/:id/restore', async (c) => {
-      const summary = await changedTree(services, c.req.param('id'), (m) => restorePage(m, c.req.param('id')))
-      presence.binned(c.req.param('id'), 'restored', c.var.person.name)
+      const act = (at: SiteData) => restorePage(at, c.req.param('id'))
+      const summary = await changedTree(services, c.var.site, c.req.param('id'), act)
+      await presence.binned(c.req.param('id'), 'restored', c.var.person.name)
       return c.json(summary)
     })
     .put('/:id/document', async (c) => {
-      const body = await readBody<SaveRequest>(c, {
-        base: 'whole-number',
-        document: 'anything-or-absent',
-        shared: 'shared-saves-or-absent',
-        journal: 'journal-mark',
-        saveId: 'id-or-absent',
-      })
+      const body = await readBody(c, 'savePage')
       const [pageId, { person }] = [c.req.param('id'), c.var]
       const { base, journal } = body
       if (body.document === undefined && (body.shared ?? []).length === 0)
         throw new Refused('malformed', 'The save holds nothing. Nothing was changed.', {
           problems: [{ pointer: '/document', message: 'is missing' }],
         })
-      const result = await transact(db, async (m): Promise<SaveResult> => {
-        const { byId, byName } = await savePage(m, pageId, { ...body, by: authorOf(c) })
+      const seenIn: SeenIn[] = (body.shared ?? []).length > 0 ? ['pages', 'site'] : ['pages']
+      const result = await c.var.site.change(seenIn, async (at): Promise<SaveResult> => {
+        const { byId, byName } = await savePage(at, pageId, { ...body, by: authorOf(c) })
         // In the same transaction: a save that is kept has left the journal, and one that is not has not.
         if (journal) {
           const key = { documentId: pageId, personId: person.id, tab: journal.tab }
-          await dropEntries(m, key, {
+          await dropEntries(at, key, {
             until: journal.until,
             base: body.document ? base + 1 : base,
             shared: byName,
           })
         }
-        return { ...(await openPage(m, pageId)).summary, shared: byId }
+        return { ...(await openPage(at, pageId)).summary, shared: byId }
       })
-      if (body.document) presence.saved(pageId, versionOf(result), journal?.tab ?? null)
+      if (body.document) await presence.saved(pageId, versionOf(result), journal?.tab ?? null)
       return c.json(result)
     })
     .get('/:id/versions', async (c) => {
@@ -124,24 +105,23 @@ export function pageRoutes(services: Services): Hono<SignedIn> {
       if (before !== undefined && !/^[1-9]\d{0,9}$/.test(before))
         throw new Refused('malformed', 'Versions are listed before the number of one.')
       const until = before === undefined ? undefined : Number(before)
-      return c.json(await transact(db, (m) => listPageVersions(m, c.req.param('id'), until)))
+      return c.json(await c.var.site.read((at) => listPageVersions(at, c.req.param('id'), until)))
     })
     .get('/:id/versions/:number', async (c) => {
       const number = Number(c.req.param('number'))
       if (!Number.isSafeInteger(number)) throw new Refused('not-found', 'There is no such version.')
-      return c.json(await transact(db, (m) => openVersion(m, c.req.param('id'), number)))
+      return c.json(await c.var.site.read((at) => openVersion(at, c.req.param('id'), number)))
     })
     .post('/:id/unpublish', async (c) => {
       const pageId = c.req.param('id')
-      await readBody<Record<string, never>>(c, {})
-      return c.json(await unpublishPage(services, pageId, c.var.person.id))
+      await readBody(c, 'nothing')
+      return c.json(await unpublishPage(services, c.var.site, pageId, c.var.person.id))
     })
     .post('/:id/publish', async (c) => {
-      const asked = await readBody<PublishRequest>(c, {
-        version: 'whole-number',
-        shared: 'versions-or-absent',
-      })
-      return c.json(await publishPage(services, c.req.param('id'), { ...asked, by: c.var.person.id }))
+      const asked = await readBody(c, 'publishPage')
+      return c.json(
+        await publishPage(services, c.var.site, c.req.param('id'), { ...asked, by: c.var.person.id }),
+      )
     })
 }
 
@@ -153,19 +133,24 @@ function versionOf({ version, savedAt, savedBy }: PageSummary): VersionInfo {
   return { number: version, savedAt, savedBy }
 }
 
-type Act = (manager: EntityManager) => Promise<void>
+type Act = (at: SiteData) => Promise<void>
 
 /** Does an act on a page, and gives the page as it is then. */
-function changed({ db }: Services, pageId: string, act: Act): Promise<PageSummary> {
-  return transact(db, async (manager) => {
-    await act(manager)
-    return (await openPage(manager, pageId)).summary
+function changed(site: SiteScope, pageId: string, act: Act): Promise<PageSummary> {
+  return site.change(['pages'], async (at) => {
+    await act(at)
+    return (await openPage(at, pageId)).summary
   })
 }
 
 /** The same for an act that may change addresses: what visitors see follows at once, so that no link of theirs breaks. */
-async function changedTree(services: Services, pageId: string, act: Act): Promise<PageSummary> {
-  const summary = await changed(services, pageId, act)
-  await publishAgain(services)
+async function changedTree(
+  services: Services,
+  site: SiteScope,
+  pageId: string,
+  act: Act,
+): Promise<PageSummary> {
+  const summary = await changed(site, pageId, act)
+  await publishAgain(services, site)
   return summary
 }

@@ -1,5 +1,4 @@
 /** Saving a page together with the shared sections that were changed on it: all of it, or nothing. */
-import type { EntityManager } from 'typeorm'
 import {
   defaultRegistry,
   validatePage,
@@ -12,6 +11,7 @@ import { insertVersion, lockDocument, type Author, type LockedDocument } from '.
 import { versionInfo } from '../documents/versions.ts'
 import { Refused } from '../http/errors.ts'
 import { findPageRow, insertPageVersion } from './store.ts'
+import type { SiteData } from '../db/site-scope.ts'
 
 interface Save {
   readonly base: number
@@ -36,23 +36,24 @@ interface Part {
  * that was lost, is saved once. Returns what was saved of the shared sections.
  */
 export async function savePage(
-  manager: EntityManager,
+  at: SiteData,
   pageId: string,
   { base, document, shared = [], by, saveId }: Save,
 ): Promise<SavedSections> {
   if (document !== undefined) refuseInvalid(document, 'page')
+  refuseTwice(shared)
   // The page is locked first, then what it shares, in the order of ids: two saves never each wait for the other.
-  const page = await lockDocument(manager, pageId)
-  await refuseBinned(manager, pageId)
+  const page = await lockDocument(at, pageId)
+  await refuseBinned(at, pageId)
   const parts: Part[] = document === undefined ? [] : [{ locked: page, base, document: document as Page }]
   for (const one of shared.toSorted((a, b) => (a.id < b.id ? -1 : 1)))
-    parts.push({ locked: await lockShared(manager, page, one), base: one.base, document: one.document })
+    parts.push({ locked: await lockShared(at, one), base: one.base, document: one.document })
   const isSavedAlready = parts.every(({ locked }) => saveId !== undefined && locked.newest.saveId === saveId)
   if (!isSavedAlready) {
     refuseStaleParts(parts)
     for (const { locked, document: next } of parts) {
       const insert = locked === page ? insertPageVersion : insertVersion
-      await insert(manager, locked, { document: next, by, saveId })
+      await insert(at, locked, { document: next, by, saveId })
     }
   }
   const step = isSavedAlready ? 0 : 1
@@ -79,8 +80,15 @@ function refuseInvalid(document: unknown, rootKind: string): void {
   )
 }
 
-async function refuseBinned(manager: EntityManager, pageId: string): Promise<void> {
-  const { binnedAt } = await findPageRow(manager, pageId)
+function refuseTwice(shared: readonly SharedSave[]): void {
+  if (new Set(shared.map(({ id }) => id)).size === shared.length) return
+  throw new Refused('malformed', 'The save holds one shared section twice. Nothing was changed.', {
+    problems: [{ pointer: '/shared', message: 'must name each document once' }],
+  })
+}
+
+async function refuseBinned(at: SiteData, pageId: string): Promise<void> {
+  const { binnedAt } = await findPageRow(at, pageId)
   if (binnedAt === null) return
   throw new Refused(
     'page-deleted',
@@ -88,15 +96,11 @@ async function refuseBinned(manager: EntityManager, pageId: string): Promise<voi
   )
 }
 
-/** Locks a shared section of the page's site. Refuses an id that no shared section has, and a document that is not valid as one. */
-async function lockShared(
-  manager: EntityManager,
-  page: LockedDocument,
-  { id, document }: SharedSave,
-): Promise<LockedDocument> {
-  const locked = await lockDocument(manager, id)
-  const { type, siteId } = locked.row
-  if (type === 'page' || siteId !== page.row.siteId)
+/** Locks a shared section. Refuses an id that no shared section has, and a document that is not valid as one. */
+async function lockShared(at: SiteData, { id, document }: SharedSave): Promise<LockedDocument> {
+  const locked = await lockDocument(at, id)
+  const { type } = locked.row
+  if (type === 'page')
     throw new Refused('not-found', 'The site has no such shared section. Nothing was saved.')
   refuseInvalid(document, `site-${type}`)
   return locked

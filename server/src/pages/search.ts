@@ -1,8 +1,8 @@
 /** Finding pages by their text. */
-import type { EntityManager } from 'typeorm'
 import type { TextHit } from '@gullyline/core'
 import { escapeLike } from '../db/escape-like.ts'
 import { PageEntity } from '../db/rows.ts'
+import type { SiteData } from '../db/site-scope.ts'
 
 const MOST_HITS = 20
 const LONGEST_QUERY = 100
@@ -14,13 +14,13 @@ const AROUND = 50
  * Returns the pages whose newest version has every word of the query, in any case and with or without accents. A query
  * of fewer than two characters finds nothing.
  */
-export async function searchText(manager: EntityManager, siteId: string, query: string): Promise<TextHit[]> {
+export async function searchText(at: SiteData, query: string): Promise<TextHit[]> {
   const words = query.slice(0, LONGEST_QUERY).split(/\s+/).filter(Boolean).slice(0, MOST_WORDS)
   if (words.join('').length < 2) return []
-  const found = manager
+  const found = at.manager
     .createQueryBuilder(PageEntity, 'p')
     .select(['p.id', 'p.title', 'p.address', 'p.words'])
-    .where('p.site_id = :siteId AND p.binned_at IS NULL', { siteId })
+    .where('p.site_id = :siteId AND p.binned_at IS NULL', { siteId: at.siteId })
     .orderBy('p.title')
     .limit(MOST_HITS)
   for (const [i, word] of words.entries())

@@ -1,4 +1,4 @@
-import { IsNull, type EntityManager } from 'typeorm'
+import { IsNull } from 'typeorm'
 import {
   defaultRegistry,
   LONGEST_DESCRIPTION,
@@ -36,56 +36,57 @@ import {
 import { Refused } from '../http/errors.ts'
 import { refuseStale } from '../http/refuse-stale.ts'
 import { asTree, pagePaths, summarize } from './tree.ts'
+import type { SiteData } from '../db/site-scope.ts'
 
 /** All pages of a site in the order of the tree: by parent, then by position. */
-export async function listPages(manager: EntityManager, siteId: string): Promise<PageSummary[]> {
-  const where = { siteId, binnedAt: IsNull() }
-  const pages = asTree(await manager.find(PageEntity, { where, order: { position: 'ASC' } }))
+export async function listPages(at: SiteData): Promise<PageSummary[]> {
+  const where = { siteId: at.siteId, binnedAt: IsNull() }
+  const pages = asTree(await at.manager.find(PageEntity, { where, order: { position: 'ASC' } }))
   const paths = pagePaths(pages)
-  const newest = await newestVersions(manager, siteId)
-  const live = await liveVersions(manager, siteId)
+  const newest = await newestVersions(at)
+  const live = await liveVersions(at)
   return pages.map((page) => summarize(page, paths[page.id]!, newest.get(page.id)!, live.get(page.id)))
 }
 
 /** A page with its newest version. */
-export async function openPage(manager: EntityManager, pageId: string): Promise<PageDocument> {
-  const page = await findPageRow(manager, pageId)
-  const newest = await findNewest(manager, pageId)
-  const path = page.address ?? (await binnedPath(manager, page))
-  const summary = summarize(page, path, newest, await liveVersionOf(manager, pageId))
+export async function openPage(at: SiteData, pageId: string): Promise<PageDocument> {
+  const page = await findPageRow(at, pageId)
+  const newest = await findNewest(at, pageId)
+  const path = page.address ?? (await binnedPath(at, page))
+  const summary = summarize(page, path, newest, await liveVersionOf(at, pageId))
   return { summary, document: readDocument(newest) }
 }
 
 /** The address that a page in the bin had, or would have. */
-async function binnedPath(manager: EntityManager, page: PageRow): Promise<string> {
-  const all = await manager.find(PageEntity, { where: { siteId: page.siteId } })
+async function binnedPath(at: SiteData, page: PageRow): Promise<string> {
+  const all = await at.manager.find(PageEntity, { where: { siteId: at.siteId } })
   return pagePaths(all)[page.id]!
 }
 
 /** Versions of a page, newest first, without their documents: the newest, or those before one. */
 export async function listPageVersions(
-  manager: EntityManager,
+  at: SiteData,
   pageId: string,
   before?: number,
 ): Promise<VersionInfo[]> {
-  await findPageRow(manager, pageId)
-  return listVersions(manager, pageId, before)
+  await findPageRow(at, pageId)
+  return listVersions(at, pageId, before)
 }
 
 /** The document of one version. */
-export async function openVersion(manager: EntityManager, pageId: string, number: number): Promise<Page> {
-  await findPageRow(manager, pageId)
-  return readDocument(await findVersion(manager, pageId, number))
+export async function openVersion(at: SiteData, pageId: string, number: number): Promise<Page> {
+  await findPageRow(at, pageId)
+  return readDocument(await findVersion(at, pageId, number))
 }
 
 /** Adds the next version of a page, and brings what lists show of it up to it. */
 export async function insertPageVersion(
-  manager: EntityManager,
+  at: SiteData,
   locked: LockedDocument,
   { document, by, saveId }: NextVersion,
 ): Promise<void> {
-  await insertVersion(manager, locked, { document, by, saveId })
-  await manager.update(PageEntity, { id: locked.row.id }, listed(document))
+  await insertVersion(at, locked, { document, by, saveId })
+  await at.manager.update(PageEntity, { id: locked.row.id, siteId: at.siteId }, listed(document))
 }
 
 /** What the row of a page repeats of its newest version, so that lists need not read documents. */
@@ -107,13 +108,13 @@ function moreOf({ navigationLabel, theme, isListed, sharePicture }: PageMore): P
  * value that is no longer what the sender saw (`was`). Gives whether there is a new version.
  */
 export async function changeSettings(
-  manager: EntityManager,
+  at: SiteData,
   pageId: string,
   { title, description, inNavigation, more, was }: PageSettingsRequest,
   by: Author,
 ): Promise<boolean> {
-  const locked = await lockDocument(manager, pageId)
-  await findPageRow(manager, pageId)
+  const locked = await lockDocument(at, pageId)
+  await findPageRow(at, pageId)
   const { newest } = locked
   const document = readDocument(newest)
   const now = settingsOf(document)
@@ -131,7 +132,7 @@ export async function changeSettings(
     ...(more === undefined ? {} : checkedMore({ ...moreOf(now), ...more })),
   })
   if (sameJson(settingsOf(next) as unknown as JsonObject, now as unknown as JsonObject)) return false
-  await insertPageVersion(manager, locked, { document: next, by })
+  await insertPageVersion(at, locked, { document: next, by })
   return true
 }
 
@@ -167,29 +168,23 @@ export function checkedTitle(title: string): string {
   return trimmed
 }
 
-/** The settings that a page has where nothing else is set. */
-const PLAIN_MORE: PageMore = { navigationLabel: '', theme: null, isListed: true, sharePicture: null }
-
-const NAMES_NULLABLE = ['theme', 'sharePicture'] as const
+/** As there is room for in a menu. */
+const LONGEST_LABEL = 80
 
 function checkedMore(more: PageMore): PageMore {
-  const unknown = Object.keys(more).find((key) => !Object.hasOwn(PLAIN_MORE, key))
-  const label = typeof more.navigationLabel === 'string' ? oneLine(more.navigationLabel) : undefined
-  const names = NAMES_NULLABLE.every(
-    (key) => more[key] === null || (typeof more[key] === 'string' && more[key].length <= 32),
-  )
-  const isValid = unknown === undefined && typeof more.isListed === 'boolean' && names
-  if (!isValid || label === undefined || label.length > 80) {
-    throw new Refused('not-valid', 'One of the settings of the page is not valid. Nothing was changed.', {
-      problems: [{ pointer: unknown ? `/more/${unknown}` : '/more', message: 'is not a setting of a page' }],
+  const navigationLabel = oneLine(more.navigationLabel)
+  if (navigationLabel.length > LONGEST_LABEL) {
+    const message = `can have at most ${LONGEST_LABEL} characters`
+    throw new Refused('not-valid', `The navigation label ${message}. Nothing was changed.`, {
+      problems: [{ pointer: '/more/navigationLabel', message }],
     })
   }
-  return { ...more, navigationLabel: label }
+  return { ...more, navigationLabel }
 }
 
-/** The row of a page; refuses an id that does not exist. */
-export async function findPageRow(manager: EntityManager, pageId: string): Promise<PageRow> {
-  const page = await manager.findOneBy(PageEntity, { id: pageId })
+/** The row of a page; refuses an id that no page of the site has. */
+export async function findPageRow(at: SiteData, pageId: string): Promise<PageRow> {
+  const page = await at.manager.findOneBy(PageEntity, { id: pageId, siteId: at.siteId })
   if (!page) throw noDocument()
   return page
 }

@@ -1,5 +1,4 @@
 /** Acts on the page tree: adding, moving, copying, changing an address. Each is one transaction, and costs what it changes. */
-import type { EntityManager } from 'typeorm'
 import {
   defaultRegistry,
   LONGEST_TITLE,
@@ -24,32 +23,31 @@ import {
   freeSlugUnder,
   idsUnder,
   moveAddresses,
-  type Under,
 } from './addresses.ts'
 import { checkedTitle, findPageRow, listed } from './store.ts'
 import { slugOf } from './tree.ts'
+import type { SiteData } from '../db/site-scope.ts'
 
 /**
  * Holds the tree of the site until the transaction ends, and gives the site. Every act on the tree begins with it, before
  * it reads anything: what is read afterwards is what the act before has left.
  */
-export async function lockTree(manager: EntityManager): Promise<SiteRow> {
-  const [site] = await manager.find(SiteEntity, { take: 1, lock: { mode: 'pessimistic_write' } })
-  if (!site) throw new Refused('not-found', 'There is no site yet.')
-  return site
+export async function lockTree(at: SiteData): Promise<SiteRow> {
+  const { manager, siteId } = at
+  return manager.findOneOrFail(SiteEntity, { where: { id: siteId }, lock: { mode: 'pessimistic_write' } })
 }
 
 /** Adds a page as the last one under its parent, with an address made from its title. Gives its id. */
 export async function addPage(
-  manager: EntityManager,
+  at: SiteData,
   given: NewPageRequest & { readonly by: Author },
 ): Promise<string> {
   const title = checkedTitle(given.title)
   const template = findTemplate(given.template)
-  const site = await lockTree(manager)
+  await lockTree(at)
   const { parentId, by } = given
   const settings = { inNavigation: parentId === null }
-  return insertPageFrom(manager, site, { template, title, slug: slugOf(title), parentId, settings, by })
+  return insertPageFrom(at, { template, title, slug: slugOf(title), parentId, settings, by })
 }
 
 interface PageFrom {
@@ -64,12 +62,11 @@ interface PageFrom {
 
 /** Adds a page made from a template as the last one under its parent, in a site whose tree is locked. Gives its id. */
 export async function insertPageFrom(
-  manager: EntityManager,
-  { id: siteId }: SiteRow,
+  at: SiteData,
   { template, title, slug: wanted, parentId, settings, by }: PageFrom,
 ): Promise<string> {
-  const under = await placeUnder(manager, siteId, parentId)
-  if (!under)
+  const under = await addressUnder(at, parentId)
+  if (under === undefined)
     throw new Refused(
       'not-found',
       'The parent page does not exist or was deleted. No page was added; choose another parent.',
@@ -78,28 +75,28 @@ export async function insertPageFrom(
   const date = new Date().toISOString().slice(0, 10)
   const built = template.build(defaultRegistry, newId, { title, date })
   const document = withSettings(built, { ...settings, title })
-  const slug = await freeSlugUnder(manager, under, wanted)
-  const position = (await siblingsOf(manager, siteId, parentId)).length
-  await insertPage(manager, { id, siteId, parentId, position, slug, under: under.address }, document, by)
+  const slug = await freeSlugUnder(at, under, wanted)
+  const position = (await siblingsOf(at, parentId)).length
+  await insertPage(at, { id, parentId, position, slug, under }, document, by)
   return id
 }
 
-interface PagePlace extends Pick<PageRow, 'id' | 'siteId' | 'parentId' | 'position' | 'slug'> {
+interface PagePlace extends Pick<PageRow, 'id' | 'parentId' | 'position' | 'slug'> {
   /** The address that its own begins with. */
   readonly under: string
 }
 
 /** Adds a page with its first version. */
 export async function insertPage(
-  manager: EntityManager,
+  at: SiteData,
   { under, ...place }: PagePlace,
   document: Page,
   by: Author,
 ): Promise<void> {
-  const page = { ...place, ...listed(document), address: addressOf(under, place.slug) }
+  const page = { ...place, siteId: at.siteId, ...listed(document), address: addressOf(under, place.slug) }
   assertAddress(page.address, page.title)
-  await addDocument(manager, { id: place.id, siteId: place.siteId, type: 'page', document, by })
-  await manager.insert(PageEntity, { ...page, binnedAt: null, binnedWith: null })
+  await addDocument(at, { id: place.id, type: 'page', document, by })
+  await at.manager.insert(PageEntity, { ...page, binnedAt: null, binnedWith: null })
 }
 
 function findTemplate(id = 'blank'): Template {
@@ -109,37 +106,29 @@ function findTemplate(id = 'blank'): Template {
   return template
 }
 
-/** What the addresses of pages under a parent begin with; undefined where no such page stands in the tree. */
-async function placeUnder(
-  manager: EntityManager,
-  siteId: string,
-  parentId: string | null,
-): Promise<Under | undefined> {
-  if (parentId === null) return { siteId, address: '/' }
-  const parent = await manager.findOneBy(PageEntity, { id: parentId, siteId })
-  return parent?.address == null ? undefined : { siteId, address: parent.address }
+/** Returns what the addresses of pages under a parent begin with; undefined where no such page stands in the tree. */
+export async function addressUnder(at: SiteData, parentId: string | null): Promise<string | undefined> {
+  if (parentId === null) return '/'
+  const parent = await at.manager.findOneBy(PageEntity, { id: parentId, siteId: at.siteId })
+  return parent?.address ?? undefined
 }
 
 /** The pages under a parent, in their order. */
-export async function siblingsOf(
-  manager: EntityManager,
-  siteId: string,
-  parentId: string | null,
-): Promise<string[]> {
-  const rows = await manager.query<{ id: string }[]>(
+export async function siblingsOf(at: SiteData, parentId: string | null): Promise<string[]> {
+  const rows = await at.manager.query<{ id: string }[]>(
     'SELECT id FROM pages WHERE site_id = ? AND parent_id <=> ? AND binned_at IS NULL ORDER BY position, id',
-    [siteId, parentId],
+    [at.siteId, parentId],
   )
   return rows.map(({ id }) => id)
 }
 
 /** Numbers pages under one parent in this order. Only those whose number changes are written. */
-export async function renumber(manager: EntityManager, ids: readonly string[]): Promise<void> {
-  await manager.query(
+export async function renumber(at: SiteData, ids: readonly string[]): Promise<void> {
+  await at.manager.query(
     `UPDATE pages p JOIN JSON_TABLE(?, '$[*]' COLUMNS (place FOR ORDINALITY, id VARCHAR(24) PATH '$')) wanted
        ON p.id = wanted.id COLLATE utf8mb4_bin
-     SET p.position = wanted.place - 1 WHERE p.position <> wanted.place - 1`,
-    [JSON.stringify(ids)],
+     SET p.position = wanted.place - 1 WHERE p.site_id = ? AND p.position <> wanted.place - 1`,
+    [JSON.stringify(ids), at.siteId],
   )
 }
 
@@ -147,35 +136,34 @@ export async function renumber(manager: EntityManager, ids: readonly string[]): 
  * Moves a page to a place. Refuses to put it under itself, and to move the home page or the 404 page.
  * Addresses of live pages that change with it go on leading to them.
  */
-export async function movePage(manager: EntityManager, pageId: string, to: PlacePageRequest): Promise<void> {
-  const site = await lockTree(manager)
-  const page = await findStanding(manager, pageId)
+export async function movePage(at: SiteData, pageId: string, to: PlacePageRequest): Promise<void> {
+  const site = await lockTree(at)
+  const page = await findStanding(at, pageId)
   refuseFixed(site, pageId, 'moved')
-  const { siteId } = page
-  const under = await placeUnder(manager, siteId, to.parentId)
-  if (!under) throw new Refused('not-found', 'There is no such page to stand under. Nothing was changed.')
-  if (under.address.startsWith(page.address))
+  const under = await addressUnder(at, to.parentId)
+  if (under === undefined)
+    throw new Refused('not-found', 'There is no such page to stand under. Nothing was changed.')
+  if (under.startsWith(page.address))
     throw new Refused('not-valid', 'A page can’t stand under itself. Nothing was changed.')
-  const siblings = (await siblingsOf(manager, siteId, to.parentId)).filter((id) => id !== pageId)
+  const siblings = (await siblingsOf(at, to.parentId)).filter((id) => id !== pageId)
   const position = Math.min(siblings.length, Math.max(0, to.position))
-  const slug = await freeSlugUnder(manager, under, page.slug, pageId)
-  await manager.update(PageEntity, { id: pageId }, { parentId: to.parentId, slug })
-  await renumber(manager, siblings.toSpliced(position, 0, pageId))
-  if (page.parentId !== to.parentId) await renumber(manager, await siblingsOf(manager, siteId, page.parentId))
-  await moveAddresses(manager, page, addressOf(under.address, slug))
+  const slug = await freeSlugUnder(at, under, page.slug, pageId)
+  await at.manager.update(PageEntity, { id: pageId, siteId: at.siteId }, { parentId: to.parentId, slug })
+  await renumber(at, siblings.toSpliced(position, 0, pageId))
+  if (page.parentId !== to.parentId) await renumber(at, await siblingsOf(at, page.parentId))
+  await moveAddresses(at, page.address, addressOf(under, slug))
 }
 
 /** Gives a page another part of the address. Refuses one that a sibling has, and the home page and the 404 page, whose addresses are fixed. */
-export async function changeSlug(manager: EntityManager, pageId: string, wanted: string): Promise<void> {
-  const site = await lockTree(manager)
-  const page = await findStanding(manager, pageId)
+export async function changeSlug(at: SiteData, pageId: string, wanted: string): Promise<void> {
+  const site = await lockTree(at)
+  const page = await findStanding(at, pageId)
   const slug = slugOf(wanted)
   if (slug === page.slug) return
   refuseFixed(site, pageId, 'given another address')
-  const { siteId } = page
   const under = page.address.slice(0, -(page.slug.length + 1))
   const address = addressOf(under, slug)
-  const taken = await manager.findOneBy(PageEntity, { siteId, address })
+  const taken = await at.manager.findOneBy(PageEntity, { siteId: at.siteId, address })
   if (taken) {
     throw new Refused(
       'address-taken',
@@ -183,48 +171,46 @@ export async function changeSlug(manager: EntityManager, pageId: string, wanted:
       { problems: [{ pointer: '/slug', message: 'is taken by a page beside this one' }] },
     )
   }
-  await manager.update(PageEntity, { id: pageId }, { slug })
-  await moveAddresses(manager, page, address)
+  await at.manager.update(PageEntity, { id: pageId, siteId: at.siteId }, { slug })
+  await moveAddresses(at, page.address, address)
 }
 
 /** Copies a page, and with it those under it where that is asked for, right after itself. Copies were never published. Gives the copy's id. */
 export async function copyPage(
-  manager: EntityManager,
+  at: SiteData,
   pageId: string,
   { withSubPages }: CopyPageRequest,
   by: Author,
 ): Promise<string> {
-  await lockTree(manager)
-  const page = await findStanding(manager, pageId)
-  const { siteId, parentId } = page
-  const under = await placeUnder(manager, siteId, parentId)
-  const above = under ?? { siteId, address: '/' }
+  await lockTree(at)
+  const page = await findStanding(at, pageId)
+  const { parentId } = page
+  const above = (await addressUnder(at, parentId)) ?? '/'
   const wanted = page.slug === '' ? slugOf(page.title) : page.slug
-  const slug = await freeSlugUnder(manager, above, wanted)
+  const slug = await freeSlugUnder(at, above, wanted)
   // Parents come before their sub-pages, so each finds where it belongs.
   const copies = new Map<string, { readonly id: string; readonly address: string }>()
-  for (const id of withSubPages ? await idsUnder(manager, page) : [pageId]) {
-    const row = await findPageRow(manager, id)
+  for (const id of withSubPages ? await idsUnder(at, page.address) : [pageId]) {
+    const row = await findPageRow(at, id)
     const isTop = id === pageId
-    const original = readDocument(await findNewest(manager, id))
+    const original = readDocument(await findNewest(at, id))
     const title = `${row.title} (copy)`.slice(0, LONGEST_TITLE)
     const document = isTop ? withSettings(original, { title, inNavigation: false }) : original
     const parent = copies.get(row.parentId ?? '')
     const place = {
       id: newId(),
-      siteId,
       parentId: isTop ? parentId : parent!.id,
       position: row.position,
       slug: isTop ? slug : row.slug,
-      under: isTop ? above.address : parent!.address,
+      under: isTop ? above : parent!.address,
     }
     copies.set(id, { id: place.id, address: addressOf(place.under, place.slug) })
-    await insertPage(manager, place, document, by)
+    await insertPage(at, place, document, by)
   }
   const { id: copyId, address } = copies.get(pageId)!
-  await forgetRedirects(manager, { siteId, address })
-  const siblings = (await siblingsOf(manager, siteId, parentId)).filter((id) => id !== copyId)
-  await renumber(manager, siblings.toSpliced(siblings.indexOf(pageId) + 1, 0, copyId))
+  await forgetRedirects(at, address)
+  const siblings = (await siblingsOf(at, parentId)).filter((id) => id !== copyId)
+  await renumber(at, siblings.toSpliced(siblings.indexOf(pageId) + 1, 0, copyId))
   return copyId
 }
 
@@ -232,8 +218,8 @@ export async function copyPage(
 type StandingRow = PageRow & { readonly address: string }
 
 /** The row of a page that stands in the tree. */
-export async function findStanding(manager: EntityManager, pageId: string): Promise<StandingRow> {
-  const page = await findPageRow(manager, pageId)
+export async function findStanding(at: SiteData, pageId: string): Promise<StandingRow> {
+  const page = await findPageRow(at, pageId)
   const { address } = page
   if (page.binnedAt !== null || address === null)
     throw new Refused('not-found', 'This page is in the bin. Restore it first; nothing was changed.')

@@ -4,6 +4,8 @@ import { getCookie } from 'hono/cookie'
 import { ROLES, type Person, type Role } from '@gullyline/core'
 import { Refused } from '../http/errors.ts'
 import { audit } from '../http/audit.ts'
+import type { KnownRevisions } from '../db/revisions.ts'
+import { SiteScope } from '../db/site-scope.ts'
 import type { Services } from '../services.ts'
 import { hashOf } from './sessions.ts'
 
@@ -13,6 +15,10 @@ export interface SignedIn {
     readonly person: Person
     /** The hash of the session's token. */
     readonly session: string
+    /** What was known to have changed when the request was let through. */
+    readonly revisions: KnownRevisions
+    /** The site that the address names; only where it names one. */
+    readonly site: SiteScope
   }
 }
 
@@ -37,36 +43,36 @@ export const ACCESS: Readonly<Record<string, 'everyone' | readonly Role[]>> = {
   'PUT /api/session/password': EVERYBODY_SIGNED_IN,
   'GET /api/session/all': EVERYBODY_SIGNED_IN,
   'DELETE /api/session/all/:id': EVERYBODY_SIGNED_IN,
-  'GET /api/site': EVERYBODY_SIGNED_IN,
-  'PUT /api/site/navigation': WHO_CHANGES_PAGES,
-  'PUT /api/site/settings': ['keeper'],
-  'GET /api/search': EVERYBODY_SIGNED_IN,
-  'POST /api/media': WHO_CHANGES_PAGES,
-  'PATCH /api/media/:id': WHO_CHANGES_PAGES,
-  'PUT /api/media/:id/file': WHO_CHANGES_PAGES,
-  'GET /api/media/:id/uses': EVERYBODY_SIGNED_IN,
-  'POST /api/files': WHO_CHANGES_PAGES,
-  'PUT /api/files/:id/file': WHO_CHANGES_PAGES,
-  'GET /api/files/:id/uses': EVERYBODY_SIGNED_IN,
-  'GET /api/bin': EVERYBODY_SIGNED_IN,
-  'GET /api/pages': EVERYBODY_SIGNED_IN,
-  'POST /api/pages': WHO_CHANGES_PAGES,
-  'GET /api/pages/:id': EVERYBODY_SIGNED_IN,
-  'PATCH /api/pages/:id': WHO_CHANGES_PAGES,
-  'DELETE /api/pages/:id': WHO_CHANGES_PAGES,
-  'POST /api/pages/:id/place': WHO_CHANGES_PAGES,
-  'POST /api/pages/:id/copy': WHO_CHANGES_PAGES,
-  'POST /api/pages/:id/restore': WHO_CHANGES_PAGES,
-  'PUT /api/pages/:id/document': WHO_CHANGES_PAGES,
-  'GET /api/pages/:id/versions': EVERYBODY_SIGNED_IN,
-  'GET /api/pages/:id/versions/:number': EVERYBODY_SIGNED_IN,
-  'POST /api/pages/:id/publish': EVERYBODY_SIGNED_IN,
-  'POST /api/pages/:id/unpublish': EVERYBODY_SIGNED_IN,
-  'GET /api/documents/:id/versions': EVERYBODY_SIGNED_IN,
-  'GET /api/documents/:id/versions/:number': EVERYBODY_SIGNED_IN,
-  'GET /api/pages/:id/journal': WHO_CHANGES_PAGES,
-  'POST /api/pages/:id/journal/:tab': WHO_CHANGES_PAGES,
-  'DELETE /api/pages/:id/journal/:tab': WHO_CHANGES_PAGES,
+  'GET /api/sites/:site': EVERYBODY_SIGNED_IN,
+  'PUT /api/sites/:site/navigation': WHO_CHANGES_PAGES,
+  'PUT /api/sites/:site/settings': ['keeper'],
+  'GET /api/sites/:site/search': EVERYBODY_SIGNED_IN,
+  'POST /api/sites/:site/media': WHO_CHANGES_PAGES,
+  'PATCH /api/sites/:site/media/:id': WHO_CHANGES_PAGES,
+  'PUT /api/sites/:site/media/:id/file': WHO_CHANGES_PAGES,
+  'GET /api/sites/:site/media/:id/uses': EVERYBODY_SIGNED_IN,
+  'POST /api/sites/:site/files': WHO_CHANGES_PAGES,
+  'PUT /api/sites/:site/files/:id/file': WHO_CHANGES_PAGES,
+  'GET /api/sites/:site/files/:id/uses': EVERYBODY_SIGNED_IN,
+  'GET /api/sites/:site/bin': EVERYBODY_SIGNED_IN,
+  'GET /api/sites/:site/pages': EVERYBODY_SIGNED_IN,
+  'POST /api/sites/:site/pages': WHO_CHANGES_PAGES,
+  'GET /api/sites/:site/pages/:id': EVERYBODY_SIGNED_IN,
+  'PATCH /api/sites/:site/pages/:id': WHO_CHANGES_PAGES,
+  'DELETE /api/sites/:site/pages/:id': WHO_CHANGES_PAGES,
+  'POST /api/sites/:site/pages/:id/place': WHO_CHANGES_PAGES,
+  'POST /api/sites/:site/pages/:id/copy': WHO_CHANGES_PAGES,
+  'POST /api/sites/:site/pages/:id/restore': WHO_CHANGES_PAGES,
+  'PUT /api/sites/:site/pages/:id/document': WHO_CHANGES_PAGES,
+  'GET /api/sites/:site/pages/:id/versions': EVERYBODY_SIGNED_IN,
+  'GET /api/sites/:site/pages/:id/versions/:number': EVERYBODY_SIGNED_IN,
+  'POST /api/sites/:site/pages/:id/publish': EVERYBODY_SIGNED_IN,
+  'POST /api/sites/:site/pages/:id/unpublish': EVERYBODY_SIGNED_IN,
+  'GET /api/sites/:site/documents/:id/versions': EVERYBODY_SIGNED_IN,
+  'GET /api/sites/:site/documents/:id/versions/:number': EVERYBODY_SIGNED_IN,
+  'GET /api/sites/:site/pages/:id/journal': WHO_CHANGES_PAGES,
+  'POST /api/sites/:site/pages/:id/journal/:tab': WHO_CHANGES_PAGES,
+  'DELETE /api/sites/:site/pages/:id/journal/:tab': WHO_CHANGES_PAGES,
   'GET /api/presence/:browser': EVERYBODY_SIGNED_IN,
   'PUT /api/presence/:browser': EVERYBODY_SIGNED_IN,
   'GET /media/*': EVERYBODY_SIGNED_IN,
@@ -78,6 +84,7 @@ const RULES = Object.entries(ACCESS).map(([route, who]) => {
   const [method, path] = route.split(' ') as [string, string]
   // Ids and numbers exactly as they are made: the database would take an id with a space behind it for the same.
   const pattern = path
+    .replace(/:site/, '(?<site>[a-z0-9]{1,24})')
     .replace(/:number/, '[0-9]{1,9}')
     .replace(/:\w+/g, '[a-z0-9]{1,24}')
     .replace('*', '.+')
@@ -88,15 +95,18 @@ const RULES = Object.entries(ACCESS).map(([route, who]) => {
  * Lets through who the table names. Without a session everything but what is open to everyone answers
  * `not-signed-in`, so that nobody learns from outside what exists.
  */
-export function gate(services: Pick<Services, 'sessions' | 'isSecure' | 'log'>): MiddlewareHandler<SignedIn> {
-  const { sessions, log } = services
+export function gate(
+  services: Pick<Services, 'db' | 'revisions' | 'sessions' | 'isSecure' | 'log'>,
+): MiddlewareHandler<SignedIn> {
+  const { db, sessions, log } = services
   const cookie = cookieName(services)
   return async (context, next) => {
     const method = context.req.method === 'HEAD' ? 'GET' : context.req.method
     const rule = RULES.find((one) => one.method === method && one.pattern.test(context.req.path))
     if (rule?.who === 'everyone') return next()
     const token = getCookie(context, cookie)
-    const person = token === undefined ? undefined : await sessions.find(token)
+    const revisions = await services.revisions.now()
+    const person = token === undefined ? undefined : await sessions.find(token, revisions)
     if (!person)
       throw new Refused(
         'not-signed-in',
@@ -107,6 +117,13 @@ export function gate(services: Pick<Services, 'sessions' | 'isSecure' | 'log'>):
       audit(log, 'access refused', { account: person.id, role: person.role, method, path: context.req.path })
       throw new Refused('not-allowed', `Your role, ${person.role}, may not do this. Nothing was changed.`)
     }
+    const siteId = rule.pattern.exec(context.req.path)?.groups?.site
+    if (siteId !== undefined) {
+      // Every site has revisions from its first moment.
+      if (!revisions.has(`${siteId}/site`)) throw new Refused('not-found', 'There is no such site.')
+      context.set('site', new SiteScope(db, siteId))
+    }
+    context.set('revisions', revisions)
     context.set('person', person)
     context.set('session', hashOf(token!))
     return next()

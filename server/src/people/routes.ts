@@ -1,6 +1,8 @@
 import { Hono, type Context } from 'hono'
 import { deleteCookie, getCookie, setCookie } from 'hono/cookie'
-import type { OpenSession, PasswordRequest, SignInRequest } from '@gullyline/core'
+import type { Account, OpenSession, Person } from '@gullyline/core'
+import { listSites } from '../db/site-scope.ts'
+import { transact } from '../db/transact.ts'
 import { audit } from '../http/audit.ts'
 import { addressOf } from '../http/client-address.ts'
 import { Refused } from '../http/errors.ts'
@@ -9,7 +11,7 @@ import type { Services } from '../services.ts'
 import { cookieName, type SignedIn } from './access.ts'
 import { isPassword, LONGEST_PASSWORD } from './password.ts'
 import { changePassword, findPersonRow, toPerson } from './store.ts'
-import { Tries } from './tries.ts'
+import { Tries, type Try } from './tries.ts'
 
 /** As logins are made; a longer one is nobody's, and is not even looked at. */
 const LONGEST_LOGIN = 100
@@ -18,12 +20,13 @@ const LONGEST_LOGIN = 100
 export function sessionRoutes(services: Services): Hono<SignedIn> {
   const { db, sessions, presence, log } = services
   const cookie = cookieName(services)
-  const tries = new Tries()
+  const tries = new Tries(db)
 
-  /** Throws when too much was tried. `act` names what was, for the log. */
-  const refuseTooMany = (act: string, account: string, address: string): void => {
-    const minutes = tries.minutesToWait(account, address)
-    if (minutes === 0) return
+  /** Counts a try, before the password is looked at. Throws when too much was tried. `act` names what was, for the log. */
+  const beginTry = async (act: string, account: string, address: string): Promise<Try> => {
+    const begun = await tries.begin(account, address)
+    const minutes = begun.minutesToWait
+    if (minutes === 0) return begun
     audit(log, 'sign-in locked', { act, account, address, minutes })
     throw new Refused(
       'too-many-tries',
@@ -31,17 +34,17 @@ export function sessionRoutes(services: Services): Hono<SignedIn> {
     )
   }
 
+  const accountOf = async (person: Person): Promise<Account> => ({ ...person, sites: await listSites(db) })
+
   return new Hono<SignedIn>()
     .post('/', async (c) => {
-      const { login, password } = await readBody<SignInRequest>(c, { login: 'text', password: 'text' })
+      const { login, password } = await readBody(c, 'signIn')
       const address = addressOf(c)
       if (login.length > LONGEST_LOGIN || password.length > LONGEST_PASSWORD) throw wrong()
       const row = await findPersonRow(db.manager, login)
       // By the account where there is one: no other spelling of its login gets tries of its own.
       const account = row?.id ?? login.trim().toLowerCase()
-      refuseTooMany('sign-in', account, address)
-      // Counted before the password is looked at: of many tries at once, none gets past the limit.
-      const at = tries.addWrong(account, address)
+      const begun = await beginTry('sign-in', account, address)
       const isRight = await isPassword(password, row?.passwordHash)
       if (!row || !isRight) {
         audit(log, 'sign-in refused', { account, address })
@@ -55,7 +58,7 @@ export function sessionRoutes(services: Services): Hono<SignedIn> {
           'not-allowed',
           'The sample accounts can be used on the machine itself only. Give this account another password with “npm run account”.',
         )
-      tries.forget(account, address, at)
+      await begun.forget()
       const token = await sessions.start(toPerson(row), getCookie(c, cookie), deviceOf(c))
       setCookie(c, cookie, token, {
         httpOnly: true,
@@ -64,33 +67,34 @@ export function sessionRoutes(services: Services): Hono<SignedIn> {
         secure: services.isSecure,
       })
       audit(log, 'signed in', { account, address })
-      return c.json(toPerson(row), 201)
+      return c.json(await accountOf(toPerson(row)), 201)
     })
-    .get('/', (c) => c.json(c.var.person))
+    .get('/', async (c) => c.json(await accountOf(c.var.person)))
     .delete('/', async (c) => {
       const token = getCookie(c, cookie)
       if (token !== undefined) {
         await sessions.end(token)
-        presence.endSession(c.var.session)
+        await presence.endSession(c.var.session)
         audit(log, 'signed out', { account: c.var.person.id })
       }
       deleteCookie(c, cookie, { path: '/', secure: services.isSecure })
       return c.json({ done: true })
     })
     .put('/password', async (c) => {
-      const given = await readBody<PasswordRequest>(c, { present: 'text', password: 'text' })
+      const given = await readBody(c, 'changePassword')
       const { person, session } = c.var
       const address = addressOf(c)
-      refuseTooMany('password', person.id, address)
-      const at = tries.addWrong(person.id, address)
+      const begun = await beginTry('password', person.id, address)
       const row = await findPersonRow(db.manager, person.login)
       if (!(await isPassword(given.present.slice(0, LONGEST_PASSWORD + 1), row?.passwordHash))) {
         audit(log, 'password change refused', { account: person.id, address })
         throw new Refused('wrong-password', 'The present password is wrong. Nothing was changed.')
       }
-      tries.forget(person.id, address, at)
-      await changePassword(db.manager, person.login, given.password, session)
-      for (const ended of sessions.forgetOthers(person.id, session)) presence.endSession(ended)
+      await begun.forget()
+      const ended = await transact(db, (manager) =>
+        changePassword(manager, person.login, given.password, session),
+      )
+      for (const one of ended) await presence.endSession(one)
       audit(log, 'password changed', { account: person.id, address })
       return c.json({ done: true })
     })
@@ -102,7 +106,7 @@ export function sessionRoutes(services: Services): Hono<SignedIn> {
       const ended = await sessions.endOf(c.var.person.id, c.req.param('id'))
       if (ended === undefined)
         throw new Refused('not-found', 'This device is not signed in any more. Nothing was changed.')
-      presence.endSession(ended)
+      await presence.endSession(ended)
       audit(log, 'session ended', { account: c.var.person.id })
       return c.json({ done: true })
     })

@@ -2,6 +2,8 @@ import { createHash, randomBytes } from 'node:crypto'
 import { LessThan, type DataSource } from 'typeorm'
 import type { OpenSession, Person } from '@gullyline/core'
 import { PersonEntity, SessionEntity, type SessionRow } from '../db/rows.ts'
+import { renew, type KnownRevisions } from '../db/revisions.ts'
+import { transact } from '../db/transact.ts'
 import { toPerson } from './store.ts'
 
 const HOUR_MS = 3_600_000
@@ -10,20 +12,25 @@ const LASTS_MS = 12 * HOUR_MS
 /** However much it is used, a session ends after 30 days (the same section, for the first assurance level). */
 const LONGEST_MS = 30 * 24 * HOUR_MS
 const TOKEN_BYTES = 32
-/** How long an answer of the database is believed: an account removed by a command is out after this at the latest. */
-const BELIEVED_MS = 10_000
+/** How long a session is known without looking at when it was used, where nothing of accounts and sessions changed. */
+const KNOWN_MS = 10_000
 /** The first characters of a session's hash name it on the screen: enough to tell it from others, and no way in. */
 const ID_LENGTH = 16
-/** Sessions that are believed without asking; more would only hold memory. */
+/** Sessions that are known without asking; more would only hold memory. */
 const MOST_KNOWN = 10_000
 
 interface Known {
   readonly person: Person
   readonly expiresAt: number
-  readonly believedUntil: number
+  readonly until: number
+  /** The revision of accounts and sessions that it was read at. */
+  readonly revision: string
 }
 
-/** Who is signed in. Sessions are in the database under a hash of their token, and for a moment in memory. */
+/**
+ * Who is signed in. Sessions are in the database under a hash of their token, and in memory while nothing of accounts and
+ * sessions changes: one that any server ends is over for all of them at once.
+ */
 export class Sessions {
   readonly #db: DataSource
   readonly #now: () => number
@@ -53,14 +60,18 @@ export class Sessions {
     return token
   }
 
-  /** The person a token belongs to, or undefined when its session is over or never was. Using a session prolongs it. */
-  async find(token: string): Promise<Person | undefined> {
+  /**
+   * Returns the person a token belongs to, or undefined when its session is over or never was. Using a session prolongs it.
+   * `revisions` are those of the moment.
+   */
+  async find(token: string, revisions: KnownRevisions): Promise<Person | undefined> {
     const key = hashOf(token)
     const now = this.#now()
+    const revision = revisions.get('people') ?? ''
     const known = this.#known.get(key)
-    if (known && known.believedUntil > now && known.expiresAt > now) return known.person
+    if (known?.revision === revision && known.until > now && known.expiresAt > now) return known.person
     this.#known.delete(key)
-    return this.#read(key, now)
+    return this.#read(key, now, revision)
   }
 
   /** Whether the session with this hash still is one. */
@@ -70,9 +81,7 @@ export class Sessions {
   }
 
   async end(token: string): Promise<void> {
-    const key = hashOf(token)
-    this.#known.delete(key)
-    await this.#db.manager.delete(SessionEntity, { tokenHash: key })
+    await this.#end(hashOf(token))
   }
 
   /** Where a person is signed in, last used first. `own` is the hash of the session that asks. */
@@ -97,19 +106,18 @@ export class Sessions {
     const rows = await this.#db.manager.find(SessionEntity, { where: { personId } })
     const row = rows.find((one) => idOf(one) === id)
     if (!row) return undefined
-    this.#known.delete(row.tokenHash)
-    await this.#db.manager.delete(SessionEntity, { tokenHash: row.tokenHash })
+    await this.#end(row.tokenHash)
     return row.tokenHash
   }
 
-  /** Forgets what is believed of a person's other sessions, which were ended; gives their hashes. */
-  forgetOthers(personId: string, own: string): string[] {
-    const others = [...this.#known].filter(([key, { person }]) => key !== own && person.id === personId)
-    for (const [key] of others) this.#known.delete(key)
-    return others.map(([key]) => key)
+  #end(tokenHash: string): Promise<void> {
+    return transact(this.#db, async (manager) => {
+      await manager.delete(SessionEntity, { tokenHash })
+      await renew(manager, ['people'])
+    })
   }
 
-  async #read(key: string, now: number): Promise<Person | undefined> {
+  async #read(key: string, now: number, revision: string): Promise<Person | undefined> {
     const { manager } = this.#db
     const session = await manager.findOneBy(SessionEntity, { tokenHash: key })
     if (!session || session.expiresAt.getTime() <= now) return undefined
@@ -125,7 +133,7 @@ export class Sessions {
       await manager.update(SessionEntity, { tokenHash: key }, { usedAt: new Date(now) })
     const person = toPerson(row)
     if (this.#known.size >= MOST_KNOWN) this.#known.clear()
-    this.#known.set(key, { person, expiresAt, believedUntil: now + BELIEVED_MS })
+    this.#known.set(key, { person, expiresAt, until: now + KNOWN_MS, revision })
     return person
   }
 }

@@ -1,6 +1,7 @@
 import { Not, type EntityManager } from 'typeorm'
 import { ROLES, type Person, type Role } from '@gullyline/core'
 import { PersonEntity, SessionEntity, type PersonRow } from '../db/rows.ts'
+import { renew } from '../db/revisions.ts'
 import { Refused } from '../http/errors.ts'
 import { newId } from '../http/new-id.ts'
 import { hashPassword, passwordProblems } from './password.ts'
@@ -55,13 +56,13 @@ export async function addPerson(manager: EntityManager, given: NewPerson): Promi
   return toPerson(row)
 }
 
-/** Gives an account another password, and ends all its sessions but one that is given. */
+/** Gives an account another password, and ends all its sessions but one that is given. Returns the hashes of those. */
 export async function changePassword(
   manager: EntityManager,
   login: string,
   password: string,
   exceptSession?: string,
-): Promise<void> {
+): Promise<readonly string[]> {
   const row = await getPersonRow(manager, login)
   const problems = passwordProblems(password, row)
   if (problems.length > 0)
@@ -69,15 +70,20 @@ export async function changePassword(
       problems,
     })
   await manager.update(PersonEntity, { id: row.id }, { passwordHash: await hashPassword(password) })
-  await manager.delete(SessionEntity, {
+  const others = {
     personId: row.id,
     ...(exceptSession === undefined ? {} : { tokenHash: Not(exceptSession) }),
-  })
+  }
+  const ended = await manager.find(SessionEntity, { where: others })
+  await manager.delete(SessionEntity, others)
+  await renew(manager, ['people'])
+  return ended.map(({ tokenHash }) => tokenHash)
 }
 
 /** Removes an account, its sessions and its unsaved edits. What the person saved stays, under their name. */
 export async function removePerson(manager: EntityManager, login: string): Promise<void> {
   await manager.delete(PersonEntity, { id: (await getPersonRow(manager, login)).id })
+  await renew(manager, ['people'])
 }
 
 /** Everybody with an account, by login. */

@@ -1,3 +1,7 @@
+import { createHash } from 'node:crypto'
+import type { DataSource, EntityManager } from 'typeorm'
+import { transact } from '../db/transact.ts'
+
 const MINUTE_MS = 60_000
 /** OWASP Authentication Cheat Sheet, "Account Lockout": few tries in an observation window. The numbers are chosen by us. */
 const WINDOW_MS = 15 * MINUTE_MS
@@ -11,79 +15,106 @@ const MOST_OF_ADDRESS = 30
  */
 const MOST_FOR_ACCOUNT = 30
 const ACCOUNT_WAIT_MS = MINUTE_MS
-/** So that made-up logins and addresses can't fill the memory. */
-const MOST_KEYS = 10_000
-/** Twice what counts, so that taking a right one back never lets go of a wrong one that counts. */
-const MOST_TIMES = 60
+/** The row that whoever counts holds. */
+const TURN = 1
+/** So that made-up logins and addresses can't fill the disk. */
+const MOST_ROWS = 100_000
 
-/** Counts wrong passwords, by account and by address, whether or not there is such an account. */
+/** Counted as wrong from its first moment: of many tries at once, on whatever servers, none gets past a limit. */
+export interface Try {
+  /** Minutes until another try is taken, rounded up; 0 when this one is taken. One that is not taken does not count. */
+  readonly minutesToWait: number
+  /**
+   * After a right password: this account may be tried from this address as if nothing had been, and this try counts for
+   * nobody. Wrong ones for other accounts from there, and for this one from elsewhere, still do.
+   */
+  forget(): Promise<void>
+}
+
+interface Limit {
+  readonly name: string
+  readonly most: number
+  readonly ms: number
+}
+
+/** Counts wrong passwords, by account and by address, whether or not there is such an account; in the database, for all servers. */
 export class Tries {
+  readonly #db: DataSource
   readonly #now: () => number
-  readonly #wrong = new Map<string, number[]>()
+  #purgedAt = 0
 
-  constructor(now: () => number = Date.now) {
+  constructor(db: DataSource, now: () => number = Date.now) {
+    this.#db = db
     this.#now = now
   }
 
-  /** Minutes until another try is taken, rounded up; 0 when it is taken now. `account` is an id, or a login nobody has. */
-  minutesToWait(account: string, address: string): number {
-    const waits = [
-      this.#wait(pair(account, address), MOST_FROM_ADDRESS, WINDOW_MS),
-      this.#wait(of('address', address), MOST_OF_ADDRESS, WINDOW_MS),
-      this.#wait(of('account', account), MOST_FOR_ACCOUNT, ACCOUNT_WAIT_MS),
+  /** Counts a try. `account` is an id, or a login nobody has. */
+  async begin(account: string, address: string): Promise<Try> {
+    const now = this.#now()
+    const pair = nameOf(`${account} from ${address}`)
+    const limits: readonly Limit[] = [
+      { name: pair, most: MOST_FROM_ADDRESS, ms: WINDOW_MS },
+      { name: nameOf(`address ${address}`), most: MOST_OF_ADDRESS, ms: WINDOW_MS },
+      { name: nameOf(`account ${account}`), most: MOST_FOR_ACCOUNT, ms: ACCOUNT_WAIT_MS },
     ]
-    return Math.ceil(Math.max(...waits) / MINUTE_MS)
+    await this.#purge(now)
+    return transact(this.#db, async (manager): Promise<Try> => {
+      // One after another: what is counted is all that came before.
+      await manager.query('SELECT 1 FROM wrong_tries WHERE number = ? FOR UPDATE', [TURN])
+      let wait = 0
+      for (const limit of limits) wait = Math.max(wait, await waitOf(manager, limit, now))
+      const own = wait > 0 ? [] : await insertTry(manager, limits, now)
+      return {
+        minutesToWait: Math.ceil(wait / MINUTE_MS),
+        forget: () => this.#remove('name = ? OR number IN (?)', pair, [0, ...own]),
+      }
+    })
   }
 
-  /** Counts a try as wrong; gives when it was, by which `forget` knows it again. */
-  addWrong(account: string, address: string): number {
-    const at = this.#now()
-    for (const key of [pair(account, address), of('address', address), of('account', account)])
-      this.#add(key, at)
-    return at
+  async #remove(which: string, ...values: readonly unknown[]): Promise<void> {
+    await transact(this.#db, (manager) =>
+      manager.query(`DELETE FROM wrong_tries WHERE ${which}`, [...values]),
+    )
   }
 
-  /**
-   * After a right password: this account may be tried from this address as if nothing had been, and the try of `at` counts
-   * for nobody. Wrong ones for other accounts from there, and for this one from elsewhere, still do.
-   */
-  forget(account: string, address: string, at: number): void {
-    this.#wrong.delete(pair(account, address))
-    for (const key of [of('address', address), of('account', account)]) this.#takeBack(key, at)
-  }
-
-  #wait(key: string, most: number, ms: number): number {
-    const recent = this.#recent(key)
-    if (recent.length < most) return 0
-    // From the first of those that count, so that waiting ends however often somebody tries meanwhile.
-    const since = ms === WINDOW_MS ? recent.at(-most)! : recent.at(-1)!
-    return Math.max(0, since + ms - this.#now())
-  }
-
-  #takeBack(key: string, at: number): void {
-    const all = this.#wrong.get(key) ?? []
-    const index = all.lastIndexOf(at)
-    if (index < 0) return
-    if (all.length === 1) this.#wrong.delete(key)
-    else this.#wrong.set(key, all.toSpliced(index, 1))
-  }
-
-  #add(key: string, at: number): void {
-    const recent = [...this.#recent(key), at].slice(-MOST_TIMES)
-    this.#wrong.delete(key)
-    if (this.#wrong.size >= MOST_KEYS) this.#wrong.delete(this.#wrong.keys().next().value!)
-    this.#wrong.set(key, recent)
-  }
-
-  #recent(key: string): number[] {
-    return (this.#wrong.get(key) ?? []).filter((at) => at > this.#now() - WINDOW_MS)
+  /** Removes what no longer counts, once a minute. */
+  async #purge(now: number): Promise<void> {
+    if (now - this.#purgedAt < MINUTE_MS) return
+    this.#purgedAt = now
+    await this.#remove('tried_at <= ?', new Date(now - WINDOW_MS))
   }
 }
 
-function of(what: 'account' | 'address', name: string): string {
-  return `${what} ${name}`
+/** How long a try has to wait, in ms, for those before it. */
+async function waitOf(manager: EntityManager, { name, most, ms }: Limit, now: number): Promise<number> {
+  const before = await manager.query<{ tried_at: Date }[]>(
+    'SELECT tried_at FROM wrong_tries WHERE name = ? AND tried_at > ? ORDER BY number DESC LIMIT ?',
+    [name, new Date(now - WINDOW_MS), most],
+  )
+  if (before.length < most) return 0
+  // From the first of those that count, so that waiting ends however often somebody tries meanwhile.
+  const since = ms === WINDOW_MS ? before.at(-1)! : before[0]!
+  return Math.max(0, since.tried_at.getTime() + ms - now)
 }
 
-function pair(account: string, address: string): string {
-  return `${account} from ${address}`
+/** Returns the numbers of the rows, which count up. */
+async function insertTry(manager: EntityManager, limits: readonly Limit[], now: number): Promise<number[]> {
+  const numbers: number[] = []
+  for (const { name } of limits) {
+    const { insertId } = await manager.query<{ insertId: number | bigint }>(
+      'INSERT INTO wrong_tries (name, tried_at) VALUES (?, ?)',
+      [name, new Date(now)],
+    )
+    numbers.push(Number(insertId))
+  }
+  await manager.query('DELETE FROM wrong_tries WHERE number < ? AND number > ?', [
+    numbers[0]! - MOST_ROWS,
+    TURN,
+  ])
+  return numbers
+}
+
+/** Logins and addresses are of any length, and nobody reads them in the table. */
+function nameOf(what: string): string {
+  return createHash('sha256').update(what).digest('hex')
 }

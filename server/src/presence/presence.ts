@@ -1,4 +1,9 @@
-import type { PresenceEvent, PresentTab, VersionInfo } from '@gullyline/core'
+import type { Logger } from 'pino'
+import type { DataSource, EntityManager } from 'typeorm'
+import type { Present, PresenceEvent, PresentTab, VersionInfo } from '@gullyline/core'
+import { transact } from '../db/transact.ts'
+import { newId } from '../http/new-id.ts'
+import { EventLog, writeMessages, writeToPage, type Message } from './event-log.ts'
 
 /** One browser that listens: one connection, however many tabs it has. */
 export interface Listener {
@@ -10,113 +15,286 @@ export interface Listener {
   readonly close: () => void
 }
 
-interface Browser extends Listener {
-  readonly tabs: Map<string, string>
+/** A browser that listens here. */
+interface Connected {
+  readonly id: string
+  readonly listener: Listener
 }
 
-interface Tab {
-  readonly browser: Browser
-  readonly pageId: string
+/** What whoever holds a connection does with it. */
+export interface Connection {
+  /** To be called every so often. False when the connection is over: the browser came back by another one, or was given up. */
+  stillThere(): Promise<boolean>
+  leave(): Promise<void>
 }
 
 /** Connections that one person may have: several browsers and machines, and those that nobody has found dead yet. */
 const MOST_CONNECTIONS = 20
+/** A browser whose server says nothing of it for so long is gone, and with it most likely that server. */
+const GIVEN_UP_S = 45
+/** How often is looked for what other servers tell, while somebody listens here. */
+const LOOK_EVERY_MS = 250
 
-/** Who has which page open, and how to reach them. In memory: who is there is known again as soon as they come back. */
+/**
+ * Who has which page open, and how to reach them. It is in the database, so that it does not matter which server a browser
+ * listens to and which one takes what it says; connections are held by the server that has them.
+ */
 export class Presence {
-  readonly #browsers = new Map<string, Browser>()
-  readonly #pages = new Map<string, Map<string, Tab>>()
+  readonly #db: DataSource
+  readonly #log: Pick<Logger, 'error'>
+  readonly #events: EventLog
+  /** By their connections. */
+  readonly #here = new Map<string, Connected>()
+  #looking: NodeJS.Timeout | undefined
+  #delivering: Promise<void> = Promise.resolve()
 
-  /** A browser begins to listen; gives how to leave. The oldest connection of a person gives way to one too many. */
-  connect(id: string, listener: Listener): () => void {
-    this.#browsers.get(id)?.close()
-    this.#drop(id)
-    const own = [...this.#browsers].filter(([, one]) => one.personId === listener.personId)
-    if (own.length >= MOST_CONNECTIONS) {
-      const [oldest, browser] = own[0]!
-      browser.close()
-      this.#drop(oldest)
-    }
-    const browser: Browser = { ...listener, tabs: new Map() }
-    this.#browsers.set(id, browser)
-    return () => {
-      // The same browser may have come back by another connection before this one was found to be dead.
-      if (this.#browsers.get(id) === browser) this.#drop(id)
+  constructor(db: DataSource, log: Pick<Logger, 'error'>) {
+    this.#db = db
+    this.#log = log
+    this.#events = new EventLog(db)
+  }
+
+  /** A browser begins to listen. The oldest connection of a person gives way to one too many. */
+  async connect(id: string, listener: Listener): Promise<Connection> {
+    const connection = newId()
+    if (this.#here.size === 0) await this.#events.begin()
+    await this.#change(async (manager) => {
+      const own = await manager.query<{ id: string }[]>(
+        'SELECT id FROM browsers WHERE person_id = ? AND id <> ? ORDER BY came_at',
+        [listener.personId, id],
+      )
+      const tooMany = own.slice(0, Math.max(0, own.length - MOST_CONNECTIONS + 1))
+      const messages = [
+        ...(await dropBrowsers(manager, [id, ...tooMany.map((one) => one.id)])),
+        { close: id, unless: connection },
+        ...tooMany.map((one) => ({ close: one.id })),
+      ]
+      const { session, personId, name } = listener
+      await manager.query(
+        `INSERT INTO browsers (id, connection, session, person_id, name, came_at, seen_at)
+         VALUES (?, ?, ?, ?, ?, NOW(3), NOW(3))`,
+        [id, connection, session, personId, name],
+      )
+      return messages
+    })
+    this.#here.set(connection, { id, listener })
+    this.#look()
+    await this.#deliver()
+    return {
+      stillThere: () => this.#stillThere(connection),
+      leave: () => this.#leave(connection),
     }
   }
 
   /** Says which tabs of a browser have which page open. False when nobody listens under this id in this session. */
-  setTabs(id: string, session: string, tabs: readonly PresentTab[]): boolean {
-    const browser = this.#browsers.get(id)
-    if (browser?.session !== session) return false
-    const wanted = new Map(tabs.map(({ tab, pageId }) => [tab, pageId]))
-    for (const [tab, pageId] of browser.tabs)
-      if (wanted.get(tab) !== pageId) this.#leave(browser, tab, pageId)
-    for (const [tab, pageId] of wanted) if (!browser.tabs.has(tab)) this.#come(browser, tab, pageId)
-    return true
+  async setTabs(id: string, session: string, tabs: readonly PresentTab[]): Promise<boolean> {
+    let isKnown = false
+    await this.#change(async (manager) => {
+      const [browser] = await manager.query<{ session: string; name: string }[]>(
+        'SELECT session, name FROM browsers WHERE id = ? FOR UPDATE',
+        [id],
+      )
+      isKnown = browser?.session === session
+      if (!isKnown) return []
+      const open = await manager.query<PresentTab[]>(
+        'SELECT tab, page_id AS pageId FROM open_tabs WHERE browser_id = ?',
+        [id],
+      )
+      const isIn = (list: readonly PresentTab[], { tab, pageId }: PresentTab): boolean =>
+        list.some((one) => one.tab === tab && one.pageId === pageId)
+      const messages: Message[] = []
+      for (const { tab, pageId } of open.filter((one) => !isIn(tabs, one))) {
+        await manager.query('DELETE FROM open_tabs WHERE page_id = ? AND tab = ?', [pageId, tab])
+        messages.push(left(pageId, tab))
+      }
+      for (const { tab, pageId } of tabs.filter((one) => !isIn(open, one))) {
+        // A tab is in one browser: it may have come back by another connection before the old one was found to be dead.
+        await manager.query('REPLACE INTO open_tabs (page_id, tab, browser_id) VALUES (?, ?, ?)', [
+          pageId,
+          tab,
+          id,
+        ])
+        // The others are told of one, and one of the others: a coming costs as many as there are, and not their square.
+        messages.push(
+          { page: pageId, except: id, told: { event: 'came', data: { pageId, tab, name: browser!.name } } },
+          { browser: id, peopleOf: pageId },
+        )
+      }
+      return messages
+    })
+    await this.#deliver()
+    return isKnown
   }
 
-  /** Ends what listens by a session that is over. */
-  endSession(session: string): void {
-    for (const [id, browser] of this.#browsers) {
-      if (browser.session !== session) continue
-      browser.close()
-      this.#drop(id)
-    }
+  /** Ends what listens by a session that is over, at whatever server. */
+  async endSession(session: string): Promise<void> {
+    await this.#change(async (manager) => {
+      const browsers = await manager.query<{ id: string }[]>('SELECT id FROM browsers WHERE session = ?', [
+        session,
+      ])
+      const gone = await dropBrowsers(
+        manager,
+        browsers.map(({ id }) => id),
+      )
+      return [...gone, { closeSession: session }]
+    })
+    await this.#deliver()
   }
 
-  /** Ends every connection: the server stops. Browsers come back by themselves. */
-  closeAll(): void {
-    for (const { close } of this.#browsers.values()) close()
+  /** Ends every connection of this server, which stops. Browsers come back by themselves. */
+  async closeAll(): Promise<void> {
+    const all = [...this.#here]
+    for (const [, { listener }] of all) listener.close()
+    for (const [connection] of all) await this.#leave(connection)
   }
 
-  isOpen(pageId: string, tab: string): boolean {
-    return this.#pages.get(pageId)?.has(tab) ?? false
+  /** The tabs that have a page open. */
+  async openTabs(pageId: string): Promise<ReadonlySet<string>> {
+    const rows = await this.#db.query<{ tab: string }[]>(
+      `SELECT t.tab FROM open_tabs t JOIN browsers b ON b.id = t.browser_id
+       WHERE t.page_id = ? AND b.seen_at > NOW(3) - INTERVAL ${GIVEN_UP_S} SECOND`,
+      [pageId],
+    )
+    return new Set(rows.map(({ tab }) => tab))
   }
 
   /** Tells everybody on a page that it was saved, and by which tab. */
-  saved(pageId: string, version: VersionInfo, tab: string | null): void {
-    this.#tellAll(pageId, { event: 'saved', data: { ...version, pageId, tab } })
+  saved(pageId: string, version: VersionInfo, tab: string | null): Promise<void> {
+    return this.#tell(pageId, { event: 'saved', data: { ...version, pageId, tab } })
   }
 
   /** Tells everybody on a page that it went to the bin, or came back. */
-  binned(pageId: string, event: 'deleted' | 'restored', by: string): void {
-    this.#tellAll(pageId, { event, data: { pageId, by } })
+  binned(pageId: string, event: 'deleted' | 'restored', by: string): Promise<void> {
+    return this.#tell(pageId, { event, data: { pageId, by } })
   }
 
-  #drop(id: string): void {
-    const browser = this.#browsers.get(id)
-    if (!browser) return
-    this.#browsers.delete(id)
-    for (const [tab, pageId] of browser.tabs) this.#leave(browser, tab, pageId)
+  /** What is told was done already: that it can't be told must not make it look undone. */
+  async #tell(pageId: string, told: PresenceEvent): Promise<void> {
+    try {
+      await writeToPage(this.#db, pageId, told)
+      await this.#deliver()
+    } catch (error) {
+      this.#log.error({ err: error }, 'People on a page could not be told of what happened')
+    }
   }
 
-  /** The others are told of one, and one of the others: what a coming costs grows with the people, and not with their square. */
-  #come(browser: Browser, tab: string, pageId: string): void {
-    const there = this.#pages.get(pageId) ?? new Map<string, Tab>()
-    this.#pages.set(pageId, there)
-    const before = there.get(tab)
-    if (before) before.browser.tabs.delete(tab)
-    browser.tabs.set(tab, pageId)
-    there.set(tab, { browser, pageId })
-    const { name } = browser
-    this.#tellAll(pageId, { event: 'came', data: { pageId, tab, name } }, browser)
-    const people = [...there].map(([one, { browser: other }]) => ({ tab: one, name: other.name }))
-    browser.tell({ event: 'people', data: { pageId, people } })
+  #change(act: (manager: EntityManager) => Promise<readonly Message[]>): Promise<void> {
+    return transact(this.#db, async (manager) => writeMessages(manager, await act(manager)))
   }
 
-  #leave(browser: Browser, tab: string, pageId: string): void {
-    browser.tabs.delete(tab)
-    const there = this.#pages.get(pageId)
-    if (there?.get(tab)?.browser !== browser) return
-    there.delete(tab)
-    if (there.size === 0) this.#pages.delete(pageId)
-    this.#tellAll(pageId, { event: 'left', data: { pageId, tab } })
+  async #stillThere(connection: string): Promise<boolean> {
+    const { affectedRows } = await this.#db.query<{ affectedRows: number }>(
+      'UPDATE browsers SET seen_at = NOW(3) WHERE connection = ?',
+      [connection],
+    )
+    await this.#giveUp()
+    return affectedRows > 0
   }
 
-  /** Each browser once, however many of its tabs have the page open. */
-  #tellAll(pageId: string, told: PresenceEvent, except?: Browser): void {
-    const browsers = new Set([...(this.#pages.get(pageId)?.values() ?? [])].map(({ browser }) => browser))
-    for (const browser of browsers) if (browser !== except) browser.tell(told)
+  async #leave(connection: string): Promise<void> {
+    const left = this.#here.get(connection)
+    if (!left) return
+    this.#here.delete(connection)
+    this.#look()
+    await this.#change(async (manager) => {
+      const own = await manager.query<unknown[]>('SELECT 1 FROM browsers WHERE connection = ? FOR UPDATE', [
+        connection,
+      ])
+      return own.length === 0 ? [] : dropBrowsers(manager, [left.id])
+    })
+    await this.#deliver()
   }
+
+  /** Takes out browsers of servers that are gone. */
+  async #giveUp(): Promise<void> {
+    const dead = await this.#db.query<{ id: string }[]>(
+      `SELECT id FROM browsers WHERE seen_at < NOW(3) - INTERVAL ${GIVEN_UP_S} SECOND`,
+    )
+    if (dead.length > 0)
+      await this.#change((manager) =>
+        dropBrowsers(
+          manager,
+          dead.map(({ id }) => id),
+        ),
+      )
+    await this.#events.purge()
+  }
+
+  /** Looks for what other servers tell while there is somebody to be told. */
+  #look(): void {
+    if (this.#here.size === 0) {
+      clearInterval(this.#looking)
+      this.#looking = undefined
+    } else
+      this.#looking ??= setInterval(() => void this.#deliver().catch(() => undefined), LOOK_EVERY_MS).unref()
+  }
+
+  /** One after another, so that everybody is told in the order in which things happened. */
+  #deliver(): Promise<void> {
+    const delivered = this.#delivering.then(() => this.#deliverNext())
+    this.#delivering = delivered.catch(() => undefined)
+    return delivered
+  }
+
+  async #deliverNext(): Promise<void> {
+    if (this.#here.size === 0) return
+    const messages = await this.#events.next()
+    const pages = messages.flatMap((message) => ('page' in message ? [message.page] : []))
+    const onPage = await this.#browsersOn(pages)
+    for (const message of messages) {
+      for (const { id, listener } of this.#here.values()) {
+        if ('page' in message) {
+          if (id !== message.except && onPage.has(`${id} ${message.page}`)) listener.tell(message.told)
+        } else if ('browser' in message) {
+          if (id === message.browser) await this.#tellPeople(listener, message.peopleOf)
+        }
+      }
+      for (const [connection, { id, listener }] of this.#here) {
+        const isOver =
+          ('close' in message && id === message.close && connection !== message.unless) ||
+          ('closeSession' in message && listener.session === message.closeSession)
+        if (!isOver) continue
+        this.#here.delete(connection)
+        listener.close()
+      }
+      this.#look()
+    }
+  }
+
+  /** The browsers that have one of some pages open, as "browser page". */
+  async #browsersOn(pages: readonly string[]): Promise<ReadonlySet<string>> {
+    if (pages.length === 0) return new Set()
+    const rows = await this.#db.query<{ browser: string; page: string }[]>(
+      'SELECT browser_id AS browser, page_id AS page FROM open_tabs WHERE page_id IN (?)',
+      [[...new Set(pages)]],
+    )
+    return new Set(rows.map(({ browser, page }) => `${browser} ${page}`))
+  }
+
+  async #tellPeople(listener: Listener, pageId: string): Promise<void> {
+    const people = await this.#db.query<Present[]>(
+      `SELECT t.tab, b.name FROM open_tabs t JOIN browsers b ON b.id = t.browser_id
+       WHERE t.page_id = ? ORDER BY b.came_at, t.tab`,
+      [pageId],
+    )
+    listener.tell({
+      event: 'people',
+      data: { pageId, people: people.map(({ tab, name }) => ({ tab, name })) },
+    })
+  }
+}
+
+/** Takes browsers out, with their tabs; returns what is to be told of it. */
+async function dropBrowsers(manager: EntityManager, ids: readonly string[]): Promise<Message[]> {
+  if (ids.length === 0) return []
+  const tabs = await manager.query<PresentTab[]>(
+    'SELECT tab, page_id AS pageId FROM open_tabs WHERE browser_id IN (?)',
+    [ids],
+  )
+  await manager.query('DELETE FROM browsers WHERE id IN (?)', [ids])
+  return tabs.map(({ tab, pageId }) => left(pageId, tab))
+}
+
+function left(pageId: string, tab: string): Message {
+  return { page: pageId, told: { event: 'left', data: { pageId, tab } } }
 }

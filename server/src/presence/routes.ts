@@ -1,6 +1,5 @@
 import { Hono } from 'hono'
 import { streamSSE } from 'hono/streaming'
-import { ID_PATTERN, type PresenceRequest, type PresentTab } from '@gullyline/core'
 import { Refused } from '../http/errors.ts'
 import { readBody } from '../http/read-body.ts'
 import type { SignedIn } from '../people/access.ts'
@@ -8,8 +7,6 @@ import type { Services } from '../services.ts'
 
 /** A connection that says nothing for long is closed by things on the way; and so often the session is looked at. */
 const STILL_THERE_MS = 15_000
-const MOST_TABS = 100
-const ID = new RegExp(ID_PATTERN)
 
 /**
  * Server-sent events (HTML standard, 9.2) for everybody who has pages open: one connection for a browser, whose tabs
@@ -20,28 +17,26 @@ export function presenceRoutes({ presence, sessions }: Services): Hono<SignedIn>
     .get('/:browser', (c) => {
       const { person, session } = c.var
       return streamSSE(c, async (stream) => {
-        const leave = presence.connect(c.req.param('browser'), {
+        const connection = await presence.connect(c.req.param('browser'), {
           personId: person.id,
           name: person.name,
           session,
           tell: ({ event, data }) => void stream.writeSSE({ event, data: JSON.stringify(data) }),
           close: () => stream.abort(),
         })
-        stream.onAbort(leave)
+        stream.onAbort(() => void connection.leave().catch(() => undefined))
         await stream.writeSSE({ event: 'connected', data: '' })
         while (!stream.aborted) {
           await pause(STILL_THERE_MS)
-          if (stream.aborted || !(await sessions.isOpen(session))) break
+          if (stream.aborted || !(await sessions.isOpen(session)) || !(await connection.stillThere())) break
           await stream.writeSSE({ event: 'still-there', data: '' })
         }
-        leave()
+        await connection.leave()
       })
     })
     .put('/:browser', async (c) => {
-      const { tabs } = await readBody<PresenceRequest>(c, { tabs: 'list' })
-      if (tabs.length > MOST_TABS || !tabs.every(isTab))
-        throw new Refused('malformed', `Tabs are at most ${MOST_TABS}, each with a name and a page.`)
-      if (!presence.setTabs(c.req.param('browser'), c.var.session, tabs))
+      const { tabs } = await readBody(c, 'presence')
+      if (!(await presence.setTabs(c.req.param('browser'), c.var.session, tabs)))
         throw new Refused('not-found', 'This browser does not listen. It was not told of its tabs.')
       return c.json({ done: true })
     })
@@ -50,9 +45,4 @@ export function presenceRoutes({ presence, sessions }: Services): Hono<SignedIn>
 /** Keeps no process alive by itself: a server that stops need not wait for it. */
 function pause(ms: number): Promise<void> {
   return new Promise((resolve) => setTimeout(resolve, ms).unref())
-}
-
-function isTab(value: unknown): value is PresentTab {
-  const { tab, pageId } = (value ?? {}) as Record<string, unknown>
-  return typeof tab === 'string' && ID.test(tab) && typeof pageId === 'string' && ID.test(pageId)
 }

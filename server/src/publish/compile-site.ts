@@ -25,7 +25,7 @@ import { writeIcons } from './icons.ts'
 import type { LivePage, LiveSite } from './live-site.ts'
 import { writeRecords, type PageRecord, type PageRecords } from './page-records.ts'
 import { liveNavigation, pageKeys } from './page-keys.ts'
-import { programId } from './program-id.ts'
+import { programId } from '../http/program-id.ts'
 
 /** A file of the library that a page shows or links to, and that is not there. */
 export interface MissingFile {
@@ -218,7 +218,7 @@ async function siteContext(
     fontNames,
     purpose: 'publish',
   })
-  const parts = [await programId(), about, site.look, live.header, live.footer, fontNames]
+  const parts = [programId(), about, site.look, live.header, live.footer, fontNames]
   const fontFiles = new Map(Object.entries(fontNames).map(([file, name]) => [`/fonts/${name}`, file]))
   return { of, parts, lines, shared, iconFiles, fontFiles }
 }

@@ -7,13 +7,14 @@ import { makeFolder } from '../http/make-folder.ts'
 import { newId } from '../http/new-id.ts'
 import { CONTENT, releasesFolder } from '../media/folders.ts'
 
-/** The link that names the release visitors see. */
-const CURRENT = 'current'
+/** The link that names the release which visitors see of a site begins so; the id of the site follows. */
+const CURRENT = 'current-'
 /** How a link is called until it takes the place of the current one. */
 const NEXT = '.next-'
 const MANIFEST = '.json'
 const IS_MANIFEST = /^[a-z0-9]+\.json$/
 
+/** The releases of all sites of a data folder, and the one that visitors see of each. */
 export class Releases {
   readonly #folder: string
 
@@ -21,10 +22,10 @@ export class Releases {
     this.#folder = releasesFolder(dataDir)
   }
 
-  /** The id of the release that visitors see; undefined before anything was published. Another server may have switched it. */
-  current(): string | undefined {
+  /** The id of the release that visitors see of a site; undefined before anything was published. Another server may have switched it. */
+  current(siteId: string): string | undefined {
     try {
-      const name = readlinkSync(join(this.#folder, CURRENT))
+      const name = readlinkSync(join(this.#folder, CURRENT + siteId))
       return name.endsWith(MANIFEST) ? name.slice(0, -MANIFEST.length) : undefined
     } catch {
       return undefined
@@ -46,12 +47,18 @@ export class Releases {
     await this.#writeWhole(id + MANIFEST, manifest)
   }
 
-  /** Points visitors to a release in one step. */
-  async show(id: string): Promise<void> {
+  /** The ids of the releases that visitors see, of all sites. */
+  async allCurrent(): Promise<string[]> {
+    const names = (await readdir(this.#folder)).filter((name) => name.startsWith(CURRENT))
+    return names.flatMap((name) => this.current(name.slice(CURRENT.length)) ?? [])
+  }
+
+  /** Points visitors of a site to a release in one step. */
+  async show(siteId: string, id: string): Promise<void> {
     const next = join(this.#folder, NEXT + newId())
     await symlink(id + MANIFEST, next)
     // rename(2) replaces the old link in one step: no visitor ever finds none.
-    await rename(next, join(this.#folder, CURRENT))
+    await rename(next, join(this.#folder, CURRENT + siteId))
   }
 
   async remove(id: string): Promise<void> {
@@ -67,10 +74,10 @@ export class Releases {
     return dated.sort((a, b) => b.at - a.at).map(({ name }) => name.slice(0, -MANIFEST.length))
   }
 
-  /** Removes what servers that were killed left behind, and releases from before there were manifests, which were folders. */
+  /** Removes what servers that were killed left behind, and what versions before left: releases that were folders, the one link. */
   async removeLeftovers(): Promise<void> {
     for (const name of await readdir(this.#folder))
-      if (name !== CURRENT && name !== CONTENT && !IS_MANIFEST.test(name))
+      if (!name.startsWith(CURRENT) && name !== CONTENT && !IS_MANIFEST.test(name))
         await rm(join(this.#folder, name), { recursive: true, force: true })
   }
 

@@ -1,3 +1,4 @@
+import { LockHeld, withNamedLock } from '../db/named-lock.ts'
 import { Refused } from '../http/errors.ts'
 import type { Services } from '../services.ts'
 
@@ -13,35 +14,16 @@ const queues = new WeakMap<Services['db'], Promise<unknown>>()
  */
 export function alone<T>({ db }: Pick<Services, 'db'>, act: () => Promise<T>): Promise<T> {
   const before = queues.get(db) ?? Promise.resolve()
-  const result = before.then(() => holdingLock(db, act))
+  const result = before.then(() => withNamedLock(db, { name: 'publish', patienceS: PATIENCE_S }, act))
   queues.set(
     db,
     result.catch(() => undefined),
   )
-  return result
-}
-
-/** With a lock of the database server, which is let go of when its connection ends, however that happens. */
-async function holdingLock<T>(db: Services['db'], act: () => Promise<T>): Promise<T> {
-  const runner = db.createQueryRunner()
-  try {
-    // Names are of the whole server, which may have other databases.
-    const name = "CONCAT('gullyline/', LEFT(DATABASE(), 50))"
-    const [row] = (await runner.query(`SELECT GET_LOCK(${name}, ?) AS isOurs`, [PATIENCE_S])) as [
-      { isOurs: number | string | null },
-    ]
-    if (Number(row.isOurs) !== 1)
-      throw new Refused(
-        'stale-publish',
-        'Others keep publishing this site. Nothing was changed; publish again in a moment.',
-      )
-    try {
-      return await act()
-    } finally {
-      // Where the connection is lost, so is the lock.
-      await runner.query(`SELECT RELEASE_LOCK(${name})`).catch(() => undefined)
-    }
-  } finally {
-    await runner.release()
-  }
+  return result.catch((error: unknown) => {
+    if (!(error instanceof LockHeld)) throw error
+    throw new Refused(
+      'stale-publish',
+      'Others keep publishing this site. Nothing was changed; publish again in a moment.',
+    )
+  })
 }

@@ -1,10 +1,10 @@
-import { IsNull, type EntityManager } from 'typeorm'
+import { IsNull } from 'typeorm'
 import type { Finding, PageSummary, PublishRequest, PublishResult } from '@gullyline/core'
 import { SiteEntity } from '../db/rows.ts'
-import { transact } from '../db/transact.ts'
 import { newId } from '../http/new-id.ts'
 import { audit } from '../http/audit.ts'
 import { insertRelease, liveVersionOf, wasEverLive } from '../documents/live.ts'
+import { recordLiveUses } from '../documents/uses.ts'
 import { findDocument } from '../documents/store.ts'
 import { Refused } from '../http/errors.ts'
 import { pageFindings, sectionFindings } from '../pages/findings.ts'
@@ -19,6 +19,7 @@ import { Releases } from './manifest.ts'
 import { alone } from './one-at-a-time.ts'
 import { readRecords } from './page-records.ts'
 import { isWhole, removeLeftovers, removeOldReleases, removeTry } from './release-files.ts'
+import type { SiteData, SiteScope } from '../db/site-scope.ts'
 
 /** Something else may go live while the site is compiled; then it is compiled again, on what that left. */
 const MOST_TRIES = 5
@@ -26,38 +27,44 @@ const MOST_TRIES = 5
 /** Makes one version of a page what visitors see: the one that was looked at. Refuses one that the checks find errors on. */
 export function publishPage(
   services: Services,
+  site: SiteScope,
   pageId: string,
   { version, shared = {}, by }: PublishRequest & { readonly by: string },
 ): Promise<PublishResult> {
   return alone(services, async () => {
-    await services.db
-      .transaction(async (manager) => {
-        await refuseErrors(manager, pageId, version)
-        for (const [id, number] of Object.entries(shared)) await assertShared(manager, id, number)
+    await site
+      .read(async (at) => {
+        await refuseErrors(at, pageId, version)
+        for (const [id, number] of Object.entries(shared)) await assertShared(at, id, number)
       })
       .catch((error: unknown) => {
         if (error instanceof Refused)
           audit(services.log, 'publish refused', { account: by, page: pageId, version })
         throw error
       })
-    await publishHere(services, { ...shared, [pageId]: version }, by)
+    await publishHere(services, site, { goingLive: { ...shared, [pageId]: version }, by })
     audit(services.log, 'published', { account: by, page: pageId, version })
-    const { summary } = await services.db.transaction((manager) => openPage(manager, pageId))
+    const { summary } = await site.read((at) => openPage(at, pageId))
     return { summary, url: services.liveOrigin + summary.path }
   })
 }
 
 /** Takes a page from visitors; what was saved of it stays. Refuses the home page and the 404 page. */
-export function unpublishPage(services: Services, pageId: string, by: string): Promise<PageSummary> {
+export function unpublishPage(
+  services: Services,
+  site: SiteScope,
+  pageId: string,
+  by: string,
+): Promise<PageSummary> {
   return alone(services, async () => {
-    const isLive = await services.db.transaction(async (manager) => {
-      await findStanding(manager, pageId)
-      refuseFixed(await findSite(manager), pageId, 'unpublished')
-      return (await liveVersionOf(manager, pageId)) !== undefined
+    const isLive = await site.read(async (at) => {
+      await findStanding(at, pageId)
+      refuseFixed(await findSite(at), pageId, 'unpublished')
+      return (await liveVersionOf(at, pageId)) !== undefined
     })
-    if (isLive) await publishHere(services, { [pageId]: null }, by)
+    if (isLive) await publishHere(services, site, { goingLive: { [pageId]: null }, by })
     audit(services.log, 'unpublished', { account: by, page: pageId })
-    return (await services.db.transaction((manager) => openPage(manager, pageId))).summary
+    return (await site.read((at) => openPage(at, pageId))).summary
   })
 }
 
@@ -65,8 +72,8 @@ export function unpublishPage(services: Services, pageId: string, by: string): P
  * Compiles what is live again, after addresses, the navigation, the library or the pages in the tree changed. That
  * change is saved already when this is called, and what is told when it fails must say so.
  */
-export function publishAgain(services: Services): Promise<void> {
-  return publishNow(services, {}).catch((error: unknown) => {
+export function publishAgain(services: Services, site: SiteScope): Promise<void> {
+  return publishNow(services, site, {}).catch((error: unknown) => {
     services.log.error({ err: error }, 'The site could not be compiled again')
     throw new Refused(
       'internal',
@@ -75,9 +82,9 @@ export function publishAgain(services: Services): Promise<void> {
   })
 }
 
-async function refuseErrors(manager: EntityManager, pageId: string, version: number): Promise<void> {
-  await assertMayGoLive(manager, pageId, version)
-  refuseFound(await pageFindings(manager, pageId, version), 'on it')
+async function refuseErrors(at: SiteData, pageId: string, version: number): Promise<void> {
+  await assertMayGoLive(at, pageId, version)
+  refuseFound(await pageFindings(at, pageId, version), 'on it')
 }
 
 function refuseFound(found: readonly Finding[], where: string): void {
@@ -93,12 +100,12 @@ function refuseFound(found: readonly Finding[], where: string): void {
 }
 
 /** Refuses what is no shared section of the site, and a version of one that does not exist. */
-async function assertShared(manager: EntityManager, id: string, version: number): Promise<void> {
-  const { headerId, footerId } = await findSite(manager)
+async function assertShared(at: SiteData, id: string, version: number): Promise<void> {
+  const { headerId, footerId } = await findSite(at)
   if (id !== headerId && id !== footerId)
     throw new Refused('not-found', 'The site has no such shared section. Nothing was published.')
-  await assertMayGoLive(manager, id, version)
-  refuseFound(await sectionFindings(manager, id, version), `in the ${id === headerId ? 'header' : 'footer'}`)
+  await assertMayGoLive(at, id, version)
+  refuseFound(await sectionFindings(at, id, version), `in the ${id === headerId ? 'header' : 'footer'}`)
 }
 
 /**
@@ -106,18 +113,20 @@ async function assertShared(manager: EntityManager, id: string, version: number)
  * points visitors to the release in one step. No row is locked while it compiles. Until that step visitors see what they
  * saw before; when something fails, they go on seeing it.
  */
-export function publishNow(services: Services, goingLive: GoingLive): Promise<void> {
-  return alone(services, () => publishHere(services, goingLive))
+export function publishNow(services: Services, site: SiteScope, goingLive: GoingLive): Promise<void> {
+  return alone(services, () => publishHere(services, site, { goingLive, by: null }))
+}
+
+interface Wanted {
+  readonly goingLive: GoingLive
+  /** Null for what Gullyline publishes by itself. */
+  readonly by: string | null
 }
 
 /** The same, for those that publish alone already. */
-async function publishHere(
-  services: Services,
-  goingLive: GoingLive,
-  by: string | null = null,
-): Promise<void> {
+async function publishHere(services: Services, site: SiteScope, wanted: Wanted): Promise<void> {
   for (let left = MOST_TRIES; ; left--) {
-    if (await tryPublish(services, goingLive, by)) return
+    if (await tryPublish(services, site, wanted)) return
     if (left <= 1)
       throw new Refused(
         'stale-publish',
@@ -127,18 +136,18 @@ async function publishHere(
 }
 
 /** False when something else went live in between; then nothing was changed. */
-async function tryPublish(services: Services, wanted: GoingLive, by: string | null): Promise<boolean> {
-  let goingLive = wanted
+async function tryPublish(services: Services, site: SiteScope, wanted: Wanted): Promise<boolean> {
+  let { goingLive } = wanted
   const releases = new Releases(services.dataDir)
   const releaseId = newId()
   let isShown = false
   try {
-    const { releaseId: before } = await services.db.transaction((manager) => findSite(manager))
+    const { releaseId: before } = await site.read(findSite)
     const store = new ContentStore(services.dataDir)
     const records = await readRecords(store, (before && releases.manifest(before)?.records) || [])
-    const live = await services.db.transaction(async (manager) => {
-      goingLive = { ...(await neverLive(manager)), ...wanted }
-      return readLiveSite(services, manager, { goingLive, records })
+    const live = await site.read(async (at) => {
+      goingLive = { ...(await neverLive(at)), ...wanted.goingLive }
+      return readLiveSite(site, at, { goingLive, records })
     })
     const { manifest, missing } = await compileSite(live, records, services)
     refuseMissing(missing, goingLive)
@@ -148,11 +157,10 @@ async function tryPublish(services: Services, wanted: GoingLive, by: string | nu
         'A live page shows a file that is gone from the disk',
       )
     await releases.write(releaseId, manifest)
-    const switched = { site: live.site.id, release: before }
-    isShown = await transact(services.db, (manager) =>
-      goLive(manager, { before: switched, releaseId, goingLive, by }),
+    isShown = await site.change(['pages', 'site'], (at) =>
+      goLive(at, { before, releaseId, goingLive, by: wanted.by }),
     )
-    if (isShown) await releases.show(releaseId)
+    if (isShown) await releases.show(site.siteId, releaseId)
     return isShown
   } finally {
     // Neither changes what visitors see, so failing at it must not make a publish look failed.
@@ -164,12 +172,11 @@ async function tryPublish(services: Services, wanted: GoingLive, by: string | nu
 }
 
 /** What every site shows and nobody publishes by itself goes live with the first release: header, footer, 404 page. */
-async function neverLive(manager: EntityManager): Promise<GoingLive> {
-  const { headerId, footerId, notFoundPageId } = await findSite(manager)
+async function neverLive(at: SiteData): Promise<GoingLive> {
+  const { headerId, footerId, notFoundPageId } = await findSite(at)
   const going: Record<string, number> = {}
   for (const id of [headerId, footerId, notFoundPageId])
-    if (id !== null && !(await wasEverLive(manager, id)))
-      going[id] = (await findDocument(manager, id)).version
+    if (id !== null && !(await wasEverLive(at, id))) going[id] = (await findDocument(at, id)).version
   return going
 }
 
@@ -186,25 +193,24 @@ function refuseMissing(missing: readonly MissingFile[], goingLive: GoingLive): v
 }
 
 interface GoLive {
-  /** What visitors saw when the site was read. */
-  readonly before: { readonly site: string; readonly release: string | null }
+  /** The release that visitors saw when the site was read. */
+  readonly before: string | null
   readonly releaseId: string
   readonly goingLive: GoingLive
   readonly by: string | null
 }
 
-async function goLive(
-  manager: EntityManager,
-  { before, releaseId, goingLive, by }: GoLive,
-): Promise<boolean> {
-  const switched = await manager.update(
+async function goLive(at: SiteData, { before, releaseId, goingLive, by }: GoLive): Promise<boolean> {
+  const switched = await at.manager.update(
     SiteEntity,
-    { id: before.site, releaseId: before.release === null ? IsNull() : before.release },
+    { id: at.siteId, releaseId: before === null ? IsNull() : before },
     { releaseId },
   )
   if (switched.affected !== 1) return false
-  for (const [id, version] of Object.entries(goingLive)) await assertMayGoLive(manager, id, version)
-  await insertRelease(manager, { id: releaseId, siteId: before.site, personId: by, versions: goingLive })
+  for (const [id, version] of Object.entries(goingLive)) await assertMayGoLive(at, id, version)
+  await insertRelease(at, { id: releaseId, personId: by, versions: goingLive })
+  for (const [documentId, version] of Object.entries(goingLive))
+    if (version !== null) await recordLiveUses(at, { documentId, version })
   return true
 }
 
@@ -212,17 +218,17 @@ async function goLive(
  * Points visitors to the release that the database names. Run at start: a crash between the database's commit and the
  * switch is mended by switching now, and a release of which anything is gone is made again.
  */
-export function showRelease(services: Services): Promise<void> {
+export function showRelease(services: Services, site: SiteScope): Promise<void> {
   return alone(services, async () => {
-    const { releaseId } = await services.db.transaction((manager) => findSite(manager))
+    const { releaseId } = await site.read(findSite)
     if (releaseId === null) return
     const releases = new Releases(services.dataDir)
     if (await isWhole(services, releaseId)) {
-      await releases.show(releaseId)
+      await releases.show(site.siteId, releaseId)
     } else {
       services.log.warn({ releaseId }, 'The published site is not whole on the disk; it is made again')
       await releases.remove(releaseId)
-      await publishHere(services, {})
+      await publishHere(services, site, { goingLive: {}, by: null })
     }
     await removeLeftovers(services)
   })

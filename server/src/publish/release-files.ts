@@ -20,7 +20,8 @@ export async function isWhole({ dataDir }: DataFolder, releaseId: string): Promi
 export async function removeOldReleases({ dataDir }: DataFolder): Promise<void> {
   const releases = new Releases(dataDir)
   const ids = await releases.list()
-  const old = ids.filter((id) => id !== releases.current()).slice(KEPT_RELEASES)
+  const shown = new Set(await releases.allCurrent())
+  const old = ids.filter((id) => !shown.has(id)).slice(KEPT_RELEASES)
   if (old.length === 0) return
   const used = namesOf(
     releases,

@@ -1,10 +1,10 @@
 /** What the site's administrator sets for all pages. */
-import type { EntityManager } from 'typeorm'
 import { languageFault, type Look, type SiteSettings, type SiteSettingsRequest } from '@gullyline/core'
 import { MediaEntity, SiteEntity, type SiteRow } from '../db/rows.ts'
 import { Refused } from '../http/errors.ts'
 import { refuseStale } from '../http/refuse-stale.ts'
 import { lockSite } from './store.ts'
+import type { SiteData } from '../db/site-scope.ts'
 
 const LONGEST_NAME = 100
 
@@ -13,10 +13,10 @@ const LONGEST_NAME = 100
  * no longer what the sender saw (`was`). Returns whether visitors see anything of the change.
  */
 export async function changeSiteSettings(
-  manager: EntityManager,
+  at: SiteData,
   { was, ...wanted }: SiteSettingsRequest,
 ): Promise<boolean> {
-  const site = await lockSite(manager)
+  const site = await lockSite(at)
   const now = settingsOfSite(site)
   refuseStale({ now: { ...now }, was: { ...was }, wanted, by: 'Someone else' })
   const { ownValues, ...next } = { ...now, ...wanted }
@@ -25,9 +25,9 @@ export async function changeSiteSettings(
     throw notValid('name', `A site name has 1 to ${LONGEST_NAME} characters.`)
   const fault = languageFault(next.language)
   if (fault) throw notValid('language', fault)
-  for (const key of ['icon', 'sharePicture'] as const) await assertPicture(manager, site.id, key, next[key])
+  for (const key of ['icon', 'sharePicture'] as const) await assertPicture(at, key, next[key])
   const look = ownValues === now.ownValues ? site.look : { ...site.look, ownValues }
-  await manager.update(SiteEntity, { id: site.id }, { ...next, name, look })
+  await at.manager.update(SiteEntity, { id: site.id }, { ...next, name, look })
   return (['name', 'language', 'icon', 'sharePicture'] as const).some((key) => next[key] !== now[key])
 }
 
@@ -35,13 +35,8 @@ function settingsOfSite({ name, language, icon, sharePicture, look }: SiteRow): 
   return { name, language, icon, sharePicture, ownValues: (look as Look).ownValues === true }
 }
 
-async function assertPicture(
-  manager: EntityManager,
-  siteId: string,
-  key: string,
-  id: string | null,
-): Promise<void> {
-  if (id !== null && !(await manager.existsBy(MediaEntity, { siteId, id })))
+async function assertPicture(at: SiteData, key: string, id: string | null): Promise<void> {
+  if (id !== null && !(await at.manager.existsBy(MediaEntity, { siteId: at.siteId, id })))
     throw notValid(key, 'This picture is not in the library.')
 }
 

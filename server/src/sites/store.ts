@@ -1,4 +1,3 @@
-import type { EntityManager } from 'typeorm'
 import {
   mergeNavigation,
   hrefFault,
@@ -13,24 +12,19 @@ import { liveVersionOf } from '../documents/live.ts'
 import { findNewest, readDocument, type Version } from '../documents/versions.ts'
 import { Refused } from '../http/errors.ts'
 import { listFiles, listPictures } from '../media/store.ts'
+import type { SiteData } from '../db/site-scope.ts'
 
-/** The site of this installation. */
-export async function findSite(manager: EntityManager): Promise<SiteRow> {
-  const [site] = await manager.find(SiteEntity, { take: 1 })
-  if (!site) throw noSite()
-  return site
-}
-
-function noSite(): Refused {
-  return new Refused('not-found', 'There is no site yet. Start Gullyline with "npm start", which loads one.')
+/** The row of the site. */
+export function findSite({ manager, siteId }: SiteData): Promise<SiteRow> {
+  return manager.findOneByOrFail(SiteEntity, { id: siteId })
 }
 
 /** Everything the editor needs to show pages of the site as visitors will see them. */
-export async function describeSite(manager: EntityManager, liveOrigin: string): Promise<SiteInfo> {
-  const site = await findSite(manager)
+export async function describeSite(at: SiteData, liveOrigin: string): Promise<SiteInfo> {
+  const site = await findSite(at)
   const { id, name, language } = site
-  const header = await findNewest(manager, site.headerId)
-  const footer = await findNewest(manager, site.footerId)
+  const header = await findNewest(at, site.headerId)
+  const footer = await findNewest(at, site.footerId)
   return {
     id,
     name,
@@ -44,20 +38,20 @@ export async function describeSite(manager: EntityManager, liveOrigin: string): 
     header: readDocument(header),
     footer: readDocument(footer),
     shared: {
-      header: await sharedSection(manager, header),
-      footer: await sharedSection(manager, footer),
+      header: await sharedSection(at, header),
+      footer: await sharedSection(at, footer),
     },
-    pictures: await listPictures(manager, id),
-    files: await listFiles(manager, id),
+    pictures: await listPictures(at),
+    files: await listFiles(at),
     liveOrigin,
   }
 }
 
 async function sharedSection(
-  manager: EntityManager,
+  at: SiteData,
   { documentId: id, number: version }: Version,
 ): Promise<SharedSection> {
-  return { id, version, liveVersion: (await liveVersionOf(manager, id))?.version ?? null }
+  return { id, version, liveVersion: (await liveVersionOf(at, id))?.version ?? null }
 }
 
 const MOST_LINES = 100
@@ -67,12 +61,12 @@ const MOST_LINES = 100
  * line by line. Refuses lines that lead nowhere or have no words.
  */
 export async function keepNavigation(
-  manager: EntityManager,
+  at: SiteData,
   { items, was }: { readonly items: readonly unknown[]; readonly was?: readonly unknown[] },
 ): Promise<void> {
   assertLines(items)
   assertLines(was ?? [])
-  const site = await lockSite(manager)
+  const site = await lockSite(at)
   const now = site.navigation as NavigationItem[]
   const merged = mergeNavigation({
     base: (was ?? now) as readonly NavigationItem[],
@@ -80,14 +74,12 @@ export async function keepNavigation(
     theirs: now,
   })
   assertLines(merged)
-  await manager.update(SiteEntity, { id: site.id }, { navigation: merged })
+  await at.manager.update(SiteEntity, { id: at.siteId }, { navigation: merged })
 }
 
 /** The site, locked until the transaction ends. */
-export async function lockSite(manager: EntityManager): Promise<SiteRow> {
-  const [site] = await manager.find(SiteEntity, { take: 1, lock: { mode: 'pessimistic_write' } })
-  if (!site) throw noSite()
-  return site
+export function lockSite({ manager, siteId }: SiteData): Promise<SiteRow> {
+  return manager.findOneOrFail(SiteEntity, { where: { id: siteId }, lock: { mode: 'pessimistic_write' } })
 }
 
 function assertLines(items: readonly unknown[]): void {

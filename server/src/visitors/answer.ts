@@ -1,4 +1,5 @@
 /** What a visitor's request is answered with, by RFC 9110 (HTTP Semantics) and RFC 9111 (HTTP Caching). */
+import { listsTag } from '../http/etag.ts'
 import type { Coding, SiteFile, SiteFiles } from './site-files.ts'
 
 export interface VisitorRequest {
@@ -159,11 +160,10 @@ function precondition(file: SiteFile, { header, method }: VisitorRequest): 304 |
   return isSame && (method === 'GET' || method === 'HEAD') ? 304 : undefined
 }
 
-/** Whether a list of tags names a representation of the file; weak tags count where the comparison is weak (8.8.3.2). */
+/** Whether a list of tags names a representation of the file. */
 function lists(value: string, file: SiteFile, isStrong: boolean): boolean {
-  if (value.trim() === '*') return true
   const own = new Set((['identity', 'br', 'gzip'] as const).map((coding) => tagOf(file, coding)))
-  return [...value.matchAll(/(W\/)?("[^"]*")/g)].some(([, weak, tag]) => own.has(tag!) && !(isStrong && weak))
+  return listsTag(value, own, { isStrong })
 }
 
 function isDate(value: string): boolean {

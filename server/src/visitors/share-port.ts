@@ -8,6 +8,8 @@ import type { Services } from '../services.ts'
 
 /** What the second process is told; see `visitor-process.ts`. */
 export type VisitorConfig = Pick<Services, 'dataDir' | 'liveOrigin'> & {
+  /** The site that visitors see. */
+  readonly siteId: string
   readonly keepAliveMs: number
   /** How long it goes on with what is under way once the first process stops. */
   readonly finishingMs: number

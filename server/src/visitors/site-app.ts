@@ -22,6 +22,8 @@ type Answer = (request: VisitorRequest & { readonly host: string }) => Promise<V
 
 /** What answering visitors takes of the server. */
 type VisitorServices = Pick<Services, 'dataDir' | 'liveOrigin'> & {
+  /** The site that they see. */
+  readonly siteId: string
   readonly log: { error(about: { err: unknown }, words: string): void }
 }
 
@@ -46,8 +48,8 @@ function hostOf(host: string): string {
   return host.replace(/:\d+$/, '')
 }
 
-export function createSiteApp(services: Services): SiteApp {
-  const answer = siteAnswers(services, new SiteFiles(services.dataDir))
+export function createSiteApp(services: VisitorServices): SiteApp {
+  const answer = siteAnswers(services, new SiteFiles(services))
   return {
     async request(url, { method = 'GET', headers } = {}) {
       const asked = new URL(url)
@@ -71,7 +73,7 @@ export function createSiteApp(services: Services): SiteApp {
 
 /** The site on Node's own server: between a request and a file in memory stands nothing else. */
 export function createSiteServer(services: VisitorServices): Server {
-  const site = new SiteFiles(services.dataDir)
+  const site = new SiteFiles(services)
   const answer = siteAnswers(services, site)
   const answers = new ReadyAnswers()
   // Read once for all requests that came in together.

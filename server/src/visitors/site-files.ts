@@ -34,6 +34,7 @@ interface Live {
 }
 
 export class SiteFiles {
+  readonly #siteId: string
   readonly #releases: Releases
   readonly #content: string
   #live: Live | undefined
@@ -41,7 +42,9 @@ export class SiteFiles {
   readonly #files = new Map<string, Promise<SiteFile | undefined>>()
   #held = 0
 
-  constructor(dataDir: string) {
+  /** `siteId` names the site that visitors see. */
+  constructor({ dataDir, siteId }: { readonly dataDir: string; readonly siteId: string }) {
+    this.#siteId = siteId
     this.#releases = new Releases(dataDir)
     this.#content = contentFolder(dataDir)
   }
@@ -60,7 +63,7 @@ export class SiteFiles {
 
   /** The id of the release that is live now: another server may have switched it. */
   get release(): string | undefined {
-    return this.#releases.current()
+    return this.#releases.current(this.#siteId)
   }
 
   async #read(name: string): Promise<SiteFile | undefined> {

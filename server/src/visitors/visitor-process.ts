@@ -5,9 +5,9 @@ import type { VisitorConfig, VisitorTrouble } from './share-port.ts'
 
 const tell = (trouble: string): void => void process.send?.({ trouble } satisfies VisitorTrouble)
 
-process.once('message', ({ dataDir, liveOrigin, keepAliveMs, finishingMs }: VisitorConfig, port: Server) => {
+process.once('message', ({ keepAliveMs, finishingMs, ...config }: VisitorConfig, port: Server) => {
   const log = { error: ({ err }: { err: unknown }, words: string) => tell(`${words}: ${String(err)}`) }
-  const server = createSiteServer({ dataDir, liveOrigin, log })
+  const server = createSiteServer({ ...config, log })
   server.keepAliveTimeout = keepAliveMs
   server.listen(port)
   // The first process is gone or is stopping: nothing new is taken, and what is under way is finished.

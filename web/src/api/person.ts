@@ -1,13 +1,13 @@
 import { useSyncExternalStore } from 'react'
 import useSWR, { mutate, type SWRResponse } from 'swr'
-import type { Person, SignInRequest } from '@gullyline/core'
+import type { Account, SignInRequest } from '@gullyline/core'
 import { ApiError, onSignedOut, request } from './client.ts'
 
 const PATH = '/api/session'
 
 /** Who is signed in; undefined data with a `not-signed-in` error when nobody is. */
-export function usePerson(): SWRResponse<Person, Error> {
-  return useSWR<Person, Error>(PATH, (path: string) => request<Person>(path), {
+export function usePerson(): SWRResponse<Account, Error> {
+  return useSWR<Account, Error>(PATH, (path: string) => request<Account>(path), {
     revalidateOnFocus: false,
     shouldRetryOnError: (error: Error) => !isSignedOut(error),
   })
@@ -18,8 +18,8 @@ export function isSignedOut(error: unknown): boolean {
 }
 
 /** Signs in, and asks again for everything that was refused before. */
-export async function signIn(given: SignInRequest): Promise<Person> {
-  const person = await request<Person>(PATH, { method: 'POST', body: given })
+export async function signIn(given: SignInRequest): Promise<Account> {
+  const person = await request<Account>(PATH, { method: 'POST', body: given })
   setEnded(false)
   await mutate(() => true)
   return person

@@ -8,6 +8,7 @@ import {
   type SiteInfo,
 } from '@gullyline/core'
 import { ApiError, request } from '../api/client.ts'
+import { inSite } from '../api/site-address.ts'
 import { usePageDocument, usePages, useSite } from '../api/hooks.ts'
 import { useMe } from '../people/sign-in-gate.tsx'
 import { TYPING_PAUSE_MS, useLater } from '../ui/use-later.ts'
@@ -84,7 +85,7 @@ function RunningEditor({ site, pages, opened, start, journal }: RunningEditorPro
   const [{ store, sender }] = useState(() => {
     const { pageId, tab } = journal.owner
     const sender = new JournalSender(journal, async (entries) => {
-      const path = `/api/pages/${pageId}/journal/${tab}`
+      const path = inSite(`/pages/${pageId}/journal/${tab}`)
       await request(path, { method: 'POST', body: { entries } }).catch((error: unknown) => {
         throw error instanceof ApiError && error.body?.code === 'journal-full' ? new JournalFull() : error
       })

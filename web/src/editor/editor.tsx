@@ -4,6 +4,7 @@ import { useNavigate } from 'react-router'
 import styled from 'styled-components'
 import { loadChecks, sizeAt, type NodeId, type PageSummary, type SiteInfo } from '@gullyline/core'
 import { request } from '../api/client.ts'
+import { inSite } from '../api/site-address.ts'
 import { useUploads } from '../media/uploads.ts'
 import { AfterFirst, FirstIsThereProvider, usePainted } from '../ui/after-first.tsx'
 import { IconButton } from '../ui/controls.tsx'
@@ -133,7 +134,9 @@ export function Editor({ store, sender, site, pages, summary }: EditorProps) {
   useEffect(() => {
     // What was typed ahead of a shelf that was not there yet: its name, Enter, and then the words of the new block.
     giveRestTo((input) => {
-      if (store.state.typing) whenTyping((editing) => editing.take(input))
+      if (!store.state.typing) return false
+      whenTyping((editing) => editing.take(input))
+      return true
     })
     return () => giveRestTo(undefined)
   }, [store])
@@ -153,7 +156,7 @@ export function Editor({ store, sender, site, pages, summary }: EditorProps) {
     journal.dropUntil(journal.mark(), state.saved.version)
     sender.stop()
     // Not told, the server offers them again, and they can be dropped then.
-    request(`/api/pages/${pageId}/journal/${tab}`, { method: 'DELETE' }).catch(() => undefined)
+    request(inSite(`/pages/${pageId}/journal/${tab}`), { method: 'DELETE' }).catch(() => undefined)
   }, [store, sender])
 
   const navigate = useNavigate()

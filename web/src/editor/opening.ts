@@ -10,6 +10,7 @@ import {
   type SiteInfo,
 } from '@gullyline/core'
 import { request } from '../api/client.ts'
+import { inSite } from '../api/site-address.ts'
 import { later } from '../ui/later.ts'
 import { messageOf } from '../ui/message-of.ts'
 import { openEditor, type EditorState } from './editor-state.ts'
@@ -76,7 +77,7 @@ export function useOpening({ summary, document }: PageDocument, site: SiteInfo, 
   }
   const goOn = async (): Promise<void> => {
     const { base, shared } = first.journaled
-    const page = base === version ? document : await request<Page>(`/api/pages/${id}/versions/${base}`)
+    const page = base === version ? document : await request<Page>(inSite(`/pages/${id}/versions/${base}`))
     const [{ goOnFrom, sessionAt }] = await Promise.all([resuming.load(), loadChecks()])
     const together = await sessionAt(page, site, shared?.base ?? {})
     const { state, setAside } = goOnFrom(together, first.journaled, editorRegistry, sharedVersions(site))
@@ -112,7 +113,7 @@ export function useOpening({ summary, document }: PageDocument, site: SiteInfo, 
 /** Journals nobody works on, the newest first. Without the server, those of this browser. */
 async function findJournals(personId: string, pageId: string, own: string): Promise<FoundJournal[]> {
   const here = journalsInBrowser(localStorage, personId, pageId)
-  const onServer = await request<KeptJournal[]>(`/api/pages/${pageId}/journal`).catch(() => [])
+  const onServer = await request<KeptJournal[]>(inSite(`/pages/${pageId}/journal`)).catch(() => [])
   const tabs = new Set([...here, ...onServer.filter(({ isOpen: isInUse }) => !isInUse)].map(({ tab }) => tab))
   const found = [...tabs].map((tab) => ({
     tab,
@@ -140,5 +141,5 @@ function dropFound({ tab }: FoundJournal, owner: { personId: string; pageId: str
   const journal = new Journal(localStorage, { ...owner, tab })
   journal.dropUntil(journal.mark(), 0)
   // When the server can't be told now, it offers them again, and they can be dropped then.
-  request(`/api/pages/${owner.pageId}/journal/${tab}`, { method: 'DELETE' }).catch(() => undefined)
+  request(inSite(`/pages/${owner.pageId}/journal/${tab}`), { method: 'DELETE' }).catch(() => undefined)
 }

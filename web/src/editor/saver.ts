@@ -14,6 +14,7 @@ import {
   type VersionInfo,
 } from '@gullyline/core'
 import { ApiError, request } from '../api/client.ts'
+import { inSite } from '../api/site-address.ts'
 import { unsavedCount } from './editor-state.ts'
 import type { EditorStore } from './editor-store.ts'
 import { newId } from './new-id.ts'
@@ -95,7 +96,7 @@ export class Saver {
     }
     this.#unanswered = sent
     try {
-      const path = `/api/pages/${this.#documents.page}/document`
+      const path = inSite(`/pages/${this.#documents.page}/document`)
       const { version, shared } = await request<SaveResult>(path, { method: 'PUT', body })
       this.#arrived(sent, parts.includes('page') ? version : sent.base, shared)
       return undefined
@@ -126,7 +127,7 @@ export class Saver {
   async #findOut(sent: Sent): Promise<void> {
     const found = await Promise.all(
       sent.ids.map(async (id) => {
-        const versions = await request<VersionInfo[]>(`/api/documents/${id}/versions`)
+        const versions = await request<VersionInfo[]>(inSite(`/documents/${id}/versions`))
         return [id, versions.find(({ saveId }) => saveId === sent.saveId)?.number] as const
       }),
     )

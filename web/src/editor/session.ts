@@ -9,6 +9,7 @@ import {
   type SiteInfo,
 } from '@gullyline/core'
 import { newId } from './new-id.ts'
+import { inSite } from '../api/site-address.ts'
 
 /** The registry that pages are edited with; see `sessionRegistry`. */
 export const editorRegistry = sessionRegistry(screenRegistry)
@@ -33,5 +34,5 @@ export function sharedVersions({ shared }: SiteInfo): SharedVersions {
 
 /** Where a version of a document is to be had. */
 export function versionPath(documentId: string, number: number): string {
-  return `/api/documents/${encodeURIComponent(documentId)}/versions/${number}`
+  return inSite(`/documents/${encodeURIComponent(documentId)}/versions/${number}`)
 }

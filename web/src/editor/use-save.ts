@@ -10,6 +10,7 @@ import {
   type VersionInfo,
 } from '@gullyline/core'
 import { ApiError, request } from '../api/client.ts'
+import { inSite } from '../api/site-address.ts'
 import { useSessionEnded } from '../api/person.ts'
 import { drafts } from '../ui/drafts.ts'
 import { later } from '../ui/later.ts'
@@ -160,7 +161,7 @@ export function useSave(store: EditorStore, documents: SessionDocuments, sender:
   const publish = useCallback(
     async (alsoLive: readonly SharedName[]): Promise<PublishResult | undefined> => {
       try {
-        const path = `/api/pages/${pageId}/publish`
+        const path = inSite(`/pages/${pageId}/publish`)
         const { version, shared } = store.state.saved
         const named = SHARED_NAMES.filter((name) => alsoLive.includes(name))
         const going = Object.fromEntries(named.map((name) => [documents[name], shared[name]!]))
@@ -181,8 +182,8 @@ export function useSave(store: EditorStore, documents: SessionDocuments, sender:
   const deleted = useCallback(() => setState({ type: 'deleted' }), [])
   const restore = useCallback(async (): Promise<void> => {
     try {
-      await request(`/api/pages/${pageId}/restore`, { method: 'POST', body: {} })
-      void mutate('/api/pages')
+      await request(inSite(`/pages/${pageId}/restore`), { method: 'POST', body: {} })
+      void mutate(inSite('/pages'))
       await save()
     } catch (error) {
       store.dispatch({ type: 'tell', words: messageOf(error), tone: 'refused' })
@@ -224,6 +225,6 @@ function useRetry(state: SaveState, save: () => Promise<boolean>, sender: Journa
 
 /** What is shown of the pages, and of the site where something shared changed, is asked for again. */
 function readAgain(shared: readonly SharedName[]): void {
-  void mutate('/api/pages')
-  if (shared.length > 0) void mutate('/api/site')
+  void mutate(inSite('/pages'))
+  if (shared.length > 0) void mutate(inSite(''))
 }

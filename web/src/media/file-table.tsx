@@ -4,6 +4,7 @@ import { mono } from '../ui/controls.tsx'
 import { ReplaceButton } from './replace-button.tsx'
 import { sizeWords } from './size-words.ts'
 import { Uses, useUses } from './uses.tsx'
+import { inSite } from '../api/site-address.ts'
 
 const Table = styled.table`
   width: 100%;
@@ -84,7 +85,7 @@ export function FileTable({ files, search, mayChange }: FileTableProps) {
 }
 
 function FileRow({ file, mayChange }: { file: SiteFile; mayChange: boolean }) {
-  const uses = useUses(`/api/files/${file.id}/uses`)
+  const uses = useUses(inSite(`/files/${file.id}/uses`))
   return (
     <tr>
       <th scope="row">
@@ -100,7 +101,7 @@ function FileRow({ file, mayChange }: { file: SiteFile; mayChange: boolean }) {
       <td>
         {mayChange && (
           <ReplaceButton
-            path={`/api/files/${file.id}/file`}
+            path={inSite(`/files/${file.id}/file`)}
             label={`Replace ${file.name} everywhere`}
             afterSending="Saving…"
           />

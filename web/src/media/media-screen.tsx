@@ -12,6 +12,7 @@ import { findPictures, PictureGrid } from './picture-grid.tsx'
 import { ReplaceButton } from './replace-button.tsx'
 import { PictureWords, UploadArea } from './upload-area.tsx'
 import { placesOf, Uses, useUses } from './uses.tsx'
+import { inSite } from '../api/site-address.ts'
 
 const Work = styled.main`
   display: grid;
@@ -148,7 +149,7 @@ function Library({ site }: { site: SiteInfo }) {
 }
 
 function ChosenPicture({ picture, mayChange }: { picture: Picture; mayChange: boolean }) {
-  const uses = useUses(`/api/media/${picture.id}/uses`)
+  const uses = useUses(inSite(`/media/${picture.id}/uses`))
   return (
     <>
       <img src={picture.fallback} alt={picture.alt} />
@@ -168,7 +169,7 @@ function ChosenPicture({ picture, mayChange }: { picture: Picture; mayChange: bo
         <>
           <h3>{!uses || uses.length === 0 ? 'Replace file' : `Replace file (used ${placesOf(uses)})`}</h3>
           <ReplaceButton
-            path={`/api/media/${picture.id}/file`}
+            path={inSite(`/media/${picture.id}/file`)}
             label="Replace everywhere"
             accept="image/*,.svg"
             afterSending="Making its sizes…"

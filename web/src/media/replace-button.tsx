@@ -3,6 +3,7 @@ import styled from 'styled-components'
 import { mutate } from 'swr'
 import { Button } from '../ui/controls.tsx'
 import { sendFile } from './uploads.ts'
+import { inSite } from '../api/site-address.ts'
 
 const Trouble = styled.p`
   color: var(--clay);
@@ -30,7 +31,7 @@ export function ReplaceButton({ path, label, accept, afterSending }: ReplaceButt
       .answer
     setShare(undefined)
     if (result.type === 'refused') setTrouble(result.message)
-    else await mutate('/api/site')
+    else await mutate(inSite(''))
   }
   return (
     <>

@@ -4,6 +4,7 @@ import styled from 'styled-components'
 import { mutate } from 'swr'
 import type { MediaRequest, Picture, SiteFile } from '@gullyline/core'
 import { request } from '../api/client.ts'
+import { inSite } from '../api/site-address.ts'
 import { useDraft } from '../ui/drafts.ts'
 import { Button, fieldBox, IconButton } from '../ui/controls.tsx'
 import { messageOf } from '../ui/message-of.ts'
@@ -241,16 +242,16 @@ function isPicture(item: Picture | SiteFile): item is Picture {
 /** The picture's default alternative text, or that it needs none. Saved when the field is left; a draft until then. */
 export function PictureWords({ picture }: { picture: Picture }) {
   const [trouble, setTrouble] = useState<string>()
-  const path = `/api/media/${picture.id}`
+  const path = inSite(`/media/${picture.id}`)
   const change = async (body: MediaRequest): Promise<boolean> => {
     setTrouble(undefined)
     try {
       await request(path, { method: 'PATCH', body })
-      await mutate('/api/site')
+      await mutate(inSite(''))
       return true
     } catch (error) {
       setTrouble(messageOf(error))
-      await mutate('/api/site')
+      await mutate(inSite(''))
       return false
     }
   }

@@ -3,6 +3,7 @@ import { useSyncExternalStore } from 'react'
 import { mutate } from 'swr'
 import type { ErrorBody, Picture, SiteFile } from '@gullyline/core'
 import { tellSignedOut } from '../api/client.ts'
+import { inSite } from '../api/site-address.ts'
 
 /** The two parts of the library. */
 export type Shelf = 'pictures' | 'files'
@@ -48,7 +49,7 @@ export function useUploads(): readonly Upload[] {
   )
 }
 
-const PATHS: Readonly<Record<Shelf, string>> = { pictures: '/api/media', files: '/api/files' }
+const PATHS: Readonly<Record<Shelf, string>> = { pictures: '/media', files: '/files' }
 
 /** What waits for uploads to be through, by their ids. */
 const awaited = new Map<number, (picture: Picture | undefined) => void>()
@@ -99,7 +100,7 @@ function sendNext(): void {
   const waiting = uploads.find(({ state }) => state.type === 'waiting')
   if (!waiting || requests.size >= AT_ONCE) return
   const file = files.get(waiting.id)!
-  const path = `${PATHS[waiting.to]}?name=${encodeURIComponent(waiting.name)}`
+  const path = inSite(`${PATHS[waiting.to]}?name=${encodeURIComponent(waiting.name)}`)
   change(waiting.id, { type: 'sending', share: 0 })
   const request = sendFile('POST', path, file, (share) => change(waiting.id, { type: 'sending', share }))
   requests.set(waiting.id, request.xhr)
@@ -109,7 +110,7 @@ function sendNext(): void {
     if (state.type === 'done') {
       files.delete(waiting.id)
       // The picture is known to the page before it is put there.
-      void mutate('/api/site').then(() => settle(waiting.id, state))
+      void mutate(inSite('')).then(() => settle(waiting.id, state))
     }
     sendNext()
   })

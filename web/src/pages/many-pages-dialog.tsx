@@ -3,6 +3,7 @@ import styled from 'styled-components'
 import { mutate } from 'swr'
 import type { PageSummary, PublishResult, SiteInfo } from '@gullyline/core'
 import { request } from '../api/client.ts'
+import { inSite } from '../api/site-address.ts'
 import { Button, MainButton } from '../ui/controls.tsx'
 import { Dialog } from '../ui/dialog.tsx'
 import { messageOf } from '../ui/message-of.ts'
@@ -75,7 +76,7 @@ export function ManyPagesDialog({ act, chosen, site, pages, onClose, onDone }: M
         setRefused(new Map(faults))
       }
     }
-    await Promise.all([mutate('/api/pages'), mutate('/api/bin')])
+    await Promise.all([mutate(inSite('/pages')), mutate(inSite('/bin'))])
     setBusy(false)
     if (finished.size > 0) onDone(`${past} ${namesOf(todo.filter(({ id }) => finished.has(id)))}.`)
     if (faults.size === 0 && !isStopped.current) onClose()
@@ -116,9 +117,9 @@ export function ManyPagesDialog({ act, chosen, site, pages, onClose, onDone }: M
 }
 
 function doAct(act: ManyPagesAct, { id, version }: PageSummary): Promise<unknown> {
-  if (act === 'delete') return request(`/api/pages/${id}`, { method: 'DELETE' })
-  if (act === 'unpublish') return request(`/api/pages/${id}/unpublish`, { method: 'POST', body: {} })
-  return request<PublishResult>(`/api/pages/${id}/publish`, { method: 'POST', body: { version } })
+  if (act === 'delete') return request(inSite(`/pages/${id}`), { method: 'DELETE' })
+  if (act === 'unpublish') return request(inSite(`/pages/${id}/unpublish`), { method: 'POST', body: {} })
+  return request<PublishResult>(inSite(`/pages/${id}/publish`), { method: 'POST', body: { version } })
 }
 
 /** The pages that the act can be done to; of pages to delete, those that go with a page above them are left out. */

@@ -13,6 +13,7 @@ import {
   type SiteInfo,
 } from '@gullyline/core'
 import { request } from '../api/client.ts'
+import { inSite } from '../api/site-address.ts'
 import { meantAddress } from '../editor/details/meant-address.ts'
 import { useDraft } from '../ui/drafts.ts'
 import { usePages, useSite } from '../api/hooks.ts'
@@ -140,11 +141,11 @@ function Navigation({ site, pages }: { site: SiteInfo; pages: readonly PageSumma
   const keep = async (items: readonly NavigationItem[]): Promise<boolean> => {
     setTrouble(undefined)
     try {
-      const next = await request<SiteInfo>('/api/site/navigation', {
+      const next = await request<SiteInfo>(inSite('/navigation'), {
         method: 'PUT',
         body: { items, was: site.navigation },
       })
-      await mutate('/api/site', next, { revalidate: false })
+      await mutate(inSite(''), next, { revalidate: false })
       return true
     } catch (error) {
       setTrouble(messageOf(error))
@@ -156,8 +157,8 @@ function Navigation({ site, pages }: { site: SiteInfo; pages: readonly PageSumma
     setTrouble(undefined)
     try {
       const body = { inNavigation, was: { inNavigation: !inNavigation } }
-      await request(`/api/pages/${page.id}`, { method: 'PATCH', body })
-      await Promise.all([mutate('/api/pages'), mutate('/api/site')])
+      await request(inSite(`/pages/${page.id}`), { method: 'PATCH', body })
+      await Promise.all([mutate(inSite('/pages')), mutate(inSite(''))])
       setShown({ page, inNavigation })
     } catch (error) {
       setTrouble(messageOf(error))

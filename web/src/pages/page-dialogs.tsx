@@ -3,6 +3,7 @@ import styled from 'styled-components'
 import { mutate } from 'swr'
 import { screenRegistry, type PageDocument, type PageSummary, type SiteInfo } from '@gullyline/core'
 import { request } from '../api/client.ts'
+import { inSite } from '../api/site-address.ts'
 import { viewSite } from '../editor/site-view.ts'
 import { Button, LineField, MainButton } from '../ui/controls.tsx'
 import { Dialog } from '../ui/dialog.tsx'
@@ -52,8 +53,8 @@ export function AddPageDialog({ site, pages, under, onClose, onAdded }: AddPageD
   const [context] = useState(() => viewSite(site, pages, pages[0]!, screenRegistry).renderer.context)
   const add = useAct(async () => {
     const body = { title, parentId: parentId || null, template }
-    const { summary } = await request<PageDocument>('/api/pages', { method: 'POST', body })
-    await mutate('/api/pages')
+    const { summary } = await request<PageDocument>(inSite('/pages'), { method: 'POST', body })
+    await mutate(inSite('/pages'))
     draft.reset()
     onAdded(summary.id)
   })
@@ -98,8 +99,8 @@ export function RenamePageDialog({ page, onClose }: { page: PageSummary; onClose
     label: `Title of “${page.title}”`,
     saved: page.title,
     save: async (title, base) => {
-      await request(`/api/pages/${page.id}`, { method: 'PATCH', body: { title, was: { title: base } } })
-      await mutate('/api/pages')
+      await request(inSite(`/pages/${page.id}`), { method: 'PATCH', body: { title, was: { title: base } } })
+      await mutate(inSite('/pages'))
       return true
     },
   })
@@ -133,8 +134,8 @@ interface CopyPageDialogProps {
 export function CopyPageDialog({ page, subPages, onClose }: CopyPageDialogProps) {
   const [withSubPages, setWithSubPages] = useState(subPages > 0)
   const copy = useAct(async () => {
-    await request(`/api/pages/${page.id}/copy`, { method: 'POST', body: { withSubPages } })
-    await mutate('/api/pages')
+    await request(inSite(`/pages/${page.id}/copy`), { method: 'POST', body: { withSubPages } })
+    await mutate(inSite('/pages'))
     onClose()
   })
   return (

@@ -5,6 +5,7 @@ import styled from 'styled-components'
 import { mutate } from 'swr'
 import type { PageState, PageSummary, PlacePageRequest, SiteInfo } from '@gullyline/core'
 import { request } from '../api/client.ts'
+import { inSite } from '../api/site-address.ts'
 import { usePages, useSite } from '../api/hooks.ts'
 import { useMe } from '../people/sign-in-gate.tsx'
 import { FirstVisit } from '../site/first-visit.tsx'
@@ -165,8 +166,8 @@ function Pages({ site, pages }: { site: SiteInfo; pages: readonly PageSummary[] 
   const place = useCallback(
     async (page: PageSummary, to: PlacePageRequest): Promise<void> => {
       try {
-        await request(`/api/pages/${page.id}/place`, { method: 'POST', body: to })
-        await mutate('/api/pages')
+        await request(inSite(`/pages/${page.id}/place`), { method: 'POST', body: to })
+        await mutate(inSite('/pages'))
         const parent = pages.find((one) => one.id === to.parentId)
         setTold({ words: `Moved ${page.title}${parent ? ` under ${parent.title}` : ''}`, isTrouble: false })
       } catch (error) {

@@ -1,6 +1,7 @@
 import { createContext, useContext, useState, type ReactNode } from 'react'
 import styled from 'styled-components'
 import type { Person } from '@gullyline/core'
+import { openSite } from '../api/site-address.ts'
 import { isSignedOut, usePerson, useSessionEnded } from '../api/person.ts'
 import { contourBackdrop } from '../editor/canvas/contours.ts'
 import { Dialog } from '../ui/dialog.tsx'
@@ -52,7 +53,11 @@ export function SignInGate({ children }: { children: ReactNode }) {
   const hasEnded = useSessionEnded()
   // Who the screen began with: a refusal later must not take the screen away.
   const [me, setMe] = useState<Person>()
-  if (data && data.id !== me?.id) setMe(data)
+  if (data && data.id !== me?.id) {
+    // Before anything inside asks for the site.
+    openSite(data.sites[0]?.id)
+    setMe(data)
+  }
   if (!me) {
     if (isSignedOut(error)) return <SignInScreen />
     if (error) return <Waiting title="Gullyline can’t be opened">{error.message}</Waiting>

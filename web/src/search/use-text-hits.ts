@@ -2,6 +2,7 @@ import { useDeferredValue } from 'react'
 import useSWR from 'swr'
 import type { TextHit } from '@gullyline/core'
 import { request } from '../api/client.ts'
+import { inSite } from '../api/site-address.ts'
 import { TYPING_PAUSE_MS, useLater } from '../ui/use-later.ts'
 import type { SearchItem } from './search-items.ts'
 
@@ -11,7 +12,7 @@ const SHORTEST = 2
 export function useTextHits(search: string): readonly SearchItem[] {
   const wanted = useLater(useDeferredValue(search.trim()), TYPING_PAUSE_MS)
   const { data } = useSWR<readonly TextHit[], Error>(
-    wanted.length >= SHORTEST ? `/api/search?q=${encodeURIComponent(wanted)}` : null,
+    wanted.length >= SHORTEST ? inSite(`/search?q=${encodeURIComponent(wanted)}`) : null,
     (path: string) => request<readonly TextHit[]>(path),
     { keepPreviousData: true, revalidateOnFocus: false },
   )

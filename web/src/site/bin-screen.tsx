@@ -3,6 +3,7 @@ import styled from 'styled-components'
 import { mutate } from 'swr'
 import type { BinnedPage } from '@gullyline/core'
 import { request } from '../api/client.ts'
+import { inSite } from '../api/site-address.ts'
 import { useBin } from '../api/hooks.ts'
 import { useMe } from '../people/sign-in-gate.tsx'
 import { ActionRows } from '../ui/action-rows.tsx'
@@ -68,9 +69,9 @@ interface BinnedLineProps {
 
 function BinnedLine({ page, mayChange, onRestored }: BinnedLineProps) {
   const restore = useAct(async () => {
-    await request(`/api/pages/${page.id}/restore`, { method: 'POST', body: {} })
+    await request(inSite(`/pages/${page.id}/restore`), { method: 'POST', body: {} })
     onRestored()
-    await Promise.all([mutate('/api/pages'), mutate('/api/bin')])
+    await Promise.all([mutate(inSite('/pages')), mutate(inSite('/bin'))])
   })
   const more =
     page.subPages === 0

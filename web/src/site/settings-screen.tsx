@@ -4,6 +4,7 @@ import styled from 'styled-components'
 import { mutate } from 'swr'
 import { languageFault, type SiteInfo, type SiteSettings } from '@gullyline/core'
 import { request } from '../api/client.ts'
+import { inSite } from '../api/site-address.ts'
 import { useSite } from '../api/hooks.ts'
 import { PictureDialog } from '../media/picture-dialog.tsx'
 import { thumbnail } from '../media/thumbnail.ts'
@@ -82,8 +83,8 @@ type Changed = Partial<SiteSettings>
 
 async function save(wanted: Changed, was: Changed): Promise<true> {
   await mutate(
-    '/api/site',
-    request<SiteInfo>('/api/site/settings', { method: 'PUT', body: { ...wanted, was } }),
+    inSite(''),
+    request<SiteInfo>(inSite('/settings'), { method: 'PUT', body: { ...wanted, was } }),
     {
       revalidate: false,
     },

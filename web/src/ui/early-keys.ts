@@ -16,16 +16,22 @@ export interface EarlyKeys {
   readonly drop: () => void
 }
 
-/** Collects the keys pressed in these documents until they are given on or dropped. `onEscape` is called when they are no longer wanted. */
+/**
+ * Collects the keys pressed in these documents until they are given on or dropped. `onEscape` is called when they are no
+ * longer wanted: for an Escape before the field is there, unless an Enter came first. Then there is more than the field to
+ * leave, and Escape comes in its turn like every other key; another one right after it takes back all the same.
+ */
 export function collectKeys(documents: readonly (Document | undefined)[], onEscape?: () => void): EarlyKeys {
   const early: string[] = []
+  let isGiving = false
   const collect = (event: KeyboardEvent): void => {
     if (!event.isTrusted || event.ctrlKey || event.metaKey || event.altKey) return
     const isEscape = event.key === 'Escape' && onEscape !== undefined
     if (event.key.length !== 1 && !OTHER_KEYS.has(event.key) && !isEscape) return
     event.preventDefault()
     event.stopImmediatePropagation()
-    if (isEscape) onEscape()
+    const isInTurn = isGiving || (early.includes('Enter') && early.at(-1) !== 'Escape')
+    if (isEscape && !isInTurn) onEscape()
     else early.push(event.key)
   }
   for (const one of documents) one?.addEventListener('keydown', collect, true)
@@ -34,6 +40,7 @@ export function collectKeys(documents: readonly (Document | undefined)[], onEsca
     for (const one of documents) one?.removeEventListener('keydown', collect, true)
   }
   const give: EarlyKeys['give'] = async (take) => {
+    isGiving = true
     for (let next = shiftInput(early); next; next = shiftInput(early)) {
       // A key acts on what the letters before it brought to the screen.
       if ('key' in next) await nextTask()
@@ -94,10 +101,15 @@ export function useEarlyKeys(isThere: boolean, onEscape: () => void): void {
   }, [isThere, before])
 }
 
-let takeRest: ((input: EarlyInput) => void) | undefined
+type TakeRest = (input: EarlyInput) => boolean
 
-/** Says who takes what was typed ahead after the Enter that closed a field; undefined when nobody does any more. */
-export function giveRestTo(take: ((input: EarlyInput) => void) | undefined): void {
+let takeRest: TakeRest | undefined
+
+/**
+ * Says who takes what was typed ahead after the Enter that closed a field, and answers whether it did; undefined when
+ * nobody does any more.
+ */
+export function giveRestTo(take: TakeRest | undefined): void {
   takeRest = take
 }
 
@@ -110,7 +122,10 @@ export async function giveToField(early: EarlyKeys, before: Element | null): Pro
   for (let looks = 0; looks < LOOKS_FOR_FIELD; looks++) {
     const field = document.activeElement
     if (field !== before && field instanceof HTMLInputElement)
-      return early.give((input) => (field.isConnected ? typeInto(field, input) : takeRest?.(input)))
+      return early.give((input) => {
+        if (document.activeElement === field) typeInto(field, input)
+        else if (!takeRest?.(input) && 'key' in input) press(focused(), input.key)
+      })
     await new Promise((resolve) => setTimeout(resolve, LOOK_EVERY_MS))
   }
   early.drop()
@@ -121,11 +136,21 @@ function typeInto(field: HTMLInputElement, input: EarlyInput): void {
   const [from, to] = [field.selectionStart ?? field.value.length, field.selectionEnd ?? field.value.length]
   if ('text' in input) replaceText(field, [from, to], input.text)
   else if (input.key === 'Backspace') replaceText(field, [from === to ? Math.max(0, from - 1) : from, to], '')
-  else {
-    const about = { key: input.key, code: input.key, bubbles: true, cancelable: true }
-    field.dispatchEvent(new KeyboardEvent('keydown', about))
-    field.dispatchEvent(new KeyboardEvent('keyup', about))
-  }
+  else press(field, input.key)
+}
+
+/** What has the focus, in the page of the canvas, too. */
+function focused(): Element | null {
+  const { activeElement } = document
+  return activeElement instanceof HTMLIFrameElement
+    ? (activeElement.contentDocument?.activeElement ?? null)
+    : activeElement
+}
+
+export function press(target: Element | null, key: string): void {
+  const about = { key, code: key, bubbles: true, cancelable: true }
+  target?.dispatchEvent(new KeyboardEvent('keydown', about))
+  target?.dispatchEvent(new KeyboardEvent('keyup', about))
 }
 
 function replaceText(field: HTMLInputElement, [from, to]: readonly [number, number], text: string): void {

@@ -12,7 +12,7 @@ import { Paragraph } from '@tiptap/extension-paragraph'
 import { Strike } from '@tiptap/extension-strike'
 import { Text } from '@tiptap/extension-text'
 import { safeHref, type Json, type Line, type Link, type RichText } from '@gullyline/core'
-import type { EarlyInput } from '../../ui/early-keys.ts'
+import { press, type EarlyInput } from '../../ui/early-keys.ts'
 import type { TypingStart } from '../editor-state.ts'
 import { withMendedLists } from '../pasted-lists.ts'
 import { asOneLine, parseOneLine, parsePlainText } from './paste-into-text.ts'
@@ -189,6 +189,8 @@ export function takeEarly({ view }: Editor, input: EarlyInput): void {
     for (const letter of input.text) typeText(view, letter)
     return
   }
+  // It ends the typing, which is not the text editor's to do.
+  if (input.key === 'Escape') return press(view.dom, input.key)
   const event = new KeyboardEvent('keydown', { key: input.key, bubbles: true, cancelable: true })
   const isTaken = view.someProp('handleKeyDown', (handle) => handle(view, event))
   const { $from, from, empty } = view.state.selection

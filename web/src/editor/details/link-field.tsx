@@ -11,6 +11,7 @@ import {
   type PageDocument,
 } from '@gullyline/core'
 import { request } from '../../api/client.ts'
+import { inSite } from '../../api/site-address.ts'
 import { usePage, useStore } from '../editor-store.ts'
 import { sendFile } from '../../media/uploads.ts'
 import { Button, fieldBox } from '../../ui/controls.tsx'
@@ -131,11 +132,11 @@ function AddFile({ onAdded }: { onAdded: (id: string) => void }) {
   const add = async (file: File): Promise<void> => {
     setTrouble(undefined)
     setShare(0)
-    const path = `/api/files?name=${encodeURIComponent(file.name)}`
+    const path = inSite(`/files?name=${encodeURIComponent(file.name)}`)
     const result = await sendFile('POST', path, file, setShare).answer
     setShare(undefined)
     if (result.type === 'refused') return setTrouble(result.message)
-    await mutate('/api/site')
+    await mutate(inSite(''))
     onAdded(result.item.id)
   }
   return (
@@ -169,8 +170,9 @@ function PlaceOnPage({
   const { summary } = useSiteView()
   const store = useStore()
   const isHere = link.page === summary.id
-  const { data } = useSWR<PageDocument, Error>(isHere ? null : `/api/pages/${link.page}`, (path: string) =>
-    request<PageDocument>(path),
+  const { data } = useSWR<PageDocument, Error>(
+    isHere ? null : inSite(`/pages/${link.page}`),
+    (path: string) => request<PageDocument>(path),
   )
   const here = usePage((page) => page)
   const page = isHere ? here : data?.document

@@ -9,7 +9,7 @@ const MOST_FRAMES = 60
 
 /** Opens that of a block as soon as the details show it, or goes to the box that finds a setting. What is typed meanwhile goes there. */
 export async function openMainSetting(id: NodeId | undefined): Promise<void> {
-  const early = collectAllKeys()
+  const early = collectAllKeys(() => early.drop())
   const pane = await detailsOf(id)
   const main = pane?.querySelector<HTMLElement>('[data-main-setting]')
   const control = main ?? pane?.querySelector<HTMLElement>('input[aria-label="Search settings"]')

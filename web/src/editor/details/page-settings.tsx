@@ -13,6 +13,7 @@ import {
   type SettingField,
 } from '@gullyline/core'
 import { request } from '../../api/client.ts'
+import { inSite } from '../../api/site-address.ts'
 import { Button, fieldBox } from '../../ui/controls.tsx'
 import { usePage, useStore } from '../editor-store.ts'
 import { useDraft } from '../../ui/drafts.ts'
@@ -192,8 +193,8 @@ function Address({ isLocked }: { isLocked: boolean }) {
         return false
       }
       try {
-        await request<PageSummary>(`/api/pages/${summary.id}`, { method: 'PATCH', body: { slug } })
-        await Promise.all([mutate('/api/pages'), mutate('/api/site')])
+        await request<PageSummary>(inSite(`/pages/${summary.id}`), { method: 'PATCH', body: { slug } })
+        await Promise.all([mutate(inSite('/pages')), mutate(inSite(''))])
         dispatch({ type: 'tell', words: 'Changed the address; the old one leads to it', tone: 'done' })
         return true
       } catch (error) {

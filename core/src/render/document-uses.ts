@@ -1,0 +1,83 @@
+/** What a document refers to: recorded while it is rendered, and never found by searching what is stored of it. */
+import type { Registry } from '../blocks/registry.ts'
+import type { Look } from '../look/look.ts'
+import { getNode, type NodeId, type Page } from '../page/page.ts'
+import { subtreeIds } from '../page/walk.ts'
+import { settingsOf } from '../site/page-settings.ts'
+import { recordReads } from './recorded-reads.ts'
+import { createNodeRenderer } from './render-node.ts'
+import type { Picture, SiteContext, SiteFile } from './site-context.ts'
+import { spotOf } from './spots.ts'
+
+export type UsedThing = 'page' | 'picture' | 'file'
+
+export interface DocumentUse {
+  readonly thing: UsedThing
+  readonly id: string
+  /** How many of its blocks refer to it; the document's own settings count as one. */
+  readonly count: number
+}
+
+const READS: Readonly<Record<string, UsedThing>> = { path: 'page', picture: 'picture', file: 'file' }
+
+/** Returns what a document refers to, whether or not it is there, and whether or not the page's layout shows it. */
+export function documentUses(document: Page, registry: Registry, look: Look): readonly DocumentUse[] {
+  const counts = new Map<string, number>()
+  const count = (key: string): unknown => counts.set(key, (counts.get(key) ?? 0) + 1)
+  for (const id of subtreeIds(document, document.root))
+    for (const read of readsOf(document, id, registry, look)) count(read)
+  const { sharePicture } = settingsOf(document)
+  if (sharePicture !== null) count(`picture:${sharePicture}`)
+  return [...counts].flatMap(([key, times]) => {
+    const [what = '', id = ''] = key.split(':', 2)
+    const thing = READS[what]
+    return thing === undefined ? [] : [{ thing, id, count: times }]
+  })
+}
+
+function readsOf(document: Page, id: NodeId, registry: Registry, look: Look): readonly string[] {
+  const recording = recordReads(everything(look))
+  const renderer = createNodeRenderer(registry, recording.context)
+  renderer.render(id, getNode(document, id), spotOf(document, id, registry, look))
+  return recording.reads()
+}
+
+/** A site that has everything that is asked for: what stands inside a picture's link is only rendered where there is a picture. */
+function everything(look: Look): SiteContext {
+  return {
+    site: { name: '', language: 'en', home: '/' },
+    look,
+    paths: anything<string>(() => '/'),
+    pictures: anything<Picture>((id) => ({
+      id,
+      name: id,
+      width: 1,
+      height: 1,
+      alt: '',
+      sources: [],
+      fallback: '/',
+    })),
+    files: anything<SiteFile>((id) => ({ id, name: id, type: 'pdf', bytes: 0, path: '/' })),
+    navigation: [],
+    page: { id: '', title: '' },
+    tree: { find: () => undefined, inside: () => [] },
+    fontBase: '/',
+    purpose: 'publish',
+  }
+}
+
+/** A record that has every key. */
+function anything<T>(make: (id: string) => T): Readonly<Record<string, T>> {
+  return new Proxy<Record<string, T>>(
+    {},
+    {
+      get: (_none, key) => make(String(key)),
+      has: () => true,
+      getOwnPropertyDescriptor: (_none, key) => ({
+        value: make(String(key)),
+        configurable: true,
+        enumerable: true,
+      }),
+    },
+  )
+}

@@ -1,0 +1,59 @@
+/**
+ * What tells whether something changed since it was read: a name with a value that is another one after each change. The
+ * values are in the database, written with what they tell of, so that an answer which any process keeps under its
+ * revision is never an old one.
+ */
+import { randomBytes } from 'node:crypto'
+import type { DataSource, EntityManager } from 'typeorm'
+
+/** What has a revision: accounts and sessions; of each site its pages; and everything else that is told of the site. */
+export type RevisionName = 'people' | `${string}/pages` | `${string}/site`
+
+/** Revisions as they were at one moment, by their names. */
+export type KnownRevisions = ReadonlyMap<string, string>
+
+/** As many as never come again. */
+const VALUE_BYTES = 12
+
+export class Revisions {
+  readonly #db: DataSource
+  #next: Promise<KnownRevisions> | undefined
+  #running: Promise<unknown> = Promise.resolve()
+
+  constructor(db: DataSource) {
+    this.#db = db
+  }
+
+  /**
+   * Returns all revisions as they are now. Whoever asks while the database is being asked waits for the next answer,
+   * together with all others: however many ask at once, one query goes out after the other.
+   */
+  now(): Promise<KnownRevisions> {
+    this.#next ??= this.#running.then(() => {
+      // From here on it is too late to join: what is written now may be missing in the answer.
+      this.#next = undefined
+      const answer = this.#read()
+      this.#running = answer.catch(() => undefined)
+      return answer
+    })
+    return this.#next
+  }
+
+  async #read(): Promise<KnownRevisions> {
+    const rows = await this.#db.query<{ name: string; value: string }[]>('SELECT name, value FROM revisions')
+    return new Map(rows.map(({ name, value }) => [name, value]))
+  }
+}
+
+/**
+ * Gives names another revision. It must be the last thing that a transaction does: then nobody who waits for the row has
+ * anything that this transaction waits for.
+ */
+export async function renew(manager: EntityManager, names: readonly RevisionName[]): Promise<void> {
+  // In one order everywhere, for the same reason.
+  for (const name of names.toSorted())
+    await manager.query(
+      'INSERT INTO revisions (name, value) VALUES (?, ?) ON DUPLICATE KEY UPDATE value = VALUES(value)',
+      [name, randomBytes(VALUE_BYTES).toString('hex')],
+    )
+}

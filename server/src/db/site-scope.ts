@@ -1,0 +1,51 @@
+import type { DataSource, EntityManager } from 'typeorm'
+import type { SiteName } from '@gullyline/core'
+import { renew } from './revisions.ts'
+import { transact } from './transact.ts'
+
+/** A transaction on the data of one site. What reads or writes data of a site is given this, and finds nothing of another. */
+export interface SiteData {
+  readonly manager: EntityManager
+  readonly siteId: string
+}
+
+/** What a change is seen in: answers about pages, and answers about the rest of the site. */
+export type SeenIn = 'pages' | 'site'
+
+/** One site, as whoever is let through to it works with it. */
+export class SiteScope {
+  readonly #db: DataSource
+  readonly siteId: string
+
+  constructor(db: DataSource, siteId: string) {
+    this.#db = db
+    this.siteId = siteId
+  }
+
+  /** Does work in one transaction; see `transact`. */
+  read<T>(work: (at: SiteData) => Promise<T>): Promise<T> {
+    return transact(this.#db, (manager) => work({ manager, siteId: this.siteId }))
+  }
+
+  /** The same for work that changes what is told of the site: answers that were kept are old once it is done. */
+  change<T>(seenIn: readonly SeenIn[], work: (at: SiteData) => Promise<T>): Promise<T> {
+    return this.read(async (at) => {
+      const result = await work(at)
+      await renew(
+        at.manager,
+        seenIn.map((what) => `${at.siteId}/${what}` as const),
+      )
+      return result
+    })
+  }
+}
+
+/** Returns what the sites of this installation are called. */
+export function listSites(db: DataSource): Promise<SiteName[]> {
+  return db.query<SiteName[]>('SELECT id, name FROM sites ORDER BY id')
+}
+
+/** Returns the sites of this installation. */
+export async function allSites(db: DataSource): Promise<SiteScope[]> {
+  return (await listSites(db)).map(({ id }) => new SiteScope(db, id))
+}

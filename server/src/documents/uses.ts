@@ -1,0 +1,81 @@
+/** What the newest and the live version of each document refer to. */
+import { defaultRegistry, documentUses, type Look, type Page, type UsedThing } from '@gullyline/core'
+import { DocumentEntity } from '../db/document-rows.ts'
+import { SiteEntity } from '../db/rows.ts'
+import type { SiteData } from '../db/site-scope.ts'
+import { liveVersionOf } from './live.ts'
+import { findVersion, readDocument } from './versions.ts'
+
+interface Key {
+  readonly documentId: string
+  readonly version: number
+}
+
+/** Records what a version refers to, and forgets it of versions that are neither the newest nor live any more. */
+export async function recordUses(at: SiteData, key: Key, document: Page): Promise<void> {
+  await insertUses(at, key, document)
+  await forgetOld(at, key.documentId)
+}
+
+/** The same for a version that went live, of which it may be known already. */
+export async function recordLiveUses(at: SiteData, { documentId, version }: Key): Promise<void> {
+  const [known] = await at.manager.query<unknown[]>(
+    'SELECT 1 FROM documents WHERE id = ? AND site_id = ? AND version = ? AND uses_known',
+    [documentId, at.siteId, version],
+  )
+  if (known === undefined) {
+    const found = await findVersion(at, documentId, version)
+    await insertUses(at, { documentId, version }, readDocument(found))
+  }
+  await forgetOld(at, documentId)
+}
+
+async function insertUses(at: SiteData, { documentId, version }: Key, document: Page): Promise<void> {
+  const { look } = await at.manager.findOneByOrFail(SiteEntity, { id: at.siteId })
+  const rows = documentUses(document, defaultRegistry, look as Look)
+    // What no id can be is no reference to anything.
+    .filter(({ id }) => id.length <= 24)
+    .map(({ thing, id, count }) => [documentId, version, thing, id, count])
+  await at.manager.query('DELETE FROM uses WHERE document_id = ? AND version = ?', [documentId, version])
+  if (rows.length > 0)
+    await at.manager.query('INSERT INTO uses (document_id, version, thing, target, count) VALUES ?', [rows])
+}
+
+async function forgetOld(at: SiteData, documentId: string): Promise<void> {
+  const live = await liveVersionOf(at, documentId)
+  await at.manager.query(
+    `DELETE u FROM uses u JOIN documents d ON d.id = u.document_id
+     WHERE u.document_id = ? AND u.version <> d.version AND u.version <> ?`,
+    [documentId, live?.version ?? 0],
+  )
+}
+
+/** Records what documents refer to that were saved before it was recorded. */
+export async function recordMissingUses(at: SiteData): Promise<void> {
+  const rows = await at.manager.findBy(DocumentEntity, { siteId: at.siteId, usesKnown: false })
+  for (const { id: documentId, version } of rows) {
+    const live = await liveVersionOf(at, documentId)
+    for (const number of new Set([version, live?.version ?? version])) {
+      const found = await findVersion(at, documentId, number)
+      await insertUses(at, { documentId, version: number }, readDocument(found))
+    }
+    await at.manager.update(DocumentEntity, { id: documentId, siteId: at.siteId }, { usesKnown: true })
+  }
+}
+
+/** A document whose newest version refers to something. */
+export interface UsingDocument {
+  readonly id: string
+  readonly type: string
+  readonly count: number
+}
+
+/** Returns the documents whose newest version refers to something. */
+export function usesOf(at: SiteData, thing: UsedThing, target: string): Promise<UsingDocument[]> {
+  return at.manager.query<UsingDocument[]>(
+    `SELECT d.id, d.type, u.count FROM uses u
+     JOIN documents d ON d.id = u.document_id AND d.version = u.version
+     WHERE u.thing = ? AND u.target = ? AND d.site_id = ?`,
+    [thing, target, at.siteId],
+  )
+}
