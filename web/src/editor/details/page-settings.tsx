@@ -203,14 +203,15 @@ function Address({ isLocked }: { isLocked: boolean }) {
       }
     },
   })
-  const isFixed = isLocked || summary.id === site.homePageId
+  const isHome = summary.id === site.homePageId
+  const under = summary.path.slice(0, -summary.slug.length - 1) || '/'
   return (
     <>
       <Field>
-        {`Address: ${summary.path.slice(0, -summary.slug.length - 1) || '/'}…`}
+        {isHome ? 'Address' : `Address: ${under}…`}
         <input
-          value={draft.text}
-          readOnly={isFixed}
+          value={isHome ? summary.path : draft.text}
+          readOnly={isLocked || isHome}
           maxLength={LONGEST_SLUG}
           onChange={(event) => draft.setText(event.target.value)}
           onKeyDown={(event) => {
