@@ -8,7 +8,8 @@ import { httpFigure } from './figures/http.ts'
 import { largeSiteFigures } from './figures/large-site.ts'
 import { openingFigure } from './figures/opening.ts'
 import { publishedSizeFigure } from './figures/published-size.ts'
-import { typingFigure } from './figures/typing.ts'
+import { peopleFigures } from './figures/people.ts'
+import { typingFigures } from './figures/typing.ts'
 import { uploadsFigure } from './figures/uploads.ts'
 import { versionFigures } from './figures/versions.ts'
 import type { Figure } from './measure.ts'
@@ -34,14 +35,15 @@ function readOnly(all: string): readonly string[] | undefined {
 
 async function main(): Promise<void> {
   const withApplication = [
-    ['d', typingFigure],
+    ['dw', typingFigures],
     ['e', publishedSizeFigure],
     ['f', httpFigure],
     ['h', editorSizeFigure],
     ['ijk', actFigures],
     ['l', dragFigure],
     ['m', openingFigure],
-    // Last: it is the server's greatest memory since it started.
+    ['xy', peopleFigures],
+    // Last of this application: it is the server's greatest memory since it started.
     ['n', uploadsFigure],
     ['opqrst', largeSiteFigures],
   ] as const

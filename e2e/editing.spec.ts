@@ -359,3 +359,19 @@ for (const colorScheme of ['light', 'dark'] as const) {
     }
   })
 }
+
+test('problems come to the foot of the details, and move nothing that is about to be pressed', async ({
+  page,
+  app,
+}) => {
+  const canvas = await openPage(page, app, 'Questions')
+  // By its id: other tests leave copies of it.
+  await canvas.locator('[data-node="ql"]').click()
+  const details = page.getByRole('complementary', { name: 'Details' })
+  const search = details.getByLabel('Search settings')
+  await expect(search).toBeVisible()
+  const before = await search.boundingBox()
+  await details.getByRole('textbox', { name: 'Text', exact: true }).fill('')
+  await expect(details.getByRole('list', { name: 'Problems of this block' })).toBeVisible()
+  expect(await search.boundingBox()).toEqual(before)
+})

@@ -1,5 +1,5 @@
 /** docs/help.md, made of the topics that the Help screen shows. */
-import { COMMAND_IDS, keysOf, type CommandId } from '../web/src/editor/command-list.ts'
+import { COMMAND_IDS, keysOf, type CommandId } from '../web/src/editor/commands/command-list.ts'
 import { HELP_TOPICS, piecesOf } from '../web/src/help/topics.ts'
 
 /** The topics as Markdown, with the keys of every command. */

@@ -1,5 +1,5 @@
 /** Schemas of fields that several block kinds have, such as their spacing, are compiled once and referred to. */
-import { ANNOTATIONS, type ObjectSchema } from '../core/src/blocks/fields.ts'
+import { ANNOTATIONS, type ObjectSchema } from '../core/src/kit/fields.ts'
 
 interface SharedFields {
   /** The parts in the order they were given, with references to the shared fields. */

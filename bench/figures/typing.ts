@@ -5,38 +5,52 @@ import { figureOf, median, type Figure } from '../measure.ts'
 const LETTERS = 60
 const ROUNDS = 3
 
+/** Where letters are typed, by the selector that finds it in the frame. */
+const PLACES = [
+  { figure: 'd', selector: 'h2', what: 'on a page of 1,000 blocks' },
+  { figure: 'w', selector: '.site-header .brand', what: 'in the header of such a page' },
+] as const
+
 /**
- * (d): from a key press to the next paint, on a page of 1,000 blocks: typed on the canvas, against the letter being put
- * straight into the heading's DOM node, in the same frame of another tab of the editor.
+ * (d), (w): from a key press to the next paint, on a page of 1,000 blocks: typed on the canvas, against the letter being
+ * put straight into the same DOM node, in the same frame of another tab of the editor.
  */
-export async function typingFigure(app: Application): Promise<Figure> {
+export async function typingFigures(app: Application): Promise<Figure[]> {
+  const figures: Figure[] = []
+  for (const place of PLACES) figures.push(await typingFigure(app, place))
+  return figures
+}
+
+async function typingFigure(
+  app: Application,
+  { figure, selector, what }: (typeof PLACES)[number],
+): Promise<Figure> {
   const { browser, context } = await openBrowser(app)
   const { id } = await app.makePage(1_000)
-  const open = async (): Promise<{ page: Page; heading: Locator }> => {
+  const open = async (): Promise<{ page: Page; words: Locator }> => {
     const page = await context.newPage()
     await page.goto(`${app.editor}/pages/${id}`)
     const canvas = page.frameLocator('iframe[title^="The page,"]')
-    return { page, heading: canvas.getByRole('heading', { name: 'Heading s1h' }) }
+    return { page, words: canvas.locator(selector).first() }
   }
   const ours = await open()
-  await ours.heading.dblclick()
+  await ours.words.dblclick()
   const reference = await open()
-  await reference.heading.click()
+  await reference.words.click()
   // The frame runs no scripts, so the listener is the editor's window's. Letters alone are no command of the editor.
-  await reference.page.evaluate(() => {
+  await reference.page.evaluate((found) => {
     const frame = document.querySelector<HTMLIFrameElement>('iframe[title^="The page,"]')!
-    const headings = [...frame.contentDocument!.querySelectorAll('h2')]
-    const heading = headings.find((one) => one.textContent === 'Heading s1h')!
-    frame.contentWindow!.addEventListener('keydown', (event) => (heading.textContent += event.key))
-  })
+    const words = frame.contentDocument!.querySelector(found)!
+    frame.contentWindow!.addEventListener('keydown', (event) => (words.textContent += event.key))
+  }, selector)
   const times = { ours: [] as number[], reference: [] as number[] }
   for (let round = 0; round < ROUNDS; round++) {
     times.ours.push(...(await typeLetters(ours.page)))
     times.reference.push(...(await typeLetters(reference.page)))
   }
   await browser.close()
-  const what = 'From key press to paint on a page of 1,000 blocks, against assigning the text'
-  return figureOf('d', 2, what, { ours: median(times.ours), reference: median(times.reference) })
+  const about = `From key press to paint ${what}, against assigning the text`
+  return figureOf(figure, 2, about, { ours: median(times.ours), reference: median(times.reference) })
 }
 
 /** A browser that is signed in. */

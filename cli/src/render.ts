@@ -5,7 +5,6 @@ import {
   EXTENSIONS,
   packageContext,
   packagedFilePath,
-  publishedPage,
   recordReads,
   renderPage,
 } from '@gullyline/core'
@@ -22,14 +21,10 @@ export async function render(args: readonly string[], { out }: Streams): Promise
   const { file, values } = fileAndOptions(args, { out: { type: 'string' } }, USAGE)
   if (typeof values.out !== 'string') throw new Unusable(`usage: ${USAGE}`)
   const given = await readPackage(file)
-  const page = publishedPage(given.page, defaultRegistry)
   const recording = recordReads(packageContext(given))
-  const { html, css, script } = renderPage(
-    { ...given, page },
-    defaultRegistry,
-    recording.context,
-    (_content, type) => ({ href: type === 'css' ? STYLESHEET : SCRIPT }),
-  )
+  const { html, css, script } = renderPage(given, defaultRegistry, recording.context, (_content, type) => ({
+    href: type === 'css' ? STYLESHEET : SCRIPT,
+  }))
   const files = new Map<string, string | Buffer>([
     ['index.html', html],
     [STYLESHEET, css],

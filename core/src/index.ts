@@ -9,14 +9,13 @@ export {
   type BlockGroup,
   type NodePart,
 } from './blocks/define-block.ts'
-export type { FieldSchema } from './blocks/fields.ts'
+export type { FieldSchema } from './kit/fields.ts'
 export { MOST_COLUMNS } from './blocks/kinds/columns.ts'
-export { pageWords } from './blocks/page-words.ts'
+export { pageWords } from './resolve/page-words.ts'
 export { promptAt } from './blocks/prompts.ts'
-export { leftOut, publishedPage } from './blocks/published-page.ts'
-export { ICON_WORDS, iconElement, type IconName } from './blocks/icons.ts'
+export { ICON_WORDS, iconElement, type IconName } from './kit/icons.ts'
 export { getKind, type Problem, type Registry } from './blocks/registry.ts'
-export { shownIds, shownSlots } from './blocks/shown.ts'
+export { shownSlots } from './resolve/shown.ts'
 export { createStarters, itemStarters, PURPOSES, type Purpose, type Starter } from './blocks/starters.ts'
 export { validatePage } from './blocks/validate-page.ts'
 export {
@@ -32,7 +31,8 @@ export {
   wrapEdits,
 } from './edits/compose.ts'
 export { describeNode, nodeLabel } from './edits/describe.ts'
-export { applyEdit, editSentence, type Edit } from './edits/edit.ts'
+export { applyEdit, editSentence } from './edits/edit.ts'
+export type { Edit } from './edits/edit-shapes.ts'
 export { lockRefusal } from './edits/lock.ts'
 export {
   besideEdits,
@@ -44,7 +44,7 @@ export {
   startParagraphEdits,
   toTextEdits,
 } from './edits/turn-into.ts'
-export { mergeEdits, mergePair } from './edits/merge-edits.ts'
+export { mergeEdits, mergePair } from './edits/edit.ts'
 export { fragmentFault } from './edits/insert.ts'
 export { moveRefusal } from './edits/move.ts'
 export { placingRefusal, type Target } from './edits/placing.ts'
@@ -70,11 +70,12 @@ export {
   type PageSettings,
   type SettingField,
 } from './site/page-settings.ts'
-export { textOf } from './blocks/page-text.ts'
+export { textOf } from './resolve/page-text.ts'
 export { languageFault } from './site/language.ts'
 export { migratePage } from './page/migrate.ts'
 export { migrateEdit } from './edits/migrate-edit.ts'
-export { readValue, type ValueAddress } from './edits/set.ts'
+export { readValue } from './edits/set.ts'
+export type { ValueAddress } from './edits/edit-shapes.ts'
 export { applyEdits, type Transaction } from './edits/transaction.ts'
 export { EMPTY_HISTORY, record, redo, undo, type History } from './edits/undo.ts'
 export { fluidPx, type Look, type Surface, type Theme } from './look/look.ts'
@@ -104,8 +105,9 @@ export {
   type Run,
 } from './page/rich-text.ts'
 export { ancestry, childIds, findPlace, isWithin, subtreeIds } from './page/walk.ts'
-export { anchorFrom } from './render/anchor-from.ts'
-export { outlineOf, type OutlineEntry } from './render/outline.ts'
+export { anchorFrom } from './kit/anchor-from.ts'
+export { outlineOf } from './resolve/outline.ts'
+export { Resolver, type ShownId, type ShownNode } from './resolve/resolve.ts'
 export { NOT_FOUND_TEMPLATE, TEMPLATES, type Template } from './site/templates.ts'
 export { changeLayoutEdits } from './edits/templates.ts'
 export {
@@ -127,13 +129,13 @@ export {
 } from './site/navigation.ts'
 export { pageTree } from './site/page-tree.ts'
 export { readOf, recordReads, type ReadName } from './render/recorded-reads.ts'
-export { hrefFault, safeHref, type HrefFault } from './render/allow-list.ts'
+export { hrefFault, safeHref, type HrefFault } from './kit/allow-list.ts'
 export { isArrangedAlike } from './render/arranged-rules.ts'
 export { changedIds } from './page/with-nodes.ts'
 export { createPageRenderer, renderPage, renderTree } from './render/render-page.ts'
 export { createNodeRenderer, type NodeRenderer } from './render/render-node.ts'
-export { SLOT_TAG, type Element } from './render/element.ts'
-export type { Crop } from './render/crop.ts'
+export { SLOT_TAG, type Element } from './kit/element.ts'
+export type { Crop } from './kit/crop.ts'
 export type {
   NavigationEntry,
   Picture,
@@ -141,8 +143,7 @@ export type {
   SiteFile,
   SiteIcon,
   TreePage,
-} from './render/site-context.ts'
-export { ANY_SPOT, spotOf, type Spot } from './render/spots.ts'
+} from './kit/site-context.ts'
 export { uprightFonts } from './render/look-css.ts'
 export { renderStylesheet } from './render/stylesheet.ts'
 export {

@@ -2,7 +2,7 @@
 import { describe, expect, test } from '@jest/globals'
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { hrefFault, safeHref } from '../src/render/allow-list.ts'
+import { hrefFault, safeHref } from '../src/kit/allow-list.ts'
 
 interface Example {
   readonly input: string

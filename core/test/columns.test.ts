@@ -12,7 +12,7 @@ import {
   putBackSharesEdits,
   sharesWith,
 } from '../src/edits/columns.ts'
-import type { Edit } from '../src/edits/edit.ts'
+import type { Edit } from '../src/edits/edit-shapes.ts'
 import { applyEdits } from '../src/edits/transaction.ts'
 import { getNode, type NodeId, type Page } from '../src/page/page.ts'
 import { arrangeNode } from '../src/render/arranged-rules.ts'

@@ -16,7 +16,7 @@ import {
 import { describeNode, nodeLabel } from '../src/edits/describe.ts'
 import { applyEdit } from '../src/edits/edit.ts'
 import { applyEdits } from '../src/edits/transaction.ts'
-import { pageWords } from '../src/blocks/page-words.ts'
+import { pageWords } from '../src/resolve/page-words.ts'
 import { getKind } from '../src/blocks/registry.ts'
 import { getNode, type Page } from '../src/page/page.ts'
 import { findPlace, isWithin, subtreeIds } from '../src/page/walk.ts'

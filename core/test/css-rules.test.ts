@@ -1,8 +1,8 @@
 /** What a narrower size declares, read as a browser reads it: what comes out is what the size asked for. */
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
-import { declarationsThatDiffer, type Declarations } from '../src/render/css-rules.ts'
-import { insetCss, widthInside } from '../src/render/inset.ts'
+import { declarationsThatDiffer, type Declarations } from '../src/kit/css-rules.ts'
+import { insetCss, widthInside } from '../src/kit/inset.ts'
 
 /** A browser in little: `font` sets the size and the weight as well (CSS Fonts 4, 2.7, "font"); later declarations win. */
 function computed(...sheets: readonly Declarations[]): Record<string, string> {

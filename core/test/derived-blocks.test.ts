@@ -3,15 +3,15 @@ import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
 import { defaultRegistry as registry } from '../src/blocks/default-registry.ts'
 import { newNode } from '../src/blocks/define-block.ts'
-import { leftOut, publishedPage } from '../src/blocks/published-page.ts'
+import { leftOut, withoutSilent } from '../src/resolve/left-out.ts'
 import { getKind } from '../src/blocks/registry.ts'
 import { validatePage } from '../src/blocks/validate-page.ts'
 import type { JsonObject } from '../src/page/json.ts'
 import type { Page, PageNode } from '../src/page/page.ts'
-import { anchorFrom } from '../src/render/anchor-from.ts'
-import { outlineOf } from '../src/render/outline.ts'
+import { anchorFrom } from '../src/kit/anchor-from.ts'
+import { outlineOf } from '../src/resolve/outline.ts'
 import { renderPage } from '../src/render/render-page.ts'
-import type { NavigationEntry, SiteContext } from '../src/render/site-context.ts'
+import type { NavigationEntry, SiteContext } from '../src/kit/site-context.ts'
 import { navigationOf, type NavigationPage } from '../src/site/navigation.ts'
 import { pageTree } from '../src/site/page-tree.ts'
 import { anyPage } from './arbitraries/page.ts'
@@ -202,9 +202,9 @@ describe('what says nothing', () => {
   test('is never published, and nothing else is left out', () => {
     fc.assert(
       fc.property(anyPage, (page) => {
-        const published = publishedPage(page, registry)
+        const published = withoutSilent(page, page.root, registry)
         expect(validatePage(published, registry)).toEqual([])
-        const silent = leftOut(page, registry)
+        const silent = leftOut(page, page.root, registry)
         expect([...silent].filter((id) => Object.hasOwn(published.nodes, id))).toEqual([])
         const gone = Object.keys(page.nodes).filter((id) => !Object.hasOwn(published.nodes, id))
         const within = (id: string): boolean =>
@@ -214,7 +214,7 @@ describe('what says nothing', () => {
           )
         expect(gone.filter((id) => !within(id))).toEqual([])
         // What was left out leaves nothing behind that says nothing.
-        expect(leftOut(published, registry).size).toBe(0)
+        expect(leftOut(published, published.root, registry).size).toBe(0)
       }),
       { numRuns: 300 },
     )

@@ -1,7 +1,7 @@
 /** What the interface shows of kinds, settings, patterns and templates, in the words that WCAG and the trade use. */
 import { expect, test } from '@jest/globals'
 import { defaultRegistry as registry } from '../src/blocks/default-registry.ts'
-import type { FieldSchema } from '../src/blocks/fields.ts'
+import type { FieldSchema } from '../src/kit/fields.ts'
 import { createStarters } from '../src/blocks/starters.ts'
 import { LAYOUTS } from '../src/site/layouts.ts'
 import { TEMPLATES } from '../src/site/templates.ts'

@@ -4,9 +4,9 @@ import fc from 'fast-check'
 import { defaultRegistry as registry } from '../src/blocks/default-registry.ts'
 import { newNode } from '../src/blocks/define-block.ts'
 import { fieldsOfWords, openPrompts } from '../src/blocks/prompts.ts'
-import { leftOut, publishedPage } from '../src/blocks/published-page.ts'
+import { leftOut } from '../src/resolve/left-out.ts'
 import { getKind } from '../src/blocks/registry.ts'
-import { shownIds } from '../src/blocks/shown.ts'
+import { shownIds } from '../src/resolve/shown.ts'
 import { createStarters } from '../src/blocks/starters.ts'
 import { validatePage } from '../src/blocks/validate-page.ts'
 import { runChecks } from '../src/checks/run-checks.ts'
@@ -89,7 +89,7 @@ describe.each(READY)('%s', (_name, page) => {
   })
 
   test('publishes none of them, and no heading, link or button without words', () => {
-    const html = render(publishedPage(page, registry), 'publish')
+    const html = render(page, 'publish')
     for (const prompt of promptsOf(page)) expect(html).not.toContain(`>${prompt}<`)
     expect(html).not.toContain('data-prompt')
     expect(html).not.toMatch(
@@ -109,8 +109,8 @@ test('a page whose prompts are all answered asks for nothing, and every answer i
   for (const [name, page] of READY) {
     const written = answered(page)
     expect(promptsOf(written)).toEqual([])
-    const html = render(publishedPage(written, registry), 'publish')
-    const silent = leftOut(written, registry)
+    const html = render(written, 'publish')
+    const silent = leftOut(written, written.root, registry)
     expect([...silent].map((id) => written.nodes[id]!.kind)).toEqual(
       expect.not.arrayContaining(['heading', 'text', 'button', 'card', 'feature', 'quote', 'list', 'voice']),
     )
@@ -133,7 +133,7 @@ test('nothing that is asked for on any page is published', () => {
       )
       const asking = { ...page, nodes }
       expect(validatePage(asking, registry)).toEqual([])
-      expect(render(publishedPage(asking, registry), 'publish')).not.toContain('zq-asked-for')
+      expect(render(asking, 'publish')).not.toContain('zq-asked-for')
     }),
     { numRuns: 200 },
   )

@@ -2,10 +2,10 @@ import { describe, expect, test } from '@jest/globals'
 import { defaultRegistry as registry } from '../src/blocks/default-registry.ts'
 import { fluidCss, fluidPx } from '../src/look/look.ts'
 import type { Page, PageNode } from '../src/page/page.ts'
-import { safeHref } from '../src/render/allow-list.ts'
+import { safeHref } from '../src/kit/allow-list.ts'
 import { renderPage } from '../src/render/render-page.ts'
 import { cascadeValue, sizeAt } from '../src/sizes/cascade.ts'
-import { spotOf } from '../src/render/spots.ts'
+import { spotOf } from '../src/resolve/spots.ts'
 import { testLook, testSite } from './arbitraries/site.ts'
 
 /** The slots of a page that these tests put nothing in. */
@@ -66,7 +66,7 @@ describe('a page written out', () => {
   test('tells how wide the picture is: two thirds of the row, and all of it when narrow', () => {
     // (min(100vw - 2 gutters, 1120px) - one gap of 24px) * 2/3
     const gutter = 'clamp(1rem,0.6087rem + 1.7391vw,2rem)'
-    expect(spotOf(page, 'pic', registry, testLook).pictureSizes).toBe(
+    expect(spotOf({ page, registry, look: testLook }, 'pic').pictureSizes).toBe(
       `(width<720px) calc(min(100vw - 2*${gutter},1120px)), calc((min(100vw - 2*${gutter},1120px) - 1*1.5rem)*2/3)`,
     )
   })

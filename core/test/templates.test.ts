@@ -2,7 +2,7 @@
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
 import { defaultRegistry as registry } from '../src/blocks/default-registry.ts'
-import { pageWords } from '../src/blocks/page-words.ts'
+import { pageWords } from '../src/resolve/page-words.ts'
 import { newNode } from '../src/blocks/define-block.ts'
 import { getKind } from '../src/blocks/registry.ts'
 import { renderPage } from '../src/render/render-page.ts'

@@ -34,7 +34,7 @@ export async function ensureGenerated({ quiet = false } = {}) {
       'scripts/share-fields.ts',
       'scripts/help-text.ts',
       'web/src/help/topics.ts',
-      'web/src/editor/command-list.ts',
+      'web/src/editor/commands/command-list.ts',
     ])
   )
     return

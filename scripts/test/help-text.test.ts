@@ -2,7 +2,7 @@
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { expect, test } from '@jest/globals'
-import { COMMAND_IDS } from '../../web/src/editor/command-list.ts'
+import { COMMAND_IDS } from '../../web/src/editor/commands/command-list.ts'
 import { HELP_TOPICS, piecesOf } from '../../web/src/help/topics.ts'
 import { oldLabelsAmong } from '../../core/test/old-labels.ts'
 import { helpText } from '../help-text.ts'

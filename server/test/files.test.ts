@@ -129,6 +129,18 @@ test('visitors get the file of a live page to keep, and a newer one under a new 
   expect(uses).toEqual([{ pageId: 'tmquestions', title: 'Questions', path: '/questions/', count: 1 }])
 })
 
+test('of a file that is replaced again and again, what it is now and what it was before is left', async () => {
+  const { body: first } = await send(CALENDAR, 'Nights.ics')
+  const paths = [first.path]
+  for (const word of ['//one//', '//two//', '//three//']) {
+    const path = `/api/sites/tarrowmoor/files/${first.id}/file`
+    const { body } = await send(CALENDAR.replace('//a//', word), 'Nights.ics', path, 'PUT')
+    paths.push(body.path)
+  }
+  const there = await readdir(join(server.services.dataDir, 'files'))
+  expect(paths.map((path) => there.includes(path.split('/')[2]!))).toEqual([false, false, true, true])
+})
+
 test('two who replace a file at once: one is told, and what the other sent is what is handed over', async () => {
   const { body: file } = await send(CALENDAR, 'Nights.ics')
   const sent = ['//first//', '//second//'].map((word) => CALENDAR.replace('//a//', word))

@@ -227,6 +227,21 @@ test('words, where it is used, and another file for it everywhere', async () => 
   expect((await server.site.request(`http://localhost:1${fallback}`)).status).toBe(200)
 })
 
+test('of a picture that is replaced again and again, what it is now and what it was before is left', async () => {
+  const { body: first } = await send(await painted(300, 200).png().toBuffer())
+  const path = `/api/sites/tarrowmoor/media/${first.id}/file`
+  const replace = async (width: number) =>
+    (await send(await painted(width, 200).png().toBuffer(), { method: 'PUT', path })).body
+  const second = await replace(310)
+  const third = await replace(320)
+  const last = await replace(330)
+  const names = [first, second, third, last].map(({ fallback }) => fallback.split('/')[2]!)
+  for (const kind of ['media', 'originals']) {
+    const there = await readdir(join(server.services.dataDir, kind))
+    expect(names.map((name) => there.includes(name))).toEqual([false, false, true, true])
+  }
+})
+
 test('two who replace a picture at once: one is told, and the other’s picture stands untouched', async () => {
   const { body: before } = await send(await painted(300, 200).png().toBuffer())
   const path = `/api/sites/tarrowmoor/media/${before.id}/file`

@@ -256,3 +256,14 @@ test('a page with errors can be saved and can’t be published, and says which',
   ])
   expect(await (await live('/news/comet/')).text()).toContain('Ines')
 })
+
+test('pages of the top level come into the navigation by themselves up to a hundred, and no more', async () => {
+  const inNavigation = async () =>
+    (await server.ask<PageSummary[]>('/api/sites/tarrowmoor/pages')).body.filter(
+      (page) => page.parentId === null && page.inNavigation,
+    ).length
+  const before = await inNavigation()
+  for (let i = before; i < 102; i++)
+    await post('/api/sites/tarrowmoor/pages', { title: `Line ${i}`, parentId: null })
+  expect(await inNavigation()).toBe(100)
+})

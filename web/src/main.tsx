@@ -5,7 +5,7 @@ import { createRoot } from 'react-dom/client'
 import { createBrowserRouter, matchPath, RouterProvider } from 'react-router'
 import { mutate } from 'swr'
 import { askEarly } from './api/client.ts'
-import { claimTab } from './editor/tab.ts'
+import { claimTab } from './editor/session/tab.ts'
 import { SignInGate } from './people/sign-in-gate.tsx'
 import { GlobalStyle } from './ui/theme.ts'
 import { Waiting } from './ui/waiting.tsx'
@@ -23,7 +23,7 @@ const SettingsScreen = lazy(async () => ({
 const BinScreen = lazy(async () => ({ default: (await import('./site/bin-screen.tsx')).BinScreen }))
 const HelpScreen = lazy(async () => ({ default: (await import('./help/help-screen.tsx')).HelpScreen }))
 const EditorScreen = lazy(async () => ({
-  default: (await import('./editor/editor-screen.tsx')).EditorScreen,
+  default: (await import('./editor/chrome/editor-screen.tsx')).EditorScreen,
 }))
 
 const PAGE_PATH = '/pages/:pageId'
@@ -48,7 +48,7 @@ if (isPage) void claimTab()
 // drawn once.
 void Promise.all([
   askEarly((path, answer) => void mutate(path, answer, { revalidate: false })),
-  isPage ? import('./editor/editor-screen.tsx') : undefined,
+  isPage ? import('./editor/chrome/editor-screen.tsx') : undefined,
 ]).then(([, editor]) => {
   const router = createBrowserRouter(screens(editor ? <editor.EditorScreen /> : <EditorScreen />))
   createRoot(document.getElementById('app')!).render(

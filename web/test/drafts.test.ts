@@ -51,13 +51,13 @@ test('saving all says which were refused, and a refused one stays', async () => 
   drafts.set(draft('two', 'y', { save: save('two', false) }))
   drafts.set(draft('three', 'z', { save: () => Promise.reject(new Error('away')) }))
   expect(await drafts.saveAll()).toEqual(['two', 'three'])
-  expect([saved, drafts.all.map(({ key }) => key)]).toEqual([['one'], ['two', 'three']])
+  expect([saved, drafts.all.get().map(({ key }) => key)]).toEqual([['one'], ['two', 'three']])
 })
 
 test('a browser without room loses nothing that is on the screen', () => {
   const drafts = new Drafts(someStorage(0))
   drafts.set(draft('one', 'text'))
-  expect(drafts.all.map(({ text }) => text)).toEqual(['text'])
+  expect(drafts.all.get().map(({ text }) => text)).toEqual(['text'])
 })
 
 test.each(['nonsense', '{}', '[]', '{"text":5,"base":""}'])('%s in the storage is no draft', (json) => {

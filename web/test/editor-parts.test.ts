@@ -1,8 +1,8 @@
 import { describe, expect, test } from '@jest/globals'
 import { defaultRegistry, type PageSummary } from '@gullyline/core'
-import { readClipboard, writeClipboard } from '../src/editor/clipboard.ts'
-import { COMMAND_IDS, keysOf } from '../src/editor/command-list.ts'
-import { keyName } from '../src/editor/commands.ts'
+import { readClipboard, writeClipboard } from '../src/editor/commands/clipboard.ts'
+import { COMMAND_IDS, keysOf } from '../src/editor/commands/command-list.ts'
+import { keyName } from '../src/editor/commands/commands.ts'
 import {
   clampWidth,
   nextSample,

@@ -7,7 +7,7 @@ import {
   unsavedCount,
   type EditorAction,
   type EditorState,
-} from '../src/editor/editor-state.ts'
+} from '../src/editor/session/editor-state.ts'
 
 const kind = (name: string) => getKind(defaultRegistry, name)
 const page: Page = {

@@ -10,10 +10,10 @@ import {
   type PageNode,
   type Registry,
 } from '@gullyline/core'
-import { openEditor } from '../src/editor/editor-state.ts'
-import { EditorStore } from '../src/editor/editor-store.ts'
-import { Journal } from '../src/editor/journal.ts'
-import { newId } from '../src/editor/new-id.ts'
+import { openEditor } from '../src/editor/session/editor-state.ts'
+import { EditorStore } from '../src/editor/session/editor-store.ts'
+import { Journal } from '../src/editor/session/journal.ts'
+import { newId } from '../src/editor/session/new-id.ts'
 import { someStorage } from './support/storage.ts'
 
 const kind = (name: string) => getKind(defaultRegistry, name)

@@ -11,12 +11,10 @@ import { Fragment, jsx, jsxs } from 'react/jsx-runtime'
 import type { ReactNode } from 'react'
 import {
   createNodeRenderer,
+  Resolver,
   defaultRegistry,
-  getNode,
   ICON_WORDS,
   iconElement,
-  shownIds,
-  spotOf,
   type IconName,
 } from '@gullyline/core'
 import { anyPage } from '../../core/test/arbitraries/page.ts'
@@ -30,9 +28,10 @@ describe('an element in React', () => {
     const renderer = createNodeRenderer(defaultRegistry, testSite('canvas'))
     fc.assert(
       fc.property(anyPage, (page) => {
-        for (const id of shownIds(page, page.root, defaultRegistry)) {
-          const spot = spotOf(page, id, defaultRegistry, testLook)
-          const { element } = renderer.render(id, getNode(page, id), spot)
+        const resolver = new Resolver({ registry: defaultRegistry, look: testLook, audience: 'editor' })
+        resolver.update({ page })
+        for (const shown of resolver.nodes()) {
+          const { element } = renderer.render(shown)
           const judged = toJsxRuntime(element, { Fragment, jsx, jsxs, ignoreInvalidStyle: true }) as ReactNode
           expect(markup(elementToReact(element))).toBe(markup(judged))
         }

@@ -10,8 +10,8 @@ import {
   type Fragment,
   type Page,
 } from '@gullyline/core'
-import { htmlForOthers, readFragments } from '../src/editor/clipboard.ts'
-import { blocksFromHtml } from '../src/editor/html-blocks.ts'
+import { htmlForOthers, readFragments } from '../src/editor/commands/clipboard.ts'
+import { blocksFromHtml } from '../src/editor/canvas/html-blocks.ts'
 
 interface Example {
   readonly html: string

@@ -2,8 +2,8 @@
 import { afterEach, beforeEach, describe, expect, jest, test } from '@jest/globals'
 import fc from 'fast-check'
 import type { JournalEntry } from '@gullyline/core'
-import { JournalFull, JournalSender } from '../src/editor/journal-sender.ts'
-import { Journal } from '../src/editor/journal.ts'
+import { JournalFull, JournalSender } from '../src/editor/session/journal-sender.ts'
+import { Journal } from '../src/editor/session/journal.ts'
 import { someStorage } from './support/storage.ts'
 
 const owner = { personId: 'ines', pageId: 'page', tab: 'tab' }
@@ -60,12 +60,12 @@ describe('an edit that was kept', () => {
   test('is on the server within two seconds, with those made meanwhile in the same request', async () => {
     const { server, sender, keep } = start()
     const states: string[] = []
-    sender.subscribe(() => states.push(sender.state))
+    sender.state.subscribe(() => states.push(sender.state.get()))
     keep()
     keep()
-    expect([sender.state, server.got]).toEqual(['waiting', []])
+    expect([sender.state.get(), server.got]).toEqual(['waiting', []])
     await jest.advanceTimersByTimeAsync(2_000)
-    expect([sender.state, server.got]).toEqual(['sent', [[0, 1]]])
+    expect([sender.state.get(), server.got]).toEqual(['sent', [[0, 1]]])
     expect(states).toEqual(['waiting', 'sent'])
   })
 
@@ -74,7 +74,7 @@ describe('an edit that was kept', () => {
     server.isAway = true
     keep()
     await jest.advanceTimersByTimeAsync(1_000)
-    expect(sender.state).toBe('unreachable')
+    expect(sender.state.get()).toBe('unreachable')
     await jest.advanceTimersByTimeAsync(10 * 60_000)
     const gaps = server.tries.slice(1).map((at, i) => at - server.tries[i]!)
     expect(gaps).toEqual([...gaps].sort((x, y) => x - y))
@@ -83,7 +83,7 @@ describe('an edit that was kept', () => {
     server.isAway = false
     keep()
     await sender.flush()
-    expect([sender.state, server.all]).toEqual(['sent', [0, 1]])
+    expect([sender.state.get(), server.all]).toEqual(['sent', [0, 1]])
   })
 
   test('does not arrive while a save is under way, and what came meanwhile follows it', async () => {
@@ -98,7 +98,7 @@ describe('an edit that was kept', () => {
     journal.dropUntil(1, 2)
     sender.release()
     await jest.advanceTimersByTimeAsync(2_000)
-    expect([sender.state, server.all]).toEqual(['sent', [1]])
+    expect([sender.state.get(), server.all]).toEqual(['sent', [1]])
   })
 
   test('is not sent once the page is left', async () => {
@@ -139,7 +139,7 @@ test('whatever happens in between, the server has every edit as it is in the end
       sender.release()
       await jest.advanceTimersByTimeAsync(31_000)
       expect([...server.has.values()].sort((a, b) => a.number - b.number)).toEqual(journal.entries())
-      expect(sender.state).toBe('sent')
+      expect(sender.state.get()).toBe('sent')
       sender.stop()
     }),
     { numRuns: 200 },
@@ -155,8 +155,8 @@ test('a journal that is full on the server is said so, and goes on once there is
   keep()
   sender.changed()
   await jest.advanceTimersByTimeAsync(1_500)
-  expect(sender.state).toBe('full')
+  expect(sender.state.get()).toBe('full')
   isFull = false
   await jest.advanceTimersByTimeAsync(31_000)
-  expect(sender.state).toBe('sent')
+  expect(sender.state.get()).toBe('sent')
 })

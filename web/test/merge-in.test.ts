@@ -11,10 +11,10 @@ import {
   type Side,
 } from '@gullyline/core'
 import { anyPage, editFor } from '../../core/test/arbitraries/page.ts'
-import { openEditor, unsavedCount } from '../src/editor/editor-state.ts'
-import { EditorStore } from '../src/editor/editor-store.ts'
-import { Journal } from '../src/editor/journal.ts'
-import { mergeIn } from '../src/editor/merge-in.ts'
+import { openEditor, unsavedCount } from '../src/editor/session/editor-state.ts'
+import { EditorStore } from '../src/editor/session/editor-store.ts'
+import { Journal } from '../src/editor/session/journal.ts'
+import { mergeIn } from '../src/editor/session/merge-in.ts'
 import { someStorage } from './support/storage.ts'
 
 const DOCUMENTS = { page: 'page', header: 'header', footer: 'footer' }

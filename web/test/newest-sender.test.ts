@@ -1,7 +1,7 @@
 /** A state on its way to the server: whatever the answers take, the server ends with the newest. */
 import { expect, test } from '@jest/globals'
 import fc from 'fast-check'
-import { NewestSender } from '../src/editor/newest-sender.ts'
+import { NewestSender } from '../src/editor/session/newest-sender.ts'
 
 /** What arrives does so in an order of its own, as requests do; some never do. */
 function someServer(scheduler: fc.Scheduler, fails: () => boolean) {

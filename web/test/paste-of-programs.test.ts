@@ -8,7 +8,7 @@ import { beforeAll, describe, expect, test } from '@jest/globals'
 import { defaultRegistry, type Fragment, type ListItem, type RichText, type Run } from '@gullyline/core'
 import { loadMarkdown, markdownToHtml } from '../src/editor/canvas/paste.ts'
 import { readPasted } from '../src/editor/canvas/pasted.ts'
-import { blocksFromHtml } from '../src/editor/html-blocks.ts'
+import { blocksFromHtml } from '../src/editor/canvas/html-blocks.ts'
 
 const fixture = (name: string) => readFileSync(join(import.meta.dirname, 'fixtures/paste', name), 'utf8')
 

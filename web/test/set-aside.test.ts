@@ -1,6 +1,6 @@
 /** Text that did not make it into the page is set aside, or it is said that it could not be. */
 import { beforeEach, expect, jest, test } from '@jest/globals'
-import { setAsideEntries } from '../src/editor/set-aside.ts'
+import { setAsideEntries } from '../src/editor/session/set-aside.ts'
 
 const owner = { personId: 'p', pageId: 'q' }
 const entry = {

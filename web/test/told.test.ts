@@ -1,9 +1,9 @@
 /** What the screen says of drafts and of others: never other than it is. */
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
-import { journalWords } from '../src/editor/foot.tsx'
-import { afterHearing, type Others } from '../src/editor/presence.tsx'
-import type { Heard } from '../src/editor/presence-channel.ts'
+import { journalWords } from '../src/editor/chrome/foot.tsx'
+import { afterHearing, type Others } from '../src/editor/chrome/presence.tsx'
+import type { Heard } from '../src/editor/session/presence-channel.ts'
 
 describe('of a draft', () => {
   test('it is called saved only where it is, and only there', () => {

@@ -1,12 +1,12 @@
 import type { Json, JsonObject } from '../page/json.ts'
 import type { Link } from '../page/link.ts'
 import type { NodeId, PageNode, SizeKey } from '../page/page.ts'
-import type { Declarations, CssRule } from '../render/css-rules.ts'
-import type { Element, Properties } from '../render/element.ts'
-import type { Spot } from '../render/spots.ts'
-import type { SiteContext, Picture } from '../render/site-context.ts'
-import { BAND_WIDTHS } from '../render/band.ts'
-import { choice, fields, toggle, type FieldSchema, type ObjectSchema } from './fields.ts'
+import type { Declarations, SizedRule } from '../kit/css-rules.ts'
+import type { Element } from '../kit/element.ts'
+import type { RenderContext } from '../kit/render-context.ts'
+import type { SpotFact } from '../kit/spot.ts'
+import { BAND_WIDTHS } from '../kit/band.ts'
+import { choice, fields, toggle, type FieldSchema, type ObjectSchema } from '../kit/fields.ts'
 
 /**
  * Where a kind may stand. `flow` is every block that can be placed freely inside containers; an `item` stands only in
@@ -38,32 +38,6 @@ export interface TypedNode<C, L> {
   readonly content: C
   readonly look: L
 }
-
-/** What a kind may ask while it renders. Everything else is out of reach: no clock, no chance, no DOM, no network. */
-export interface RenderContext {
-  /** Where the children of a slot go. */
-  slot(name: string): Element
-  /** How many blocks stand in a slot. */
-  count(name: string): number
-  /** Properties for the element that shows the words of a content field, so that they can be typed in place. */
-  wordsOf(field: string): Properties
-  /** Whether a content field gets an element: it has words, or they are asked for on the canvas. */
-  hasPlace(field: string): boolean
-  /** The address of a link, or undefined when it leads nowhere or is not allowed. */
-  href(link: Link | undefined): string | undefined
-  /** A picture of the media library, or undefined when there is none with this id. */
-  picture(id: string): Picture | undefined
-  readonly site: SiteContext['site']
-  readonly navigation: SiteContext['navigation']
-  /** The page that is shown, and the pages of the site in the order of the tree. */
-  readonly page: SiteContext['page']
-  readonly tree: SiteContext['tree']
-  /** What is true of the place where this node stands: only what the kind asks for in `usesSpot`. */
-  readonly spot: Spot
-}
-
-/** What a kind can ask to be told of the place where its nodes stand. */
-export type SpotFact = 'width' | 'early' | 'holder' | 'anchor' | 'outline'
 
 /** What `arrange` is given: the values in force at one size, and the parts that are the same at all sizes. */
 export interface ArrangeInput<C, L, A> {
@@ -117,9 +91,6 @@ export interface Facts {
   /** What is missing, such as "picture", though the block can do without. */
   readonly missing?: readonly string[]
 }
-
-/** A rule for all blocks of a kind; without a size it is in force at all of them. */
-export type SizedRule = Omit<CssRule, 'size'> & Partial<Pick<CssRule, 'size'>>
 
 export interface BlockSpec<C, L, A> {
   /** Stored in documents: never renamed without `migrate`. */

@@ -1,5 +1,5 @@
 import { isFileLink, isPageLink } from '../page/link.ts'
-import { hrefFault } from '../render/allow-list.ts'
+import { hrefFault } from '../kit/allow-list.ts'
 import type { Check, CheckInput } from './define-check.ts'
 
 /** A link to a page, place or file that does not exist, or that leads nowhere. */

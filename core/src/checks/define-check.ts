@@ -2,7 +2,7 @@ import type { Facts } from '../blocks/define-block.ts'
 import { getKind, type Registry } from '../blocks/registry.ts'
 import type { Look } from '../look/look.ts'
 import { getNode, type NodeId, type Page, type PageNode } from '../page/page.ts'
-import { shownIds } from '../blocks/shown.ts'
+import { shownIds } from '../resolve/shown.ts'
 
 export type Severity = 'error' | 'warning'
 

@@ -1,7 +1,7 @@
-import { isSilent } from '../blocks/published-page.ts'
+import { isSilent } from '../resolve/left-out.ts'
 import { openPrompts } from '../blocks/prompts.ts'
 import { getKind } from '../blocks/registry.ts'
-import { shownIds } from '../blocks/shown.ts'
+import { shownIds } from '../resolve/shown.ts'
 import { getNode } from '../page/page.ts'
 import type { Check } from './define-check.ts'
 

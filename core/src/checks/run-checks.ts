@@ -1,10 +1,10 @@
-import { publishedPage } from '../blocks/published-page.ts'
+import { withoutSilent } from '../resolve/left-out.ts'
 import type { Registry } from '../blocks/registry.ts'
-import { shownIds } from '../blocks/shown.ts'
+import { shownIds } from '../resolve/shown.ts'
 import { isPageLink } from '../page/link.ts'
 import type { Page } from '../page/page.ts'
-import { CONTENT_ID } from '../render/ids.ts'
-import { outlineOf } from '../render/outline.ts'
+import { CONTENT_ID } from '../kit/ids.ts'
+import { outlineOf } from '../resolve/outline.ts'
 import { alternativeText } from './alternative-text.ts'
 import { brokenLink } from './broken-link.ts'
 import { contrast } from './contrast.ts'
@@ -63,7 +63,7 @@ function run(
   site: CheckedSite,
   registry: Registry,
 ): readonly Finding[] {
-  const page = publishedPage(written, registry)
+  const page = withoutSilent(written, written.root, registry)
   const anchors = new Set([CONTENT_ID, ...anchorsOf(page, registry)])
   const input = { page, written, site, registry, anchors, nodes: checkedNodes(page, registry) }
   const order = new Map(shownIds(written, written.root, registry).map((id, index) => [id, index]))

@@ -1,4 +1,4 @@
-import { CONTENT_ID } from '../render/ids.ts'
+import { CONTENT_ID } from '../kit/ids.ts'
 import type { Check, Found } from './define-check.ts'
 
 /** Two places with one name: a link can only lead to the first. */

@@ -1,10 +1,10 @@
 /** Spots where two people changed the same thing in different ways, and the words for them. */
 import { partSchema } from '../blocks/define-block.ts'
-import type { FieldSchema } from '../blocks/fields.ts'
+import type { FieldSchema } from '../kit/fields.ts'
 import { getKind, type Registry } from '../blocks/registry.ts'
 import { describeNode } from '../edits/describe.ts'
 import { editSentence } from '../edits/edit.ts'
-import type { ValueAddress } from '../edits/set.ts'
+import type { ValueAddress } from '../edits/edit-shapes.ts'
 import { applyEdits } from '../edits/transaction.ts'
 import type { Json } from '../page/json.ts'
 import { findNode, getNode, type NodeId, type Page } from '../page/page.ts'

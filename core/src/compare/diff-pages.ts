@@ -4,8 +4,7 @@
  */
 import type { Registry } from '../blocks/registry.ts'
 import { replaceEdits } from '../edits/compose.ts'
-import type { Edit } from '../edits/edit.ts'
-import type { Insert } from '../edits/insert.ts'
+import type { Edit, Insert } from '../edits/edit-shapes.ts'
 import { readValue } from '../edits/set.ts'
 import { applyEdits } from '../edits/transaction.ts'
 import { findNode, getNode, type NodeId, type Page, type PageNode } from '../page/page.ts'

@@ -7,7 +7,8 @@
  */
 import type { Registry } from '../blocks/registry.ts'
 import { validateSlots } from '../blocks/validate-page.ts'
-import { readValue, type ValueAddress } from '../edits/set.ts'
+import { readValue } from '../edits/set.ts'
+import type { ValueAddress } from '../edits/edit-shapes.ts'
 import { findTreeFault } from '../page/assert-page.ts'
 import { sameJson, type Json } from '../page/json.ts'
 import { findNode, getNode, type NodeId, type Page, type PageNode } from '../page/page.ts'

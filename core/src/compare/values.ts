@@ -1,5 +1,5 @@
 /** A node's values as a flat list of addresses, so that two nodes can be compared field by field. */
-import type { ValueAddress } from '../edits/set.ts'
+import type { ValueAddress } from '../edits/edit-shapes.ts'
 import { readValue } from '../edits/set.ts'
 import { sameJson } from '../page/json.ts'
 import type { PageNode, SizeKey } from '../page/page.ts'

@@ -6,7 +6,7 @@ import { MOST_COLUMNS } from '../blocks/kinds/columns.ts'
 import { getNode, type NodeId, type Page, type PageNode, type SizeKey } from '../page/page.ts'
 import { SIZE_KEYS } from '../sizes/cascade.ts'
 import type { NewId } from './compose.ts'
-import type { Edit } from './edit.ts'
+import type { Edit } from './edit-shapes.ts'
 
 /**
  * Gives columns another number, from 1 to 6, with equal widths at every size. What stands in columns that go moves to the end of the

@@ -1,15 +1,13 @@
 /** Acts that are made of edits. They make no change themselves: they give the edits to apply. */
 import type { Registry } from '../blocks/registry.ts'
-import { shownSlots } from '../blocks/shown.ts'
+import { shownSlots } from '../resolve/shown.ts'
 import { slotRefusal } from '../blocks/slots.ts'
 import { newNode, slotAllows, type BlockDefinition } from '../blocks/define-block.ts'
 import { getKind } from '../blocks/registry.ts'
 import { getNode, type NodeId, type Nodes, type Page, type PageNode } from '../page/page.ts'
 import { ancestry, childIds, findPlace, subtreeIds } from '../page/walk.ts'
 import { sharedIds } from '../site/session-page.ts'
-import type { Edit } from './edit.ts'
-import type { Insert } from './insert.ts'
-import type { Move } from './move.ts'
+import type { Edit, Insert, Move } from './edit-shapes.ts'
 import type { Target } from './placing.ts'
 
 /** Makes a new id; handed in, since core has no chance. */

@@ -7,43 +7,68 @@
  */
 import type { Registry } from '../blocks/registry.ts'
 import type { Page } from '../page/page.ts'
-import { applyInsert, insertSentence, type Insert } from './insert.ts'
-import { applyMove, moveSentence, type Move } from './move.ts'
-import { applyRemove, removeSentence, type Remove } from './remove.ts'
-import { applySet, setSentence, type SetValue } from './set.ts'
+import type { EditDefinition } from './define-edit.ts'
+import type { Edit, EditName } from './edit-shapes.ts'
+import { insert } from './insert.ts'
+import { move } from './move.ts'
+import { remove } from './remove.ts'
 import type { Applied } from './result.ts'
+import { set } from './set.ts'
 
-export type Edit = Insert | Remove | Move | SetValue
-
-type EditName = Edit['edit']
-
-interface EditRules<E extends Edit> {
-  apply(page: Page, edit: E, registry: Registry): Applied
-  /** What the edit does to `before`, for people: "Moved heading “Opening hours” up". */
-  sentence(before: Page, edit: E, registry: Registry): string
-}
-
-const EDITS: { readonly [N in EditName]: EditRules<Extract<Edit, { edit: N }>> } = {
-  insert: { apply: applyInsert, sentence: insertSentence },
-  remove: { apply: applyRemove, sentence: removeSentence },
-  move: { apply: applyMove, sentence: moveSentence },
-  set: { apply: applySet, sentence: setSentence },
+const EDITS: { readonly [N in EditName]: EditDefinition<Extract<Edit, { edit: N }>> } = {
+  insert,
+  remove,
+  move,
+  set,
 }
 
 /** Every edit there is, for tests that run over all of them. */
 export const EDIT_NAMES = Object.keys(EDITS) as readonly EditName[]
 
+/** The JSON Schema (2020-12) of a stored or sent edit: its shape. What is inside nodes, the edit itself judges. */
+export const EDIT_SCHEMA = {
+  type: 'object',
+  required: ['edit'],
+  discriminator: { propertyName: 'edit' },
+  oneOf: Object.entries(EDITS).map(([name, { fields, optional = [] }]) => ({
+    type: 'object',
+    properties: { edit: { const: name }, ...fields },
+    required: [
+      'edit',
+      ...Object.keys(fields).filter((key) => !(optional as readonly string[]).includes(key)),
+    ],
+    additionalProperties: false,
+  })),
+}
+
 /** The page after one edit and the edit that takes it back, or why it does not fit. */
 export function applyEdit(page: Page, edit: Edit, registry: Registry): Applied {
-  return rulesOf(edit).apply(page, edit, registry)
+  return definitionOf(edit).apply(page, edit, registry)
 }
 
 /** What an edit does to the page before it, as a sentence for people. */
 export function editSentence(before: Page, edit: Edit, registry: Registry): string {
-  return rulesOf(edit).sentence(before, edit, registry)
+  return definitionOf(edit).sentence(before, edit, registry)
 }
 
-function rulesOf(edit: Edit): EditRules<Edit> {
+/** The two as one edit that does what they do in a row; undefined where that takes both. */
+export function mergePair(first: Edit, next: Edit): Edit | undefined {
+  return first.edit === next.edit ? definitionOf(first).merge?.(first, next) : undefined
+}
+
+/** The same edits with neighbours merged where they can be. */
+export function mergeEdits(edits: readonly Edit[]): readonly Edit[] {
+  const merged: Edit[] = []
+  for (const edit of edits) {
+    const last = merged.at(-1)
+    const both = last && mergePair(last, edit)
+    if (both) merged[merged.length - 1] = both
+    else merged.push(edit)
+  }
+  return merged
+}
+
+function definitionOf(edit: Edit): EditDefinition<Edit> {
   if (!Object.hasOwn(EDITS, edit.edit)) throw new RangeError(`There is no edit "${String(edit.edit)}"`)
-  return EDITS[edit.edit]
+  return EDITS[edit.edit] as EditDefinition<Edit>
 }

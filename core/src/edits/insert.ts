@@ -1,37 +1,32 @@
 import { validateNodes, validateSlots } from '../blocks/validate-page.ts'
 import type { Registry } from '../blocks/registry.ts'
 import { findTreeFault } from '../page/assert-page.ts'
-import { findNode, getNode, type NodeId, type Nodes, type Page } from '../page/page.ts'
+import { findNode, getNode } from '../page/page.ts'
 import { withNodes } from '../page/with-nodes.ts'
 import { listChild } from './children.ts'
+import { defineEdit, ID, INDEX, NAME } from './define-edit.ts'
 import { describeNode, describePlace } from './describe.ts'
+import type { Insert } from './edit-shapes.ts'
 import { placingRefusal } from './placing.ts'
-import { refuse, type Applied } from './result.ts'
+import { refuse } from './result.ts'
 
-/**
- * Puts a subtree on the page. `nodes` holds the subtree's nodes and no others, none of whose ids the page has;
- * `index` is from 0 to the number of children in the slot, inclusive.
- */
-export interface Insert {
-  readonly edit: 'insert'
-  readonly parentId: NodeId
-  readonly slot: string
-  readonly index: number
-  readonly rootId: NodeId
-  readonly nodes: Nodes
-}
-
-export function applyInsert(page: Page, edit: Insert, registry: Registry): Applied {
-  const taken = Object.keys(edit.nodes).find((id) => findNode(page, id))
-  if (taken !== undefined) return refuse('id-taken', `The page already has a block "${taken}"`, taken)
-  const fault = fragmentFault(edit, registry)
-  if (fault !== undefined) return refuse('not-valid', fault)
-  const refusal = placingRefusal(page, edit, edit.nodes[edit.rootId]!.kind, registry)
-  if (refusal) return refusal
-  const parent = listChild(getNode(page, edit.parentId), edit.slot, edit.index, edit.rootId)
-  const nodes = withNodes(page.nodes, { ...edit.nodes, [edit.parentId]: parent })
-  return { ok: true, page: { ...page, nodes }, inverse: { edit: 'remove', nodeId: edit.rootId } }
-}
+export const insert = defineEdit<Insert>({
+  fields: { parentId: ID, slot: NAME, index: INDEX, rootId: ID, nodes: { type: 'object' } },
+  apply(page, edit, registry) {
+    const taken = Object.keys(edit.nodes).find((id) => findNode(page, id))
+    if (taken !== undefined) return refuse('id-taken', `The page already has a block "${taken}"`, taken)
+    const fault = fragmentFault(edit, registry)
+    if (fault !== undefined) return refuse('not-valid', fault)
+    const refusal = placingRefusal(page, edit, edit.nodes[edit.rootId]!.kind, registry)
+    if (refusal) return refusal
+    const parent = listChild(getNode(page, edit.parentId), edit.slot, edit.index, edit.rootId)
+    const nodes = withNodes(page.nodes, { ...edit.nodes, [edit.parentId]: parent })
+    return { ok: true, page: { ...page, nodes }, inverse: { edit: 'remove', nodeId: edit.rootId } }
+  },
+  sentence(before, edit, registry) {
+    return `Added ${describeNode(edit, edit.rootId, registry)} ${describePlace(before, edit, registry)}`
+  },
+})
 
 /** Why nodes are no valid tree under their root, as a sentence; undefined when they are. Takes anything, never throws. */
 export function fragmentFault(
@@ -44,8 +39,4 @@ export function fragmentFault(
   const fault = findTreeFault(nodes, rootId)
   if (fault) return `What is to be added is not one tree: ${fault}`
   return validateSlots(nodes, registry)[0]?.message
-}
-
-export function insertSentence(before: Page, edit: Insert, registry: Registry): string {
-  return `Added ${describeNode(edit, edit.rootId, registry)} ${describePlace(before, edit, registry)}`
 }

@@ -6,7 +6,7 @@ import type { Registry } from '../blocks/registry.ts'
 import { findNode, type NodeId, type Page } from '../page/page.ts'
 import { ancestry, subtreeIds } from '../page/walk.ts'
 import { describeNode } from './describe.ts'
-import type { Edit } from './edit.ts'
+import type { Edit } from './edit-shapes.ts'
 
 /** Why an edit does not fit the locks, or undefined when it does. */
 export function lockRefusal(page: Page, edit: Edit, registry: Registry): string | undefined {

@@ -1,6 +1,6 @@
 /** Edits of older versions brought up to today: journals hold them. */
 import { lockOf, renameInNodes } from '../page/migrate.ts'
-import type { Edit } from './edit.ts'
+import type { Edit } from './edit-shapes.ts'
 
 /**
  * Returns an edit of any format as one of today's. A value that is not an edit is returned unchanged, and is refused when

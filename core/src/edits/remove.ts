@@ -3,28 +3,30 @@ import { findNode, getNode, type NodeId, type Nodes, type Page } from '../page/p
 import { findPlace, subtreeIds } from '../page/walk.ts'
 import { withNodes } from '../page/with-nodes.ts'
 import { unlistChild } from './children.ts'
+import { defineEdit, ID } from './define-edit.ts'
 import { describeNode } from './describe.ts'
-import { refuse, type Applied } from './result.ts'
+import type { Remove } from './edit-shapes.ts'
+import { refuse } from './result.ts'
 
-/** Takes a node and all inside it off the page. The root stays. */
-export interface Remove {
-  readonly edit: 'remove'
-  readonly nodeId: NodeId
-}
-
-export function applyRemove(page: Page, edit: Remove, registry: Registry): Applied {
-  const refusal = removeRefusal(page, edit.nodeId, registry)
-  if (refusal) return refusal
-  const place = findPlace(page, edit.nodeId)!
-  const removed: Record<NodeId, Nodes[NodeId]> = {}
-  for (const id of subtreeIds(page, edit.nodeId)) removed[id] = getNode(page, id)
-  const parent = unlistChild(getNode(page, place.parentId), place.slot, edit.nodeId)
-  return {
-    ok: true,
-    page: { ...page, nodes: withNodes(page.nodes, { [place.parentId]: parent }, Object.keys(removed)) },
-    inverse: { edit: 'insert', ...place, rootId: edit.nodeId, nodes: removed },
-  }
-}
+export const remove = defineEdit<Remove>({
+  fields: { nodeId: ID },
+  apply(page, edit, registry) {
+    const refusal = removeRefusal(page, edit.nodeId, registry)
+    if (refusal) return refusal
+    const place = findPlace(page, edit.nodeId)!
+    const removed: Record<NodeId, Nodes[NodeId]> = {}
+    for (const id of subtreeIds(page, edit.nodeId)) removed[id] = getNode(page, id)
+    const parent = unlistChild(getNode(page, place.parentId), place.slot, edit.nodeId)
+    return {
+      ok: true,
+      page: { ...page, nodes: withNodes(page.nodes, { [place.parentId]: parent }, Object.keys(removed)) },
+      inverse: { edit: 'insert', ...place, rootId: edit.nodeId, nodes: removed },
+    }
+  },
+  sentence(before, edit, registry) {
+    return `Deleted ${describeNode(before, edit.nodeId, registry)}`
+  },
+})
 
 /** Why a node can't be taken from where it stands, or undefined when it can. */
 export function removeRefusal(
@@ -40,8 +42,4 @@ export function removeRefusal(
   if (group === 'root')
     return refuse('root-stays', `The ${title.toLowerCase()} stays where it is: it is on every page`, nodeId)
   return undefined
-}
-
-export function removeSentence(before: Page, edit: Remove, registry: Registry): string {
-  return `Deleted ${describeNode(before, edit.nodeId, registry)}`
 }

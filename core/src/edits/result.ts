@@ -1,5 +1,5 @@
 import type { NodeId, Page } from '../page/page.ts'
-import type { Edit } from './edit.ts'
+import type { Edit } from './edit-shapes.ts'
 
 export type RefusalCode =
   | 'unknown-node'

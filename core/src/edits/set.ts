@@ -2,44 +2,57 @@ import { partSchema } from '../blocks/define-block.ts'
 import { getKind, type Registry } from '../blocks/registry.ts'
 import { validateLock, validateName } from '../blocks/validate-page.ts'
 import type { Json, JsonObject } from '../page/json.ts'
-import { findNode, getNode, type NodeId, type Page, type PageNode, type SizeKey } from '../page/page.ts'
+import { findNode, getNode, type PageNode } from '../page/page.ts'
 import { withNodes } from '../page/with-nodes.ts'
-import { SIZE_WORDS } from '../sizes/cascade.ts'
+import { SIZE_KEYS, SIZE_WORDS } from '../sizes/cascade.ts'
+import { defineEdit, ID, NAME } from './define-edit.ts'
 import { describeNode } from './describe.ts'
-import { refuse, type Applied } from './result.ts'
+import type { SetValue, ValueAddress } from './edit-shapes.ts'
+import { refuse } from './result.ts'
 
-/** Which value of a node: a field of its content or look, a field at one size, its name, or how it is held. */
-export type ValueAddress =
-  readonly ['content' | 'look', string] | readonly ['sizes', SizeKey, string] | readonly ['name' | 'lock']
-
-/** Gives a value to one field of a node. Without `value` the field is taken away, which puts it back to what it inherits. */
-export interface SetValue {
-  readonly edit: 'set'
-  readonly nodeId: NodeId
-  readonly at: ValueAddress
-  readonly value?: Json
+const ADDRESS = {
+  type: 'array',
+  oneOf: [
+    { prefixItems: [{ enum: ['content', 'look'] }, NAME], minItems: 2, maxItems: 2 },
+    { prefixItems: [{ const: 'sizes' }, { enum: SIZE_KEYS }, NAME], minItems: 3, maxItems: 3 },
+    { prefixItems: [{ enum: ['name', 'lock'] }], minItems: 1, maxItems: 1 },
+  ],
 }
 
-export function applySet(page: Page, edit: SetValue, registry: Registry): Applied {
-  const node = findNode(page, edit.nodeId)
-  if (!node) return refuse('unknown-node', `There is no block "${edit.nodeId}" on this page`, edit.nodeId)
-  const next = withValue(node, edit.at, edit.value)
-  const problem = findProblem(next, edit.at, registry)
-  if (problem) {
-    return refuse('not-valid', `${fieldTitle(node, edit.at, registry)}: ${problem}`, edit.nodeId)
-  }
-  const before = readValue(node, edit.at)
-  return {
-    ok: true,
-    page: { ...page, nodes: withNodes(page.nodes, { [edit.nodeId]: next }) },
-    inverse: {
-      edit: 'set',
-      nodeId: edit.nodeId,
-      at: edit.at,
-      ...(before === undefined ? {} : { value: before }),
-    },
-  }
-}
+export const set = defineEdit<SetValue>({
+  fields: { nodeId: ID, at: ADDRESS, value: {} },
+  optional: ['value'],
+  apply(page, edit, registry) {
+    const node = findNode(page, edit.nodeId)
+    if (!node) return refuse('unknown-node', `There is no block "${edit.nodeId}" on this page`, edit.nodeId)
+    const next = withValue(node, edit.at, edit.value)
+    const problem = findProblem(next, edit.at, registry)
+    if (problem) {
+      return refuse('not-valid', `${fieldTitle(node, edit.at, registry)}: ${problem}`, edit.nodeId)
+    }
+    const before = readValue(node, edit.at)
+    return {
+      ok: true,
+      page: { ...page, nodes: withNodes(page.nodes, { [edit.nodeId]: next }) },
+      inverse: {
+        edit: 'set',
+        nodeId: edit.nodeId,
+        at: edit.at,
+        ...(before === undefined ? {} : { value: before }),
+      },
+    }
+  },
+  sentence(before, edit, registry) {
+    const node = getNode(before, edit.nodeId)
+    const size = edit.at[0] === 'sizes' && edit.at[1] !== 'base' ? ` at ${SIZE_WORDS[edit.at[1]]}` : ''
+    const verb = edit.value === undefined ? 'Reset' : 'Changed'
+    const field = fieldTitle(node, edit.at, registry).toLowerCase()
+    return `${verb} ${field} of ${describeNode(before, edit.nodeId, registry)}${size}`
+  },
+  /** Letters typed into one field are one edit. */
+  merge: (first, next) =>
+    first.nodeId === next.nodeId && first.at.join('/') === next.at.join('/') ? next : undefined,
+})
 
 /** The value at an address, or undefined where none is set. */
 export function readValue(node: PageNode, at: ValueAddress): Json | undefined {
@@ -82,12 +95,4 @@ function fieldTitle(node: PageNode, at: ValueAddress, registry: Registry): strin
   const key = at[at.length - 1]!
   const { properties } = partSchema(getKind(registry, node.kind), at[0])
   return (Object.hasOwn(properties, key) ? properties[key]?.title : undefined) ?? key
-}
-
-export function setSentence(before: Page, edit: SetValue, registry: Registry): string {
-  const node = getNode(before, edit.nodeId)
-  const size = edit.at[0] === 'sizes' && edit.at[1] !== 'base' ? ` at ${SIZE_WORDS[edit.at[1]]}` : ''
-  const verb = edit.value === undefined ? 'Reset' : 'Changed'
-  const field = fieldTitle(node, edit.at, registry).toLowerCase()
-  return `${verb} ${field} of ${describeNode(before, edit.nodeId, registry)}${size}`
 }

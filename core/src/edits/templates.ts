@@ -5,8 +5,7 @@ import { getNode, type NodeId, type Page } from '../page/page.ts'
 import { subtreeIds } from '../page/walk.ts'
 import { ASIDE, layoutRefusal, LAYOUTS, type LayoutName } from '../site/layouts.ts'
 import type { NewId } from './compose.ts'
-import type { Edit } from './edit.ts'
-import type { Move } from './move.ts'
+import type { Edit, Move } from './edit-shapes.ts'
 
 /**
  * Gives a page another layout. Blocks of a slot that the new layout does not show go where it has room: into its main

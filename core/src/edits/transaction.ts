@@ -1,6 +1,7 @@
 import type { Registry } from '../blocks/registry.ts'
 import type { Page } from '../page/page.ts'
-import { applyEdit, type Edit } from './edit.ts'
+import { applyEdit } from './edit.ts'
+import type { Edit } from './edit-shapes.ts'
 import type { Refusal } from './result.ts'
 
 /** Edits that are done, undone and told of as one. */

@@ -8,7 +8,7 @@ import { richTextWords, type Paragraph, type RichText } from '../page/rich-text.
 import { findPlace } from '../page/walk.ts'
 import { SIZE_KEYS } from '../sizes/cascade.ts'
 import type { Fragment, NewId } from './compose.ts'
-import type { Edit } from './edit.ts'
+import type { Edit } from './edit-shapes.ts'
 
 interface Turned {
   readonly edits: readonly Edit[]

@@ -1,7 +1,7 @@
 import type { Registry } from '../blocks/registry.ts'
 import type { Page } from '../page/page.ts'
-import type { Edit } from './edit.ts'
-import { mergeEdits } from './merge-edits.ts'
+import type { Edit } from './edit-shapes.ts'
+import { mergeEdits } from './edit.ts'
 import { applyEdits, type Transaction } from './transaction.ts'
 
 /** Letters typed with a shorter pause than this are undone together. Chosen by us: about the pause between two words. */

@@ -1,6 +1,6 @@
 /** The JSON Schema (2020-12) of a page package: its shape alone, and whole with every block kind. */
 import type { BlockDefinition } from '../blocks/define-block.ts'
-import { SHARED_SCHEMA } from '../blocks/fields.ts'
+import { SHARED_SCHEMA } from '../kit/fields.ts'
 import { fieldsOfWords } from '../blocks/prompts.ts'
 import { LOOK_SCHEMA } from '../look/look-schema.ts'
 import { ID_PATTERN } from '../page/id.ts'

@@ -8,7 +8,7 @@ import { validatePage } from '../blocks/validate-page.ts'
 import type { Look } from '../look/look.ts'
 import { migratePage } from '../page/migrate.ts'
 import type { Page } from '../page/page.ts'
-import type { SiteContext } from '../render/site-context.ts'
+import type { SiteContext } from '../kit/site-context.ts'
 import { pageTree } from '../site/page-tree.ts'
 
 export const PACKAGE_FORMAT = 'gullyline-package/1'

@@ -3,8 +3,8 @@ import type { ArrangedRules } from '../blocks/define-block.ts'
 import type { JsonObject } from '../page/json.ts'
 import type { PageNode, SizeKey } from '../page/page.ts'
 import { cascade, SIZE_KEYS } from '../sizes/cascade.ts'
-import { breakout, type BandWidth } from './band.ts'
-import { declarationsThatDiffer, type CssRule, type Declarations } from './css-rules.ts'
+import { breakout, type BandWidth } from '../kit/band.ts'
+import { declarationsThatDiffer, type CssRule, type Declarations } from '../kit/css-rules.ts'
 import { shortHash } from './hash.ts'
 
 /** A class and the rules behind it. Nodes that are arranged alike share both. */

@@ -1,5 +1,5 @@
-import type { CssRule } from './css-rules.ts'
-import { typeStyle } from './token-css.ts'
+import type { CssRule } from '../kit/css-rules.ts'
+import { typeStyle } from '../kit/token-css.ts'
 
 /** Rules that every page starts from. Those whose elements a page does not have are left out of its stylesheet. */
 export const BASE_RULES: readonly Omit<CssRule, 'size'>[] = [

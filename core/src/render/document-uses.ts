@@ -6,8 +6,8 @@ import { subtreeIds } from '../page/walk.ts'
 import { settingsOf } from '../site/page-settings.ts'
 import { recordReads } from './recorded-reads.ts'
 import { createNodeRenderer } from './render-node.ts'
-import type { Picture, SiteContext, SiteFile } from './site-context.ts'
-import { spotOf } from './spots.ts'
+import type { Picture, SiteContext, SiteFile } from '../kit/site-context.ts'
+import { spotOf } from '../resolve/spots.ts'
 
 export type UsedThing = 'page' | 'picture' | 'file'
 
@@ -38,7 +38,9 @@ export function documentUses(document: Page, registry: Registry, look: Look): re
 function readsOf(document: Page, id: NodeId, registry: Registry, look: Look): readonly string[] {
   const recording = recordReads(everything(look))
   const renderer = createNodeRenderer(registry, recording.context)
-  renderer.render(id, getNode(document, id), spotOf(document, id, registry, look))
+  const node = getNode(document, id)
+  const spot = spotOf({ page: document, registry, look }, id)
+  renderer.render({ id, node, slots: node.slots, spot })
   return recording.reads()
 }
 

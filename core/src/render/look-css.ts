@@ -1,5 +1,5 @@
 import { fluidCss, type FontFamily, type FontMetrics, type Look, type Surface } from '../look/look.ts'
-import type { CssRule, Declarations } from './css-rules.ts'
+import type { CssRule, Declarations } from '../kit/css-rules.ts'
 
 /** The value of every custom property that rules may refer to, by name without the two dashes. */
 export function tokenValues(look: Look): ReadonlyMap<string, string> {

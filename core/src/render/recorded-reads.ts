@@ -3,7 +3,7 @@
  * see whether rendering it anew would give the same.
  */
 import type { Json } from '../page/json.ts'
-import type { SiteContext } from './site-context.ts'
+import type { SiteContext } from '../kit/site-context.ts'
 
 /** One thing read of the site, such as the address of a page: `path:visit`. The navigation is read whole. */
 export type ReadName = 'navigation' | `${'path' | 'picture' | 'file' | 'tree' | 'inside'}:${string}`

@@ -1,20 +1,22 @@
 /**
- * One node becomes one element, with outlets where its children go. Nothing here depends on other nodes, except
- * for the `Spot`, so that what was rendered can be kept for as long as the node itself stays the same.
+ * One shown node becomes one element, with outlets where its children go. Nothing here depends on other nodes, so that
+ * what was rendered can be kept for as long as the shown node is the same.
  */
 import { getKind, type Registry } from '../blocks/registry.ts'
-import type { BlockDefinition, RenderContext } from '../blocks/define-block.ts'
+import type { BlockDefinition } from '../blocks/define-block.ts'
+import type { RenderContext } from '../kit/render-context.ts'
 import { isAskedFor, isWordless, promptAt } from '../blocks/prompts.ts'
 import { surfaceClass } from '../look/own-values.ts'
 import { isFileLink, isPageLink, type Link } from '../page/link.ts'
-import type { NodeId, PageNode } from '../page/page.ts'
-import { safeHref } from './allow-list.ts'
+import type { NodeId } from '../page/page.ts'
+import { safeHref } from '../kit/allow-list.ts'
 import { arrangeNode } from './arranged-rules.ts'
-import type { CssRule } from './css-rules.ts'
-import { slotOutlet, type Element, type Properties } from './element.ts'
+import type { CssRule } from '../kit/css-rules.ts'
+import { slotOutlet, type Element, type Properties } from '../kit/element.ts'
 import { serializeHtml, type SerializedHtml } from './serialize-html.ts'
-import type { Picture, SiteContext } from './site-context.ts'
-import { sameSpot, type Spot } from './spots.ts'
+import type { Picture, SiteContext } from '../kit/site-context.ts'
+import type { Spot } from '../kit/spot.ts'
+import type { ShownId, ShownNode } from '../resolve/resolve.ts'
 
 /** What one node gives. */
 export class RenderedNode {
@@ -47,42 +49,36 @@ type RenderedParts = Pick<RenderedNode, 'surface' | 'rules' | 'behaviour'>
 export interface NodeRenderer {
   readonly registry: Registry
   readonly context: SiteContext
-  /** Renders a node, or gives what it gave last time for the same node at the same spot. */
-  render(id: NodeId, node: PageNode, spot: Spot): RenderedNode
-}
-
-interface PlacedNode {
-  readonly id: NodeId
-  readonly node: PageNode
-  readonly spot: Spot
+  /** Renders a node, or gives what it gave last time for the same shown node. */
+  render(shown: ShownNode): RenderedNode
 }
 
 interface Kept {
-  readonly node: PageNode
-  readonly spot: Spot
+  readonly shown: ShownNode
   readonly rendered: RenderedNode
 }
 
 /** A renderer for one site as it is now. Keeps its results for as long as it lives, so make a new one when the site changes. */
 export function createNodeRenderer(registry: Registry, context: SiteContext): NodeRenderer {
-  const kept = new Map<NodeId, Kept>()
+  const kept = new Map<ShownId, Kept>()
   return {
     registry,
     context,
-    render(id, node, spot) {
-      const last = kept.get(id)
-      if (last?.node === node && sameSpot(last.spot, spot)) return last.rendered
-      const rendered = renderNode(registry, context, { id, node, spot })
-      kept.set(id, { node, spot, rendered })
+    render(shown) {
+      const last = kept.get(shown.id)
+      if (last?.shown === shown) return last.rendered
+      const rendered = renderNode(registry, context, shown)
+      kept.set(shown.id, { shown, rendered })
       return rendered
     },
   }
 }
 
-function renderNode(registry: Registry, site: SiteContext, { id, node, spot }: PlacedNode): RenderedNode {
+function renderNode(registry: Registry, site: SiteContext, shown: ShownNode): RenderedNode {
+  const { id, node } = shown
   const definition = getKind(registry, node.kind)
   const typed = { id, content: node.content, look: node.look }
-  const element = definition.render(typed, new NodeContext(site, definition, { id, node, spot }))
+  const element = definition.render(typed, new NodeContext(site, definition, shown))
   const arranged = arrangeNode(registry, node)
   const surface = typeof node.look.surface === 'string' ? node.look.surface : undefined
   const behaviour = definition.behaviour?.needs(typed) ? definition.behaviour.name : undefined
@@ -110,42 +106,40 @@ class NodeContext implements RenderContext {
   readonly spot: Spot
   readonly #context: SiteContext
   readonly #definition: BlockDefinition
-  readonly #id: NodeId
-  readonly #node: PageNode
+  readonly #shown: ShownNode
 
-  constructor(context: SiteContext, definition: BlockDefinition, { id, node, spot }: PlacedNode) {
+  constructor(context: SiteContext, definition: BlockDefinition, shown: ShownNode) {
     this.site = context.site
     this.page = context.page
     this.tree = context.tree
-    this.spot = spot
+    this.spot = shown.spot
     this.#context = context
     this.#definition = definition
-    this.#id = id
-    this.#node = node
+    this.#shown = shown
   }
 
-  /** Asked for only by those that show it: what reads it changes with it. */
+  /** Asked for only by those that show it, where it is shown: what reads it changes with it. */
   get navigation(): SiteContext['navigation'] {
-    return this.#context.navigation
+    return this.spot.bare ? [] : this.#context.navigation
   }
 
   slot(name: string): Element {
-    return slotOutlet(this.#id, name)
+    return slotOutlet(this.#shown.id, name)
   }
 
   count(name: string): number {
-    return this.#node.slots[name]?.length ?? 0
+    return this.#shown.slots[name]?.length ?? 0
   }
 
   wordsOf(field: string): Properties {
     if (this.#context.purpose !== 'canvas') return {}
-    const prompt = promptAt(this.#definition, this.#node, field)
+    const prompt = promptAt(this.#definition, this.#shown.node, field)
     return { dataWords: field, ...(prompt === undefined ? {} : { dataPrompt: prompt }) }
   }
 
   hasPlace(field: string): boolean {
-    if (!isWordless(this.#node.content[field])) return true
-    return this.#context.purpose === 'canvas' && isAskedFor(this.#definition, this.#node, field)
+    if (!isWordless(this.#shown.node.content[field])) return true
+    return this.#context.purpose === 'canvas' && isAskedFor(this.#definition, this.#shown.node, field)
   }
 
   href(link: Link | undefined): string | undefined {

@@ -1,13 +1,13 @@
 import type { Registry } from '../blocks/registry.ts'
-import { getNode, type NodeId, type Page } from '../page/page.ts'
-import { el, SLOT_TAG, type Element, type ElementContent } from './element.ts'
+import { getNode, type Page } from '../page/page.ts'
+import { el, SLOT_TAG, type Element, type ElementContent } from '../kit/element.ts'
 import { behaviours } from '../../generated/behaviours.js'
 import { layoutOf } from '../site/layouts.ts'
 import { createNodeRenderer, type NodeRenderer, type RenderedNode } from './render-node.ts'
 import { fontPath, uprightFonts } from './look-css.ts'
 import { serializeHtml, wholeHtml } from './serialize-html.ts'
-import type { SiteContext } from './site-context.ts'
-import { spotOf } from './spots.ts'
+import type { SiteContext } from '../kit/site-context.ts'
+import { resolve, type ResolveOptions, type ShownId } from '../resolve/resolve.ts'
 import { renderStylesheet, type UsedNames } from './stylesheet.ts'
 import { TreeHtml } from './tree-html.ts'
 
@@ -47,24 +47,30 @@ export interface RenderedTree {
   readonly nodes: readonly RenderedNode[]
 }
 
-/** Renders all nodes of a page into one hast element. The same page and site always give the same tree. */
+/** Renders all that is shown of a page into one hast element. The same page and site always give the same tree. */
 export function renderTree(page: Page, renderer: NodeRenderer): RenderedTree {
   const nodes: RenderedNode[] = []
-  const build = (id: NodeId): Element => {
-    const node = getNode(page, id)
-    const rendered = renderer.render(id, node, spotOf(page, id, renderer.registry, renderer.context.look))
+  const { registry, context } = renderer
+  const resolved = resolve({ page }, { registry, look: context.look, audience: audienceOf(context) })
+  const build = (id: ShownId): Element => {
+    const shown = resolved.get(id)!
+    const rendered = renderer.render(shown)
     nodes.push(rendered)
     const fill = (element: Element): Element => ({
       ...element,
       children: element.children.flatMap((child): ElementContent[] => {
         if (child.type !== 'element') return [child]
         if (child.tagName !== SLOT_TAG) return [fill(child)]
-        return (node.slots[String(child.properties.name)] ?? []).map(build)
+        return (shown.slots[String(child.properties.name)] ?? []).map(build)
       }),
     })
     return fill(rendered.element)
   }
-  return { element: build(page.root), nodes }
+  return { element: build(resolved.root), nodes }
+}
+
+function audienceOf({ purpose }: SiteContext): ResolveOptions['audience'] {
+  return purpose === 'canvas' ? 'editor' : 'visitor'
 }
 
 /**
@@ -89,18 +95,18 @@ export function createPageRenderer(
   context: SiteContext,
 ): (parts: PageParts, stylesheet: StylesheetPlace) => RenderedPage {
   const renderer = createNodeRenderer(registry, context)
-  const trees = [new TreeHtml(renderer), new TreeHtml(renderer), new TreeHtml(renderer)] as const
-  let bareHeader: TreeHtml | undefined
+  const audience = audienceOf(context)
+  const trees = [0, 1, 2].map(() => new TreeHtml(renderer, { audience }))
   const styles = keptStylesheet(registry, context)
   const startOf = keptStart(context)
   return (parts, stylesheet) => {
-    const isBare = layoutOf(getNode(parts.page, parts.page.root).content).header === 'bare'
-    const pages = [parts.header, parts.page, parts.footer]
-    if (isBare) bareHeader ??= new TreeHtml(createNodeRenderer(registry, { ...context, navigation: [] }))
-    const used = [(isBare && bareHeader) || trees[0], trees[1], trees[2]].filter((tree, i) => {
-      const page = pages[i]
-      if (page) tree.update(page)
-      return page !== undefined
+    const { header, page, footer } = parts
+    const isBare = layoutOf(getNode(page, page.root).content).header === 'bare'
+    const documents = [header && { page: header, isBare }, { page }, footer && { page: footer }]
+    const used = trees.filter((tree, i) => {
+      const document = documents[i]
+      if (document) tree.update(document)
+      return document !== undefined
     })
     const { css, script } = styles(used)
     const start = startOf(parts, css, stylesheet, script)

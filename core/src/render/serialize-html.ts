@@ -4,7 +4,7 @@
  * so that what a node gives is made once and only joined again when its children change.
  */
 import { find, html as htmlNames } from 'property-information'
-import { SLOT_TAG, type Element } from './element.ts'
+import { SLOT_TAG, type Element } from '../kit/element.ts'
 
 /** An element as HTML, split at its outlets, and the names in it that a selector may ask for. */
 export interface SerializedHtml {

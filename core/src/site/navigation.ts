@@ -1,6 +1,6 @@
 /** The navigation of a site, put together from what pages say of themselves and what the site says of their order. */
-import type { NavigationEntry } from '../render/site-context.ts'
-import { safeHref } from '../render/allow-list.ts'
+import type { NavigationEntry } from '../kit/site-context.ts'
+import { safeHref } from '../kit/allow-list.ts'
 
 /** A line of the navigation as a site keeps it: a page, at its place in the order, or an address with words of its own. */
 export type NavigationItem =

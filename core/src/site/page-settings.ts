@@ -2,11 +2,22 @@
  * Settings of a page: title, description and the like. They are fields of the root's content, so that edits, journal,
  * undo, merging and versions hold them as they hold every block.
  */
-import { anchor, line, media, toggle, type FieldSchema } from '../blocks/fields.ts'
+import { anchor, line, media, toggle, type FieldSchema } from '../kit/fields.ts'
 import type { JsonObject } from '../page/json.ts'
 import { getNode, type Page } from '../page/page.ts'
 import { withNodes } from '../page/with-nodes.ts'
-import type { PageMore } from '../wire/wire.ts'
+
+/** What is set for a page beside its title, address and description. */
+export interface PageMore {
+  /** The navigation label; empty for the title. */
+  readonly navigationLabel: string
+  /** The name of a theme of the site's look, or null for the look as it is. */
+  readonly theme: string | null
+  /** Whether search engines may list it. */
+  readonly isListed: boolean
+  /** A picture of the library that is shown where somebody shares the page, or null. */
+  readonly sharePicture: string | null
+}
 
 /** What belongs to a page beside its blocks. Its address does not: that is its place in the tree. */
 export interface PageSettings extends PageMore {

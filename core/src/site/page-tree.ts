@@ -1,12 +1,5 @@
 /** The pages of a site, as blocks that lead to other pages ask for them. */
-import type { TreePage } from '../render/site-context.ts'
-
-export interface PageTree {
-  /** Returns a page; undefined where it can't be linked to. */
-  readonly find: (id: string) => TreePage | undefined
-  /** Returns the sub-pages of a page, in their order. */
-  readonly inside: (id: string) => readonly TreePage[]
-}
+import type { PageTree, TreePage } from '../kit/site-context.ts'
 
 /** Pages that are given with siblings in their order. */
 export function pageTree(pages: readonly TreePage[]): PageTree {

@@ -1,6 +1,6 @@
 import type { Json, JsonObject } from '../page/json.ts'
 import type { PageNode, SizeKey } from '../page/page.ts'
-import type { ObjectSchema } from '../blocks/fields.ts'
+import type { ObjectSchema } from '../kit/fields.ts'
 import type { SizeBounds } from '../look/look.ts'
 
 /** Sizes from the widest to the narrowest: the order in which one takes over the values of the one before. */

@@ -1,5 +1,5 @@
 import type { BlockDefinition } from '../blocks/define-block.ts'
-import type { FieldSchema } from '../blocks/fields.ts'
+import type { FieldSchema } from '../kit/fields.ts'
 import { getKind, type Registry } from '../blocks/registry.ts'
 import type { Look } from '../look/look.ts'
 import type { Json } from '../page/json.ts'

@@ -1,12 +1,14 @@
 /** What server and editor say to each other, as JSON. */
-import type { Edit } from '../edits/edit.ts'
+import type { Edit } from '../edits/edit-shapes.ts'
 import type { Problem } from '../blocks/registry.ts'
 import type { Look } from '../look/look.ts'
 import type { Page } from '../page/page.ts'
 import type { NavigationItem } from '../site/navigation.ts'
 import type { SharedName } from '../site/session-page.ts'
-import type { PageSettings } from '../site/page-settings.ts'
-import type { Picture, SiteFile } from '../render/site-context.ts'
+import type { PageMore, PageSettings } from '../site/page-settings.ts'
+import type { Picture, SiteFile } from '../kit/site-context.ts'
+
+export type { PageMore }
 
 /** The one shape of every error the server answers with. */
 export interface ErrorBody {
@@ -97,18 +99,6 @@ export interface OpenSession {
 
 /** Whether visitors see a page, and whether they see its newest version. */
 export type PageState = 'live' | 'changed' | 'never-published'
-
-/** What is set for a page beside its title, address and description. */
-export interface PageMore {
-  /** The navigation label; empty for the title. */
-  readonly navigationLabel: string
-  /** The name of a theme of the site's look, or null for the look as it is. */
-  readonly theme: string | null
-  /** Whether search engines may list it. */
-  readonly isListed: boolean
-  /** A picture of the library that is shown where somebody shares the page, or null. */
-  readonly sharePicture: string | null
-}
 
 export interface PageSummary {
   readonly id: string

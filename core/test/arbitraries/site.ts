@@ -1,4 +1,4 @@
-import type { SiteContext } from '../../src/render/site-context.ts'
+import type { SiteContext } from '../../src/kit/site-context.ts'
 import type { Look } from '../../src/look/look.ts'
 import { pageTree } from '../../src/site/page-tree.ts'
 

@@ -1,6 +1,6 @@
 /** Values that are valid for a field, made from its schema alone, so that a new kind is covered on arrival. */
 import fc from 'fast-check'
-import type { FieldSchema, ObjectSchema } from '../../src/blocks/fields.ts'
+import type { FieldSchema, ObjectSchema } from '../../src/kit/fields.ts'
 import { SCALES } from '../../src/look/scales.ts'
 import type { Json, JsonObject } from '../../src/page/json.ts'
 import { toLine } from '../../src/page/line.ts'

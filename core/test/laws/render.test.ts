@@ -7,11 +7,11 @@ import { VFile } from 'vfile'
 import { transform } from 'lightningcss'
 import type { Element, Root, RootContent } from 'hast'
 import { defaultRegistry as registry } from '../../src/blocks/default-registry.ts'
-import { publishedPage } from '../../src/blocks/published-page.ts'
-import { pageWords } from '../../src/blocks/page-words.ts'
+import { withoutSilent } from '../../src/resolve/left-out.ts'
+import { pageWords } from '../../src/resolve/page-words.ts'
 import type { Page } from '../../src/page/page.ts'
 import { applyEdit } from '../../src/edits/edit.ts'
-import { shownIds } from '../../src/blocks/shown.ts'
+import { shownIds } from '../../src/resolve/shown.ts'
 import { cascade } from '../../src/sizes/cascade.ts'
 import { createNodeRenderer } from '../../src/render/render-node.ts'
 import { createPageRenderer, renderPage, renderTree } from '../../src/render/render-page.ts'
@@ -69,7 +69,9 @@ describe('rendering', () => {
     fc.assert(
       fc.property(anyPage, (page) => {
         const main = elements(parse(render(page).html)).find((element) => element.tagName === 'main')!
-        expect(fold(words(main))).toBe(fold(pageWords(page, registry).join('')))
+        expect(fold(words(main))).toBe(
+          fold(pageWords(withoutSilent(page, page.root, registry), registry).join('')),
+        )
       }),
       RUNS,
     )
@@ -104,10 +106,9 @@ describe('rendering', () => {
   test('what goes live is written as hast-util-to-html writes the same tree', () => {
     fc.assert(
       fc.property(anyPage, (whole) => {
-        // As the site is compiled: what says nothing is left out, and the page's own HTML is read, whole as it goes live.
-        const page = publishedPage(whole, registry)
-        const { html } = render(page)
-        const { element } = renderTree(page, createNodeRenderer(registry, testSite()))
+        // What says nothing is left out by both, and the page's own HTML is read, whole as it goes live.
+        const { html } = render(whole)
+        const { element } = renderTree(whole, createNodeRenderer(registry, testSite()))
         expect(withoutPositions(mainOf(parse(html)))).toBe(withoutPositions(mainOf(parse(toHtml(element)))))
       }),
       FEWER,
@@ -117,7 +118,7 @@ describe('rendering', () => {
   test('what goes live is the same tree once more written by hast-util-to-html, head and all, without a parse error', () => {
     fc.assert(
       fc.property(anyPage, (page) => {
-        const { html } = render(publishedPage(page, registry))
+        const { html } = render(page)
         const file = new VFile(html)
         const tree = unified().use(rehypeParse, { emitParseErrors: true }).parse(file)
         expect(file.messages.map(String)).toEqual([])
@@ -194,8 +195,9 @@ describe('rendering', () => {
 
   test('the canvas shows what is published, with data attributes and nothing else', () => {
     fc.assert(
-      // What asks for words has a place on the canvas alone; the tests of prompts look at it.
-      fc.property(anyPage.map(answered), (page) => {
+      // What asks for words, and what says nothing, has a place on the canvas alone.
+      fc.property(anyPage.map(answered), (whole) => {
+        const page = withoutSilent(whole, whole.root, registry)
         const bare = render(page, 'canvas').html.replace(/ data-(node|words)="[a-z0-9.]*"/g, '')
         expect(bare).toBe(render(page).html)
       }),

@@ -64,8 +64,10 @@ export interface MediaRow {
   isDecoration: boolean
   /** The file for browsers that read neither, and for drawings the drawing. */
   fallback: string
-  /** Counts up when the file is replaced. */
+  /** Another one for every file that takes its place. */
   revision: number
+  /** The revision before, whose files stay for pages that are open somewhere; null where it was never replaced. */
+  previous: number | null
 }
 
 /** A file that pages link to. */
@@ -78,8 +80,10 @@ export interface FileRow {
   bytes: number
   /** What the file itself is called, in its folder and in its address. */
   file: string
-  /** Counts up when the file is replaced. */
+  /** Another one for every file that takes its place. */
   revision: number
+  /** The revision before, whose files stay for pages that are open somewhere; null where it was never replaced. */
+  previous: number | null
 }
 
 export interface PersonRow {
@@ -218,6 +222,7 @@ export const MediaEntity = new EntitySchema<MediaRow>({
     isDecoration: { type: 'boolean', name: 'is_decoration' },
     fallback: { type: 'varchar', length: 20 },
     revision: { type: 'int' },
+    previous: { type: 'int', nullable: true },
   },
   foreignKeys: [
     {
@@ -242,6 +247,7 @@ export const FileEntity = new EntitySchema<FileRow>({
     bytes: { type: 'int' },
     file: { type: 'varchar', length: 100 },
     revision: { type: 'int' },
+    previous: { type: 'int', nullable: true },
   },
   foreignKeys: [
     {

@@ -57,7 +57,13 @@ export async function loadDemoIfEmpty(
   for (const [index, picture] of demoSite.pictures.entries()) {
     say(`Making pictures of the sample site, ${index + 1} of ${demoSite.pictures.length}`)
     const derived = await derive(await readFile(picture.file), pictureFolder(services.dataDir, picture.id))
-    const words = { name: basename(picture.file), alt: picture.alt, isDecoration: false, revision: 1 }
+    const words = {
+      name: basename(picture.file),
+      alt: picture.alt,
+      isDecoration: false,
+      revision: 1,
+      previous: null,
+    }
     pictures.push({ id: picture.id, ...words, ...derived })
   }
   const files = await Promise.all(
@@ -74,7 +80,8 @@ export async function loadDemoIfEmpty(
   await scope.change(['pages', 'site'], async (at) => {
     await insertSite(at, demoSite)
     for (const row of pictures) await at.manager.insert(MediaEntity, { siteId: at.siteId, ...row })
-    for (const row of files) await at.manager.insert(FileEntity, { siteId: at.siteId, ...row })
+    for (const row of files)
+      await at.manager.insert(FileEntity, { siteId: at.siteId, previous: null, ...row })
     const paths = pagePaths(demoSite.pages.map((page) => ({ ...page, parentId: page.parentId ?? null })))
     for (const [position, page] of demoSite.pages.entries())
       await insertDemoPage(at, page, { position, address: paths[page.id]! })

@@ -1,6 +1,6 @@
 import type { Context, MiddlewareHandler } from 'hono'
 import { bodyLimit } from 'hono/body-limit'
-import { MOST_BYTES } from '../media/limits.ts'
+import { MOST_BYTES } from './limits.ts'
 import { BodyBudget } from './body-budget.ts'
 import { Refused } from './errors.ts'
 

@@ -2,7 +2,7 @@ import { writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import sharp, { type Sharp } from 'sharp'
 import { makeFolder } from '../http/make-folder.ts'
-import { MOST_PIXELS } from './limits.ts'
+import { MOST_PIXELS } from '../http/limits.ts'
 
 /** Widths in px in which pictures are kept: each about one and a half times the one before. */
 const WIDTHS = [320, 480, 720, 1080, 1600, 2400] as const

@@ -22,7 +22,9 @@ export async function findFile(at: SiteData, id: string): Promise<FileRow> {
 export async function addFile(services: Services, site: SiteScope, upload: Upload): Promise<string> {
   const id = newId()
   const made = await keepFile(services, { id, revision: 1 }, upload)
-  await site.change(['site'], (at) => at.manager.insert(FileEntity, { siteId: at.siteId, ...made }))
+  await site.change(['site'], (at) =>
+    at.manager.insert(FileEntity, { siteId: at.siteId, previous: null, ...made }),
+  )
   return id
 }
 
@@ -36,9 +38,17 @@ export async function replaceFile(
   const before = await site.read((at) => findFile(at, id))
   const made = await keepFile(services, { id, revision: newRevision() }, upload)
   const changed = await site.change(['site'], (at) =>
-    at.manager.update(FileEntity, { id, siteId: at.siteId, revision: before.revision }, made),
+    at.manager.update(
+      FileEntity,
+      { id, siteId: at.siteId, revision: before.revision },
+      { ...made, previous: before.revision },
+    ),
   )
-  if (changed.affected === 1) return
+  if (changed.affected === 1) {
+    // Releases have their own copies, and no page that is open links to more than one replacement ago.
+    if (before.previous !== null) await forgetFile(services.dataDir, { ...before, revision: before.previous })
+    return
+  }
   await forgetFile(services.dataDir, made)
   throw new Refused('stale-save', 'Somebody else replaced this file meanwhile. Nothing was changed.')
 }
@@ -48,7 +58,7 @@ export async function keepFile(
   { dataDir }: Pick<Services, 'dataDir'>,
   { id, revision }: Pick<FileRow, 'id' | 'revision'>,
   { name, bytes, signal }: Upload,
-): Promise<Omit<FileRow, 'siteId'>> {
+): Promise<Omit<FileRow, 'siteId' | 'previous'>> {
   const type = await readFileType(name, bytes)
   const kept = libraryName(name, `File.${type}`)
   const row = { id, revision, name: kept, type, bytes: bytes.length, file: fileName(kept, type) }

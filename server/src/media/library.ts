@@ -42,6 +42,7 @@ export async function addPicture(services: Services, site: SiteScope, upload: Up
       alt: '',
       isDecoration: false,
       revision: 1,
+      previous: null,
       ...made,
     }
     await at.manager.insert(MediaEntity, row)
@@ -63,15 +64,19 @@ export async function replacePicture(
     at.manager.update(
       MediaEntity,
       { id, siteId: at.siteId, revision: before.revision },
-      { ...made, revision },
+      { ...made, revision, previous: before.revision },
     ),
   )
-  if (changed.affected === 1) return
+  if (changed.affected === 1) {
+    // Releases have their own copies, and no page that is open shows more than one replacement ago.
+    if (before.previous !== null) await forget(services, id, before.previous)
+    return
+  }
   await forget(services, id, revision)
   throw new Refused('stale-save', 'Somebody else replaced this picture meanwhile. Nothing was changed.')
 }
 
-/** Removes what was made of a picture that nobody gets to see. */
+/** Removes what was made of a picture that nobody gets to see, or nobody any more. */
 async function forget({ dataDir }: Services, id: string, revision: number): Promise<void> {
   // What was not even begun can't be removed, and need not be.
   const ignore = (): undefined => undefined

@@ -3,7 +3,7 @@ import { fileTypeFromBuffer } from 'file-type'
 import sharp from 'sharp'
 import { Refused } from '../http/errors.ts'
 import { drawings } from '../workers/pools.ts'
-import { MOST_BYTES, MOST_PIXELS, LONGEST_SIDE } from './limits.ts'
+import { MOST_BYTES, MOST_PIXELS, LONGEST_SIDE } from '../http/limits.ts'
 
 /** Picture formats that are taken, by the type that their first bytes tell. */
 const RASTER = new Set(['image/jpeg', 'image/png', 'image/webp', 'image/avif', 'image/gif', 'image/tiff'])

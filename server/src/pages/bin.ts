@@ -2,16 +2,17 @@
 import { In, Not, IsNull } from 'typeorm'
 import type { BinnedPage } from '@gullyline/core'
 import { PageEntity } from '../db/rows.ts'
+import { lockSite } from '../documents/site-row.ts'
 import { Refused } from '../http/errors.ts'
 import { addressOf, assertAddress, forgetRedirects, freeSlugUnder, idsUnder } from './addresses.ts'
 import { findPageRow } from './store.ts'
-import { addressUnder, findStanding, lockTree, refuseFixed, renumber, siblingsOf } from './tree-acts.ts'
+import { addressUnder, findStanding, refuseFixed, renumber, siblingsOf } from './tree-acts.ts'
 import { pagePaths } from './tree.ts'
 import type { SiteData } from '../db/site-scope.ts'
 
 /** Takes a page and all under it to the bin, and gives their ids. Nothing of them is lost; visitors no longer find them. */
 export async function binPage(at: SiteData, pageId: string): Promise<readonly string[]> {
-  const site = await lockTree(at)
+  const site = await lockSite(at)
   const page = await findStanding(at, pageId)
   refuseFixed(site, pageId, 'deleted')
   const ids = await idsUnder(at, page.address)
@@ -26,7 +27,7 @@ export async function binPage(at: SiteData, pageId: string): Promise<readonly st
 
 /** Brings a page and all that went to the bin with it back to where they were; to the top where what they stood under is gone. */
 export async function restorePage(at: SiteData, pageId: string): Promise<void> {
-  await lockTree(at)
+  await lockSite(at)
   const page = await findPageRow(at, pageId)
   if (page.binnedWith !== pageId)
     throw new Refused('not-found', 'This page is not in the bin. Nothing was changed.')

@@ -15,7 +15,7 @@ import {
 import { PageEntity } from '../db/rows.ts'
 import { findNewest, findVersion, readDocument } from '../documents/versions.ts'
 import { listFiles, listPictures } from '../media/store.ts'
-import { findSite } from '../sites/store.ts'
+import { findSite } from '../documents/site-row.ts'
 import { findPageRow } from './store.ts'
 import type { SiteData } from '../db/site-scope.ts'
 

@@ -1,4 +1,5 @@
 /** Acts on the page tree: adding, moving, copying, changing an address. Each is one transaction, and costs what it changes. */
+import { IsNull } from 'typeorm'
 import {
   defaultRegistry,
   LONGEST_TITLE,
@@ -11,7 +12,8 @@ import {
   type PlacePageRequest,
   type Template,
 } from '@gullyline/core'
-import { PageEntity, SiteEntity, type PageRow, type SiteRow } from '../db/rows.ts'
+import { PageEntity, type PageRow, type SiteRow } from '../db/rows.ts'
+import { lockSite } from '../documents/site-row.ts'
 import { addDocument, type Author } from '../documents/store.ts'
 import { findNewest, readDocument } from '../documents/versions.ts'
 import { Refused } from '../http/errors.ts'
@@ -28,15 +30,6 @@ import { checkedTitle, findPageRow, listed } from './store.ts'
 import { slugOf } from './tree.ts'
 import type { SiteData } from '../db/site-scope.ts'
 
-/**
- * Holds the tree of the site until the transaction ends, and gives the site. Every act on the tree begins with it, before
- * it reads anything: what is read afterwards is what the act before has left.
- */
-export async function lockTree(at: SiteData): Promise<SiteRow> {
-  const { manager, siteId } = at
-  return manager.findOneOrFail(SiteEntity, { where: { id: siteId }, lock: { mode: 'pessimistic_write' } })
-}
-
 /** Adds a page as the last one under its parent, with an address made from its title. Gives its id. */
 export async function addPage(
   at: SiteData,
@@ -44,10 +37,21 @@ export async function addPage(
 ): Promise<string> {
   const title = checkedTitle(given.title)
   const template = findTemplate(given.template)
-  await lockTree(at)
+  await lockSite(at)
   const { parentId, by } = given
-  const settings = { inNavigation: parentId === null }
+  const settings = { inNavigation: parentId === null && (await hasRoomInNavigation(at)) }
   return insertPageFrom(at, { template, title, slug: slugOf(title), parentId, settings, by })
+}
+
+/**
+ * So many pages of the top level stand in the navigation by themselves, more than anybody reads. The navigation is on every
+ * page: with all pages in it, what is published would grow with the square of their number.
+ */
+const MOST_IN_NAVIGATION = 100
+
+async function hasRoomInNavigation({ manager, siteId }: SiteData): Promise<boolean> {
+  const where = { siteId, parentId: IsNull(), binnedAt: IsNull(), inNavigation: true }
+  return (await manager.countBy(PageEntity, where)) < MOST_IN_NAVIGATION
 }
 
 interface PageFrom {
@@ -137,7 +141,7 @@ export async function renumber(at: SiteData, ids: readonly string[]): Promise<vo
  * Addresses of live pages that change with it go on leading to them.
  */
 export async function movePage(at: SiteData, pageId: string, to: PlacePageRequest): Promise<void> {
-  const site = await lockTree(at)
+  const site = await lockSite(at)
   const page = await findStanding(at, pageId)
   refuseFixed(site, pageId, 'moved')
   const under = await addressUnder(at, to.parentId)
@@ -156,7 +160,7 @@ export async function movePage(at: SiteData, pageId: string, to: PlacePageReques
 
 /** Gives a page another part of the address. Refuses one that a sibling has, and the home page and the 404 page, whose addresses are fixed. */
 export async function changeSlug(at: SiteData, pageId: string, wanted: string): Promise<void> {
-  const site = await lockTree(at)
+  const site = await lockSite(at)
   const page = await findStanding(at, pageId)
   const slug = slugOf(wanted)
   if (slug === page.slug) return
@@ -182,7 +186,7 @@ export async function copyPage(
   { withSubPages }: CopyPageRequest,
   by: Author,
 ): Promise<string> {
-  await lockTree(at)
+  await lockSite(at)
   const page = await findStanding(at, pageId)
   const { parentId } = page
   const above = (await addressUnder(at, parentId)) ?? '/'

@@ -4,7 +4,6 @@ import { join } from 'node:path'
 import {
   defaultRegistry,
   pageTree,
-  publishedPage,
   recordReads,
   renderPage,
   themedLook,
@@ -123,7 +122,7 @@ async function makePage(
   const { description, isListed, sharePicture } = page.settings
   const rendered = renderPage(
     {
-      page: publishedPage(document, defaultRegistry),
+      page: document,
       header: live.header,
       footer: live.footer,
       title: page.title,

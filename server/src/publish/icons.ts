@@ -5,7 +5,7 @@ import { join } from 'node:path'
 import sharp from 'sharp'
 import type { Look, Picture, SiteIcon } from '@gullyline/core'
 import type { SiteRow } from '../db/rows.ts'
-import { MOST_PIXELS } from '../media/limits.ts'
+import { MOST_PIXELS } from '../http/limits.ts'
 import type { ContentStore } from './content-store.ts'
 
 /** Sides in px: tabs take the first, home screens the second. */

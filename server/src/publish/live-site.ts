@@ -8,7 +8,7 @@ import { Refused } from '../http/errors.ts'
 import { listFiles, listPictures } from '../media/store.ts'
 import { findPageRow } from '../pages/store.ts'
 import { asTree } from '../pages/tree.ts'
-import { findSite } from '../sites/store.ts'
+import { findSite } from '../documents/site-row.ts'
 import type { PageRecords } from './page-records.ts'
 import type { SiteData, SiteScope } from '../db/site-scope.ts'
 

@@ -8,7 +8,7 @@ import { GULLYLINE } from '../documents/store.ts'
 import { recordMissingUses } from '../documents/uses.ts'
 import { findNewest, readDocument } from '../documents/versions.ts'
 import type { Services } from '../services.ts'
-import { lockSite } from './store.ts'
+import { lockSite } from '../documents/site-row.ts'
 import type { SiteData, SiteScope } from '../db/site-scope.ts'
 
 /** The last part of the address of the page for addresses that do not exist; static hosts look for a file of this name. */

@@ -3,7 +3,7 @@ import { languageFault, type Look, type SiteSettings, type SiteSettingsRequest }
 import { MediaEntity, SiteEntity, type SiteRow } from '../db/rows.ts'
 import { Refused } from '../http/errors.ts'
 import { refuseStale } from '../http/refuse-stale.ts'
-import { lockSite } from './store.ts'
+import { lockSite } from '../documents/site-row.ts'
 import type { SiteData } from '../db/site-scope.ts'
 
 const LONGEST_NAME = 100

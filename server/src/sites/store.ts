@@ -7,17 +7,13 @@ import {
   type SiteInfo,
   type HrefFault,
 } from '@gullyline/core'
-import { SiteEntity, type SiteRow } from '../db/rows.ts'
+import { SiteEntity } from '../db/rows.ts'
+import { findSite, lockSite } from '../documents/site-row.ts'
 import { liveVersionOf } from '../documents/live.ts'
 import { findNewest, readDocument, type Version } from '../documents/versions.ts'
 import { Refused } from '../http/errors.ts'
 import { listFiles, listPictures } from '../media/store.ts'
 import type { SiteData } from '../db/site-scope.ts'
-
-/** The row of the site. */
-export function findSite({ manager, siteId }: SiteData): Promise<SiteRow> {
-  return manager.findOneByOrFail(SiteEntity, { id: siteId })
-}
 
 /** Everything the editor needs to show pages of the site as visitors will see them. */
 export async function describeSite(at: SiteData, liveOrigin: string): Promise<SiteInfo> {
@@ -75,11 +71,6 @@ export async function keepNavigation(
   })
   assertLines(merged)
   await at.manager.update(SiteEntity, { id: at.siteId }, { navigation: merged })
-}
-
-/** The site, locked until the transaction ends. */
-export function lockSite({ manager, siteId }: SiteData): Promise<SiteRow> {
-  return manager.findOneOrFail(SiteEntity, { where: { id: siteId }, lock: { mode: 'pessimistic_write' } })
 }
 
 function assertLines(items: readonly unknown[]): void {

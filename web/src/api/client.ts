@@ -32,7 +32,7 @@ const WAIT_MS = 300
 
 /**
  * Asks now for what the first screen will ask for later, one answer after the other: the server has named it in the
- * page (`server/src/http/editor-page.ts`). `keep` gets every answer; what fails is asked for again when it is wanted.
+ * page (`server/src/api/editor-page.ts`). `keep` gets every answer; what fails is asked for again when it is wanted.
  * Resolves when all are there, or when waiting longer would look like nothing happens.
  */
 export async function askEarly(keep: (path: string, answer: unknown) => void): Promise<void> {

@@ -1,6 +1,6 @@
-import { useSyncExternalStore } from 'react'
 import useSWR, { mutate, type SWRResponse } from 'swr'
 import type { Account, SignInRequest } from '@gullyline/core'
+import { useValue, Value } from '../ui/value.ts'
 import { ApiError, onSignedOut, request } from './client.ts'
 
 const PATH = '/api/session'
@@ -20,7 +20,7 @@ export function isSignedOut(error: unknown): boolean {
 /** Signs in, and asks again for everything that was refused before. */
 export async function signIn(given: SignInRequest): Promise<Account> {
   const person = await request<Account>(PATH, { method: 'POST', body: given })
-  setEnded(false)
+  hasEnded.set(false)
   await mutate(() => true)
   return person
 }
@@ -31,21 +31,10 @@ export async function signOut(): Promise<void> {
   window.location.assign('/')
 }
 
-let hasEnded = false
-const listeners = new Set<() => void>()
-function setEnded(ended: boolean): void {
-  hasEnded = ended
-  for (const listener of listeners) listener()
-}
-onSignedOut(() => setEnded(true))
+const hasEnded = new Value(false)
+onSignedOut(() => hasEnded.set(true))
 
 /** Whether the server has refused something since the session that this screen began with is over. */
 export function useSessionEnded(): boolean {
-  return useSyncExternalStore(
-    (listener) => {
-      listeners.add(listener)
-      return () => listeners.delete(listener)
-    },
-    () => hasEnded,
-  )
+  return useValue(hasEnded)
 }

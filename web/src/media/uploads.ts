@@ -1,9 +1,9 @@
 /** Uploads under way: one list for the whole screen, so that they go on whatever is opened meanwhile. */
-import { useSyncExternalStore } from 'react'
 import { mutate } from 'swr'
 import type { ErrorBody, Picture, SiteFile } from '@gullyline/core'
 import { tellSignedOut } from '../api/client.ts'
 import { inSite } from '../api/site-address.ts'
+import { useValue, Value } from '../ui/value.ts'
 
 /** The two parts of the library. */
 export type Shelf = 'pictures' | 'files'
@@ -24,29 +24,17 @@ export interface Upload {
 /** This many are sent at a time: the server makes sizes one after another anyway. */
 const AT_ONCE = 2
 
-let uploads: readonly Upload[] = []
+const uploads = new Value<readonly Upload[]>([])
 let nextId = 1
 const files = new Map<number, File>()
 const requests = new Map<number, XMLHttpRequest>()
-const listeners = new Set<() => void>()
-
-function set(next: readonly Upload[]): void {
-  uploads = next
-  for (const listener of listeners) listener()
-}
 
 function change(id: number, state: Upload['state']): void {
-  set(uploads.map((one) => (one.id === id ? { ...one, state } : one)))
+  uploads.set(uploads.get().map((one) => (one.id === id ? { ...one, state } : one)))
 }
 
 export function useUploads(): readonly Upload[] {
-  return useSyncExternalStore(
-    (listener) => {
-      listeners.add(listener)
-      return () => listeners.delete(listener)
-    },
-    () => uploads,
-  )
+  return useValue(uploads)
 }
 
 const PATHS: Readonly<Record<Shelf, string>> = { pictures: '/media', files: '/files' }
@@ -75,7 +63,7 @@ export function startUploads(to: Shelf, chosen: readonly File[]): readonly numbe
     files.set(id, file)
     return { id, to, name: file.name || 'Pasted picture', state: { type: 'waiting' } }
   })
-  set([...uploads, ...added])
+  uploads.set([...uploads.get(), ...added])
   sendNext()
   return added.map(({ id }) => id)
 }
@@ -85,7 +73,7 @@ export function dropUpload(id: number): void {
   requests.get(id)?.abort()
   requests.delete(id)
   files.delete(id)
-  set(uploads.filter((one) => one.id !== id))
+  uploads.set(uploads.get().filter((one) => one.id !== id))
   settle(id, undefined)
   sendNext()
 }
@@ -97,7 +85,7 @@ export function sendAgain(id: number): void {
 }
 
 function sendNext(): void {
-  const waiting = uploads.find(({ state }) => state.type === 'waiting')
+  const waiting = uploads.get().find(({ state }) => state.type === 'waiting')
   if (!waiting || requests.size >= AT_ONCE) return
   const file = files.get(waiting.id)!
   const path = inSite(`${PATHS[waiting.to]}?name=${encodeURIComponent(waiting.name)}`)

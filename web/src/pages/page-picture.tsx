@@ -1,9 +1,9 @@
 import { useMemo } from 'react'
 import styled from 'styled-components'
 import { useRoom } from '../ui/use-room.ts'
-import { screenRegistry, publishedPage, renderPage, type PageSummary, type SiteInfo } from '@gullyline/core'
+import { screenRegistry, renderPage, type PageSummary, type SiteInfo } from '@gullyline/core'
 import { usePageDocument } from '../api/hooks.ts'
-import { viewSite } from '../editor/site-view.ts'
+import { viewSite } from '../editor/session/site-view.ts'
 
 const SCREEN = 1280
 
@@ -34,7 +34,7 @@ export function PagePicture({ site, pages, page }: PagePictureProps) {
     if (!data) return undefined
     const { context } = viewSite(site, pages, page, screenRegistry).renderer
     const parts = {
-      page: publishedPage(data.document, screenRegistry),
+      page: data.document,
       header: site.header,
       footer: site.footer,
       title: page.title,

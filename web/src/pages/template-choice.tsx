@@ -9,7 +9,7 @@ import {
   type SiteContext,
   type SiteInfo,
 } from '@gullyline/core'
-import { newId } from '../editor/new-id.ts'
+import { newId } from '../editor/session/new-id.ts'
 import { LivePicture } from '../editor/shelf/live-picture.tsx'
 
 /** Of each picture, in px. */

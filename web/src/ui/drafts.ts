@@ -3,7 +3,8 @@
  * page's title, an address. Each draft is in the browser's storage from the first letter on, so that a reload or a
  * crash loses none; whoever leaves is asked, and "Save" saves them, too.
  */
-import { useCallback, useEffect, useRef, useState, useSyncExternalStore } from 'react'
+import { useCallback, useEffect, useRef, useState } from 'react'
+import { useValue, Value } from './value.ts'
 import { useMe } from '../people/sign-in-gate.tsx'
 
 type DraftStorage = Pick<Storage, 'getItem' | 'setItem' | 'removeItem'>
@@ -25,21 +26,11 @@ const NONE: readonly Draft[] = []
 
 export class Drafts {
   readonly #storage: DraftStorage
-  readonly #listeners = new Set<() => void>()
-  #drafts: readonly Draft[] = NONE
+  /** All fields on the screen that have unsaved text, in the order in which they were begun. */
+  readonly all = new Value<readonly Draft[]>(NONE)
 
   constructor(storage: DraftStorage) {
     this.#storage = storage
-  }
-
-  /** All fields on the screen that have unsaved text, in the order in which they were begun. */
-  get all(): readonly Draft[] {
-    return this.#drafts
-  }
-
-  subscribe = (listener: () => void): (() => void) => {
-    this.#listeners.add(listener)
-    return () => this.#listeners.delete(listener)
   }
 
   /** The text that was left unsaved under this key, and what it was typed over. */
@@ -55,9 +46,11 @@ export class Drafts {
   }
 
   set(draft: Draft): void {
-    const isKnown = this.#drafts.some(({ key }) => key === draft.key)
-    this.#become(
-      isKnown ? this.#drafts.map((one) => (one.key === draft.key ? draft : one)) : [...this.#drafts, draft],
+    const isKnown = this.all.get().some(({ key }) => key === draft.key)
+    this.all.set(
+      isKnown
+        ? this.all.get().map((one) => (one.key === draft.key ? draft : one))
+        : [...this.all.get(), draft],
     )
     try {
       this.#storage.setItem(PREFIX + draft.key, JSON.stringify({ text: draft.text, base: draft.base }))
@@ -68,34 +61,29 @@ export class Drafts {
 
   drop(key: string): void {
     this.#storage.removeItem(PREFIX + key)
-    if (this.#drafts.some((one) => one.key === key))
-      this.#become(this.#drafts.filter((one) => one.key !== key))
+    if (this.all.get().some((one) => one.key === key))
+      this.all.set(this.all.get().filter((one) => one.key !== key))
   }
 
   /** Forgets that the field is on the screen; what was typed there stays in the storage. */
   leave(key: string): void {
-    if (this.#drafts.some((one) => one.key === key))
-      this.#become(this.#drafts.filter((one) => one.key !== key))
+    if (this.all.get().some((one) => one.key === key))
+      this.all.set(this.all.get().filter((one) => one.key !== key))
   }
 
   dropAll(): void {
-    for (const { key } of this.#drafts) this.#storage.removeItem(PREFIX + key)
-    this.#become(NONE)
+    for (const { key } of this.all.get()) this.#storage.removeItem(PREFIX + key)
+    this.all.set(NONE)
   }
 
   /** Saves all that are on the screen. Gives the labels of those that were refused. */
   async saveAll(): Promise<readonly string[]> {
     const refused: string[] = []
-    for (const { label, save } of this.#drafts) {
+    for (const { label, save } of this.all.get()) {
       const isSaved = save ? await save().catch(() => false) : false
       if (!isSaved) refused.push(label)
     }
     return refused
-  }
-
-  #become(drafts: readonly Draft[]): void {
-    this.#drafts = drafts
-    for (const listener of this.#listeners) listener()
   }
 }
 
@@ -104,7 +92,7 @@ export const drafts = new Drafts(localStorage)
 
 /** The fields on the screen that have unsaved text. */
 export function useDrafts(): readonly Draft[] {
-  return useSyncExternalStore(drafts.subscribe, () => drafts.all)
+  return useValue(drafts.all)
 }
 
 interface DraftOptions {

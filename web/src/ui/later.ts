@@ -1,6 +1,6 @@
 /** Code that a screen does without when it opens: fetched ahead of need, and used at once where it is there. */
-import { useSyncExternalStore } from 'react'
 import { ApiError } from '../api/client.ts'
+import { useValue, Value } from './value.ts'
 
 export interface Later<T> {
   /** Fetches the code, unless it is there. Rejects with an ApiError when it can't be had; asking again tries again. */
@@ -12,18 +12,13 @@ export interface Later<T> {
 const UNREACHABLE = 'Can’t reach the server to load this part of the editor. Nothing was changed. Try again.'
 
 export function later<T>(fetchCode: () => Promise<T>): Later<T> {
-  let code: T | undefined
+  const code = new Value<T | undefined>(undefined)
   let loading: Promise<T> | undefined
-  const listeners = new Set<() => void>()
-  const subscribe = (listener: () => void) => {
-    listeners.add(listener)
-    return () => listeners.delete(listener)
-  }
   const fetchOnce = async (): Promise<T> => {
     try {
-      code = await fetchCode()
-      for (const listener of listeners) listener()
-      return code
+      const fetched = await fetchCode()
+      code.set(fetched)
+      return fetched
     } catch {
       throw new ApiError(UNREACHABLE, undefined, { isUnreachable: true })
     } finally {
@@ -31,8 +26,8 @@ export function later<T>(fetchCode: () => Promise<T>): Later<T> {
     }
   }
   return {
-    load: async () => code ?? (loading ??= fetchOnce()),
-    use: () => useSyncExternalStore(subscribe, () => code),
+    load: async () => code.get() ?? (loading ??= fetchOnce()),
+    use: () => useValue(code),
   }
 }
 

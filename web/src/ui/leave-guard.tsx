@@ -67,7 +67,7 @@ export function DraftGuard() {
   return (
     <LeaveGuard
       isUnsaved={open.length > 0}
-      isUnsavedNow={() => drafts.all.length > 0}
+      isUnsavedNow={() => drafts.all.get().length > 0}
       save={async () => (await drafts.saveAll()).length === 0}
       discard={() => drafts.dropAll()}
     >

@@ -1,4 +1,4 @@
-import type { JournalStorage } from '../../src/editor/journal.ts'
+import type { JournalStorage } from '../../src/editor/session/journal.ts'
 
 /** A browser's storage, with room for a number of entries. */
 export function someStorage(room = Infinity): JournalStorage {

@@ -1,8 +1,8 @@
 import { defineBlock } from '../define-block.ts'
-import { fields } from '../fields.ts'
-import type { TreePage } from '../../render/site-context.ts'
-import { el } from '../../render/element.ts'
-import { typeStyle } from '../../render/token-css.ts'
+import { fields } from '../../kit/fields.ts'
+import type { TreePage } from '../../kit/site-context.ts'
+import { el } from '../../kit/element.ts'
+import { typeStyle } from '../../kit/token-css.ts'
 
 /** The way from the first page to this one. */
 export const breadcrumb = defineBlock({

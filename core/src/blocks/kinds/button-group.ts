@@ -1,8 +1,8 @@
 import { defineBlock } from '../define-block.ts'
-import { choice, fields, step } from '../fields.ts'
-import { el } from '../../render/element.ts'
-import { justified, type Alignment } from '../../render/alignment.ts'
-import { space } from '../../render/token-css.ts'
+import { choice, fields, step } from '../../kit/fields.ts'
+import { el } from '../../kit/element.ts'
+import { justified, type Alignment } from '../../kit/alignment.ts'
+import { space } from '../../kit/token-css.ts'
 
 interface Values {
   readonly gap: string

@@ -1,9 +1,9 @@
 import { defineBlock } from '../define-block.ts'
-import { asked, choice, fields, line, link, toggle } from '../fields.ts'
+import { asked, choice, fields, line, link, toggle } from '../../kit/fields.ts'
 import type { Link } from '../../page/link.ts'
-import { el } from '../../render/element.ts'
-import { ALIGNED_BOX } from '../../render/alignment.ts'
-import { typeStyle } from '../../render/token-css.ts'
+import { el } from '../../kit/element.ts'
+import { ALIGNED_BOX } from '../../kit/alignment.ts'
+import { typeStyle } from '../../kit/token-css.ts'
 
 interface Content {
   readonly text: string

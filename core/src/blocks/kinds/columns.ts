@@ -1,7 +1,7 @@
 import { defineBlock, type ArrangedRules } from '../define-block.ts'
-import { choice, fields, step } from '../fields.ts'
-import { el } from '../../render/element.ts'
-import { space } from '../../render/token-css.ts'
+import { choice, fields, step } from '../../kit/fields.ts'
+import { el } from '../../kit/element.ts'
+import { space } from '../../kit/token-css.ts'
 
 interface Values {
   readonly direction: 'across' | 'down' | 'down-last-first'

@@ -1,15 +1,15 @@
 import { defineBlock, type ArrangedRules } from '../define-block.ts'
-import { asked, choice, fields, icon, level, line, link, surface, words } from '../fields.ts'
+import { asked, choice, fields, icon, level, line, link, surface, words } from '../../kit/fields.ts'
 import { isWordless } from '../prompts.ts'
-import { iconElement, type IconName } from '../icons.ts'
+import { iconElement, type IconName } from '../../kit/icons.ts'
 import { richTextLinks, richTextWords, type RichText } from '../../page/rich-text.ts'
 import type { Json } from '../../page/json.ts'
 import type { Link } from '../../page/link.ts'
-import { boxLook, boxLookFields, type BoxLook } from '../../render/box-look.ts'
-import { el } from '../../render/element.ts'
-import { linked } from '../../render/linked.ts'
-import { richTextElements } from '../../render/rich-text-elements.ts'
-import { typeStyle } from '../../render/token-css.ts'
+import { boxLook, boxLookFields, type BoxLook } from '../../kit/box-look.ts'
+import { el } from '../../kit/element.ts'
+import { linked } from '../../kit/linked.ts'
+import { richTextElements } from '../../kit/rich-text-elements.ts'
+import { typeStyle } from '../../kit/token-css.ts'
 
 interface Content {
   readonly icon: IconName

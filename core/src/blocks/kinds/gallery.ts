@@ -1,8 +1,8 @@
 import { defineBlock } from '../define-block.ts'
-import { choice, fields, line, step } from '../fields.ts'
-import { ratioOf } from '../../render/crop.ts'
-import { el } from '../../render/element.ts'
-import { radius, space } from '../../render/token-css.ts'
+import { choice, fields, line, step } from '../../kit/fields.ts'
+import { ratioOf } from '../../kit/crop.ts'
+import { el } from '../../kit/element.ts'
+import { radius, space } from '../../kit/token-css.ts'
 
 interface Content {
   readonly label?: string

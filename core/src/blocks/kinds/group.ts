@@ -1,10 +1,10 @@
 import { defineBlock } from '../define-block.ts'
-import { fields, line, step, surface } from '../fields.ts'
-import { el } from '../../render/element.ts'
-import { alignAll, alignmentField, type Alignment } from '../../render/alignment.ts'
-import { insetCss, insetFields, widthInside, type Inset } from '../../render/inset.ts'
-import { boxLook, boxLookFields, type BoxLook } from '../../render/box-look.ts'
-import { space } from '../../render/token-css.ts'
+import { fields, line, step, surface } from '../../kit/fields.ts'
+import { el } from '../../kit/element.ts'
+import { alignAll, alignmentField, type Alignment } from '../../kit/alignment.ts'
+import { insetCss, insetFields, widthInside, type Inset } from '../../kit/inset.ts'
+import { boxLook, boxLookFields, type BoxLook } from '../../kit/box-look.ts'
+import { space } from '../../kit/token-css.ts'
 
 interface Content {
   readonly label?: string

@@ -1,10 +1,10 @@
 import { lineLinks, lineWords, type Line } from '../../page/line.ts'
 import { defineBlock } from '../define-block.ts'
-import { asked, anchor, fields, formattedLine, level, stepOr } from '../fields.ts'
-import { alignText, alignmentField, type Alignment } from '../../render/alignment.ts'
-import { el } from '../../render/element.ts'
-import { lineElements } from '../../render/rich-text-elements.ts'
-import { typeAt, typeLook, typeLookFields, type TypeLook } from '../../render/type-look.ts'
+import { asked, anchor, fields, formattedLine, level, stepOr } from '../../kit/fields.ts'
+import { alignText, alignmentField, type Alignment } from '../../kit/alignment.ts'
+import { el } from '../../kit/element.ts'
+import { lineElements } from '../../kit/rich-text-elements.ts'
+import { typeAt, typeLook, typeLookFields, type TypeLook } from '../../kit/type-look.ts'
 
 interface Content {
   readonly text: Line

@@ -1,11 +1,11 @@
 import { defineBlock, type ArrangedRules } from '../define-block.ts'
-import { anchor, choice, fields, line, media, step, surface, toggle } from '../fields.ts'
-import { HEIGHTS, SHADES, shadeField, type Shade } from '../../render/backdrop.ts'
-import { focusStyle, type Focused } from '../../render/crop.ts'
-import { bandRules, bandWidth } from '../../render/band.ts'
-import { el } from '../../render/element.ts'
-import { altOf, pictureElement } from '../../render/picture-element.ts'
-import { space } from '../../render/token-css.ts'
+import { anchor, choice, fields, line, media, step, surface, toggle } from '../../kit/fields.ts'
+import { HEIGHTS, SHADES, shadeField, type Shade } from '../../kit/backdrop.ts'
+import { focusStyle, type Focused } from '../../kit/crop.ts'
+import { bandRules, bandWidth } from '../../kit/band.ts'
+import { el } from '../../kit/element.ts'
+import { altOf, pictureElement } from '../../kit/picture-element.ts'
+import { space } from '../../kit/token-css.ts'
 
 interface Content {
   readonly media?: Focused

@@ -1,7 +1,7 @@
 import { defineBlock, type ArrangedRules } from '../define-block.ts'
-import { choice, fields, line } from '../fields.ts'
-import { el } from '../../render/element.ts'
-import { typeStyle } from '../../render/token-css.ts'
+import { choice, fields, line } from '../../kit/fields.ts'
+import { el } from '../../kit/element.ts'
+import { typeStyle } from '../../kit/token-css.ts'
 
 interface Content {
   readonly label: string

@@ -1,11 +1,11 @@
 import { defineBlock, type ArrangedRules } from '../define-block.ts'
-import { asked, choice, fields, list as listField, step } from '../fields.ts'
+import { asked, choice, fields, list as listField, step } from '../../kit/fields.ts'
 import type { Json } from '../../page/json.ts'
 import { isWordless } from '../prompts.ts'
 import { hasEmptyItem, richTextLinks, richTextWords, type RichText } from '../../page/rich-text.ts'
-import { el } from '../../render/element.ts'
-import { richTextElements } from '../../render/rich-text-elements.ts'
-import { space, typeStyle } from '../../render/token-css.ts'
+import { el } from '../../kit/element.ts'
+import { richTextElements } from '../../kit/rich-text-elements.ts'
+import { space, typeStyle } from '../../kit/token-css.ts'
 
 interface Content {
   readonly words: RichText

@@ -1,6 +1,6 @@
 import { defineBlock } from '../define-block.ts'
-import { choice, fields, line } from '../fields.ts'
-import { menuElement, menuRules } from '../../render/menu.ts'
+import { choice, fields, line } from '../../kit/fields.ts'
+import { menuElement, menuRules } from '../../kit/menu.ts'
 
 interface Content {
   readonly label: string
@@ -23,6 +23,7 @@ export const menu = defineBlock<Content, LookValues>({
   look: fields({ depth: choice('Levels', '1', { 1: 'One', 2: 'Two' }) }),
   rules: menuRules('.menu'),
   arrange: () => ({}),
+  usesSpot: ['bare'],
   render: ({ id, content, look }, context) =>
     menuElement(context.navigation, {
       className: 'menu',

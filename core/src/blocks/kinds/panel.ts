@@ -1,7 +1,7 @@
 import { defineBlock } from '../define-block.ts'
-import { asked, fields, line, step } from '../fields.ts'
-import { el } from '../../render/element.ts'
-import { space, typeStyle } from '../../render/token-css.ts'
+import { asked, fields, line, step } from '../../kit/fields.ts'
+import { el } from '../../kit/element.ts'
+import { space, typeStyle } from '../../kit/token-css.ts'
 import type { PanelsLook } from './panels.ts'
 
 interface Content {

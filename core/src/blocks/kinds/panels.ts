@@ -1,7 +1,7 @@
 import { defineBlock, type ArrangedRules } from '../define-block.ts'
-import { choice, fields, toggle } from '../fields.ts'
-import { el } from '../../render/element.ts'
-import { typeStyle } from '../../render/token-css.ts'
+import { choice, fields, toggle } from '../../kit/fields.ts'
+import { el } from '../../kit/element.ts'
+import { typeStyle } from '../../kit/token-css.ts'
 
 export interface PanelsLook {
   readonly display?: 'fold' | 'across' | 'down'

@@ -1,13 +1,13 @@
 import { defineBlock, type ArrangedRules } from '../define-block.ts'
-import { choice, fields, line, link, media, step, toggle } from '../fields.ts'
+import { choice, fields, line, link, media, step, toggle } from '../../kit/fields.ts'
 import type { Link } from '../../page/link.ts'
-import { ALIGNED_BOX, alignBox, alignmentField, type Alignment } from '../../render/alignment.ts'
-import { cropStyles, croppedShare, focusStyle, ratioOf, wholeInBox, type Focused } from '../../render/crop.ts'
-import type { Declarations } from '../../render/css-rules.ts'
-import { el } from '../../render/element.ts'
-import { linked } from '../../render/linked.ts'
-import { altOf, pictureElement } from '../../render/picture-element.ts'
-import { radius, typeStyle } from '../../render/token-css.ts'
+import { ALIGNED_BOX, alignBox, alignmentField, type Alignment } from '../../kit/alignment.ts'
+import { cropStyles, croppedShare, focusStyle, ratioOf, wholeInBox, type Focused } from '../../kit/crop.ts'
+import type { Declarations } from '../../kit/css-rules.ts'
+import { el } from '../../kit/element.ts'
+import { linked } from '../../kit/linked.ts'
+import { altOf, pictureElement } from '../../kit/picture-element.ts'
+import { radius, typeStyle } from '../../kit/token-css.ts'
 
 interface Content {
   readonly media?: Focused

@@ -1,11 +1,11 @@
 import { defineBlock } from '../define-block.ts'
-import { asked, choice, fields, line, words } from '../fields.ts'
+import { asked, choice, fields, line, words } from '../../kit/fields.ts'
 import { isWordless } from '../prompts.ts'
 import { richTextLinks, richTextWords, type RichText } from '../../page/rich-text.ts'
 import type { Json } from '../../page/json.ts'
-import { el } from '../../render/element.ts'
-import { richTextElements } from '../../render/rich-text-elements.ts'
-import { typeStyle } from '../../render/token-css.ts'
+import { el } from '../../kit/element.ts'
+import { richTextElements } from '../../kit/rich-text-elements.ts'
+import { typeStyle } from '../../kit/token-css.ts'
 
 interface Content {
   readonly words: RichText

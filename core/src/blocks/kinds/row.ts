@@ -1,9 +1,9 @@
 import { defineBlock, type ArrangedRules } from '../define-block.ts'
-import { choice, fields, step, toggle } from '../fields.ts'
-import { justified, type Alignment } from '../../render/alignment.ts'
-import type { Declarations } from '../../render/css-rules.ts'
-import { el } from '../../render/element.ts'
-import { space } from '../../render/token-css.ts'
+import { choice, fields, step, toggle } from '../../kit/fields.ts'
+import { justified, type Alignment } from '../../kit/alignment.ts'
+import type { Declarations } from '../../kit/css-rules.ts'
+import { el } from '../../kit/element.ts'
+import { space } from '../../kit/token-css.ts'
 
 interface Values {
   readonly direction: 'across' | 'down'

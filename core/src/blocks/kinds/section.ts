@@ -1,12 +1,12 @@
 import { defineBlock, type ArrangedRules } from '../define-block.ts'
-import { anchor, choice, fields, media, step, surface } from '../fields.ts'
-import { el } from '../../render/element.ts'
-import { pictureElement } from '../../render/picture-element.ts'
-import { alignAll, alignmentField, type Alignment } from '../../render/alignment.ts'
-import { bandRules, bandWidth, childOfBand } from '../../render/band.ts'
-import { HEIGHTS, SHADES, shadeField, type Shade } from '../../render/backdrop.ts'
-import { focusStyle, type Focused } from '../../render/crop.ts'
-import { space } from '../../render/token-css.ts'
+import { anchor, choice, fields, media, step, surface } from '../../kit/fields.ts'
+import { el } from '../../kit/element.ts'
+import { pictureElement } from '../../kit/picture-element.ts'
+import { alignAll, alignmentField, type Alignment } from '../../kit/alignment.ts'
+import { bandRules, bandWidth, childOfBand } from '../../kit/band.ts'
+import { HEIGHTS, SHADES, shadeField, type Shade } from '../../kit/backdrop.ts'
+import { focusStyle, type Focused } from '../../kit/crop.ts'
+import { space } from '../../kit/token-css.ts'
 
 interface Content {
   readonly anchor?: string

@@ -1,7 +1,7 @@
 import { defineBlock } from '../define-block.ts'
-import { fields, surface } from '../fields.ts'
-import { bandRules, bandWidth, childOfBand } from '../../render/band.ts'
-import { el } from '../../render/element.ts'
+import { fields, surface } from '../../kit/fields.ts'
+import { bandRules, bandWidth, childOfBand } from '../../kit/band.ts'
+import { el } from '../../kit/element.ts'
 
 /** The foot of every page. Belongs to the site, not to a page. */
 export const siteFooter = defineBlock({

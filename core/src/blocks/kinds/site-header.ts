@@ -1,9 +1,9 @@
 import { defineBlock } from '../define-block.ts'
-import { fields, line, surface } from '../fields.ts'
-import { bandRules, bandWidth } from '../../render/band.ts'
-import { el } from '../../render/element.ts'
-import { menuElement, menuRules } from '../../render/menu.ts'
-import { typeStyle } from '../../render/token-css.ts'
+import { fields, line, surface } from '../../kit/fields.ts'
+import { bandRules, bandWidth } from '../../kit/band.ts'
+import { el } from '../../kit/element.ts'
+import { menuElement, menuRules } from '../../kit/menu.ts'
+import { typeStyle } from '../../kit/token-css.ts'
 
 interface Content {
   readonly brand: string
@@ -37,6 +37,7 @@ export const siteHeader = defineBlock<Content>({
     },
     ...menuRules('.site-menu'),
   ],
+  usesSpot: ['bare'],
   render: (node, context) =>
     el(
       'header',

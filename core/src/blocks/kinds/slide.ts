@@ -1,11 +1,11 @@
 import { defineBlock, type ArrangedRules } from '../define-block.ts'
-import { fields, line, link, media, toggle } from '../fields.ts'
+import { fields, line, link, media, toggle } from '../../kit/fields.ts'
 import type { Link } from '../../page/link.ts'
-import { croppedShare, filledBox, ratioOf, type Focused } from '../../render/crop.ts'
-import { el } from '../../render/element.ts'
-import { linked } from '../../render/linked.ts'
-import { altOf, pictureElement } from '../../render/picture-element.ts'
-import { typeStyle } from '../../render/token-css.ts'
+import { croppedShare, filledBox, ratioOf, type Focused } from '../../kit/crop.ts'
+import { el } from '../../kit/element.ts'
+import { linked } from '../../kit/linked.ts'
+import { altOf, pictureElement } from '../../kit/picture-element.ts'
+import { typeStyle } from '../../kit/token-css.ts'
 
 interface Content {
   readonly media?: Focused

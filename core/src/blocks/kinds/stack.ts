@@ -1,9 +1,9 @@
 import { defineBlock } from '../define-block.ts'
-import { choice, fields, step, surface } from '../fields.ts'
-import { el } from '../../render/element.ts'
-import { alignAll, alignmentField, type Alignment } from '../../render/alignment.ts'
-import { insetCss, insetFields, widthInside, type Inset } from '../../render/inset.ts'
-import { radius, space } from '../../render/token-css.ts'
+import { choice, fields, step, surface } from '../../kit/fields.ts'
+import { el } from '../../kit/element.ts'
+import { alignAll, alignmentField, type Alignment } from '../../kit/alignment.ts'
+import { insetCss, insetFields, widthInside, type Inset } from '../../kit/inset.ts'
+import { radius, space } from '../../kit/token-css.ts'
 
 interface LookValues {
   readonly surface?: string

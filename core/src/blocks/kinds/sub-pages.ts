@@ -1,8 +1,8 @@
 import { defineBlock, type ArrangedRules } from '../define-block.ts'
-import { choice, fields, line, link, toggle } from '../fields.ts'
+import { choice, fields, line, link, toggle } from '../../kit/fields.ts'
 import { isPageLink, type Link } from '../../page/link.ts'
-import { el } from '../../render/element.ts'
-import { typeStyle } from '../../render/token-css.ts'
+import { el } from '../../kit/element.ts'
+import { typeStyle } from '../../kit/token-css.ts'
 
 interface Content {
   readonly of?: Link

@@ -1,7 +1,7 @@
 import { defineBlock } from '../define-block.ts'
-import { choice, fields, line, table as tableField } from '../fields.ts'
-import { el, type Element } from '../../render/element.ts'
-import { typeStyle } from '../../render/token-css.ts'
+import { choice, fields, line, table as tableField } from '../../kit/fields.ts'
+import { el, type Element } from '../../kit/element.ts'
+import { typeStyle } from '../../kit/token-css.ts'
 
 interface Content {
   readonly rows: readonly (readonly string[])[]

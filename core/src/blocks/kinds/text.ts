@@ -1,12 +1,12 @@
 import { defineBlock } from '../define-block.ts'
 import { isWordless } from '../prompts.ts'
-import { asked, choice, fields, stepOr, words, type Inherits } from '../fields.ts'
+import { asked, choice, fields, stepOr, words, type Inherits } from '../../kit/fields.ts'
 import { hasEmptyItem, richTextLinks, richTextWords, type RichText } from '../../page/rich-text.ts'
 import type { Json } from '../../page/json.ts'
-import { ALIGNED_BOX, alignBox, alignmentField, type Alignment } from '../../render/alignment.ts'
-import { el } from '../../render/element.ts'
-import { richTextElements } from '../../render/rich-text-elements.ts'
-import { typeAt, typeLook, typeLookFields, type TypeLook } from '../../render/type-look.ts'
+import { ALIGNED_BOX, alignBox, alignmentField, type Alignment } from '../../kit/alignment.ts'
+import { el } from '../../kit/element.ts'
+import { richTextElements } from '../../kit/rich-text-elements.ts'
+import { typeAt, typeLook, typeLookFields, type TypeLook } from '../../kit/type-look.ts'
 
 interface Content {
   readonly words: RichText

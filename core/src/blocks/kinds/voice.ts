@@ -1,9 +1,9 @@
 import { defineBlock, type ArrangedRules } from '../define-block.ts'
-import { asked, fields, line, media, surface } from '../fields.ts'
-import { croppedShare, filledBox, type Focused } from '../../render/crop.ts'
-import { el } from '../../render/element.ts'
-import { pictureElement } from '../../render/picture-element.ts'
-import { typeStyle } from '../../render/token-css.ts'
+import { asked, fields, line, media, surface } from '../../kit/fields.ts'
+import { croppedShare, filledBox, type Focused } from '../../kit/crop.ts'
+import { el } from '../../kit/element.ts'
+import { pictureElement } from '../../kit/picture-element.ts'
+import { typeStyle } from '../../kit/token-css.ts'
 
 interface Content {
   readonly said: string

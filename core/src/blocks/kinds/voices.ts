@@ -1,8 +1,8 @@
 import { defineBlock, type ArrangedRules } from '../define-block.ts'
-import { choice, fields, line, step } from '../fields.ts'
-import { el } from '../../render/element.ts'
-import { sharedWidth, sharedFlex, stepBar, stepBarRules } from '../../render/slides.ts'
-import { radius, space } from '../../render/token-css.ts'
+import { choice, fields, line, step } from '../../kit/fields.ts'
+import { el } from '../../kit/element.ts'
+import { sharedWidth, sharedFlex, stepBar, stepBarRules } from '../../kit/slides.ts'
+import { radius, space } from '../../kit/token-css.ts'
 
 interface Content {
   readonly label: string

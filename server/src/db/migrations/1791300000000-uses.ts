@@ -1,6 +1,9 @@
 import type { MigrationInterface, QueryRunner } from 'typeorm'
 
-/** What the newest and the live version of each document refer to. Filled at the start of the server, which can render them. */
+/**
+ * What the newest and the live version of each document refer to, filled at the start of the server, which can render
+ * them; and which files of a picture or a file came before those of today, so that they can be removed.
+ */
 export class Uses1791300000000 implements MigrationInterface {
   name = 'Uses1791300000000'
 
@@ -15,9 +18,11 @@ export class Uses1791300000000 implements MigrationInterface {
        ) ENGINE=InnoDB DEFAULT CHARSET=utf8mb4 COLLATE=utf8mb4_bin`,
     )
     await runner.query('ALTER TABLE documents ADD uses_known TINYINT(1) NOT NULL DEFAULT 0')
+    for (const table of ['media', 'files']) await runner.query(`ALTER TABLE ${table} ADD previous INT NULL`)
   }
 
   async down(runner: QueryRunner): Promise<void> {
+    for (const table of ['media', 'files']) await runner.query(`ALTER TABLE ${table} DROP previous`)
     await runner.query('ALTER TABLE documents DROP uses_known')
     await runner.query('DROP TABLE uses')
   }

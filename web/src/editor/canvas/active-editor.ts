@@ -1,6 +1,7 @@
 import { useCallback, useSyncExternalStore } from 'react'
 import type { Editor } from '@tiptap/core'
 import type { EarlyInput } from '../../ui/early-keys.ts'
+import { useValue, Value } from '../../ui/value.ts'
 
 /** The text editor that is being typed in, and what is done with it by those who don't need its code. */
 export interface ActiveEditor {
@@ -11,22 +12,21 @@ export interface ActiveEditor {
   readonly take: (input: EarlyInput) => void
 }
 
-let active: ActiveEditor | undefined
-const listeners = new Set<() => void>()
+const active = new Value<ActiveEditor | undefined>(undefined)
 
 /** What waits for somebody to type: the text editor starts once its element was drawn. */
 let waiting: ((editing: ActiveEditor) => void)[] = []
 
 /** Does something with the text editor that is about to start, or has. */
 export function whenTyping(act: (editing: ActiveEditor) => void): void {
-  if (active) act(active)
+  const editing = active.get()
+  if (editing) act(editing)
   else waiting.push(act)
 }
 
 /** Tells who types now: the bar with bold, italic, link and list works on that text editor. */
 export function setActiveEditor(editing: ActiveEditor | undefined): void {
-  active = editing
-  for (const listener of listeners) listener()
+  active.set(editing)
   const acts = waiting
   waiting = []
   if (editing) for (const act of acts) act(editing)
@@ -34,13 +34,7 @@ export function setActiveEditor(editing: ActiveEditor | undefined): void {
 
 /** The text editor that is being typed in. */
 export function useActiveEditor(): Editor | undefined {
-  return useSyncExternalStore(
-    (listener) => {
-      listeners.add(listener)
-      return () => listeners.delete(listener)
-    },
-    () => active?.editor,
-  )
+  return useValue(active)?.editor
 }
 
 /** Renders again when what `read` says of the text editor has changed, and not for every letter. */
@@ -57,5 +51,5 @@ export function useReading(editor: Editor | undefined, read: (editor: Editor) =>
 
 /** Which of the text's paragraphs and lists the caret is in, counted from 0; 0 where nothing is typed. */
 export function typedParagraph(): number {
-  return active?.editor.state.selection.$from.index(0) ?? 0
+  return active.get()?.editor.state.selection.$from.index(0) ?? 0
 }

@@ -1,8 +1,8 @@
 /** The keys that lead from a text to its bar and to the link in it. The bar may come after they were pressed. */
-import { useSyncExternalStore } from 'react'
 import type { Editor } from '@tiptap/core'
 import { collectAllKeys, type EarlyKeys } from '../../ui/early-keys.ts'
-import { keyName } from '../commands.ts'
+import { useValue, Value } from '../../ui/value.ts'
+import { keyName } from '../commands/commands.ts'
 import { atSelectionOnScreen } from './text-selection.ts'
 
 /** Common practice, no source: many programs that write text have it. */
@@ -18,13 +18,7 @@ export interface BarWish {
   readonly before: Element | null
 }
 
-let wish: BarWish | undefined
-const listeners = new Set<() => void>()
-
-function setWish(next: BarWish | undefined): void {
-  wish = next
-  for (const listener of listeners) listener()
-}
+const wish = new Value<BarWish | undefined>(undefined)
 
 /** Hears the keys in a text editor for as long as its element lives. */
 export function listenForBar(editor: Editor): void {
@@ -39,30 +33,24 @@ export function listenForBar(editor: Editor): void {
     dropWish()
     const early = collectAllKeys(() => {
       early.drop()
-      setWish(undefined)
+      wish.set(undefined)
     })
-    setWish({ what: name === LINK_KEY ? 'link' : 'bar', early, before: document.activeElement })
+    wish.set({ what: name === LINK_KEY ? 'link' : 'bar', early, before: document.activeElement })
   })
 }
 
 /** What is wished for and not taken up yet. */
 export function useBarWish(): BarWish | undefined {
-  return useSyncExternalStore(
-    (listener) => {
-      listeners.add(listener)
-      return () => listeners.delete(listener)
-    },
-    () => wish,
-  )
+  return useValue(wish)
 }
 
 /** To be called by who takes it up, and who has its keys from then on. */
 export function takeWish(): void {
-  setWish(undefined)
+  wish.set(undefined)
 }
 
 /** To be called when nobody can take it up any more. */
 export function dropWish(): void {
-  wish?.early.drop()
-  setWish(undefined)
+  wish.get()?.early.drop()
+  wish.set(undefined)
 }

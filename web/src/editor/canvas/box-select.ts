@@ -1,29 +1,19 @@
 /** Drawing a box around blocks to select them: Shift, and a drag over the page. */
 import { findPlace, getNode, type NodeId, type Page } from '@gullyline/core'
-import { useSyncExternalStore } from 'react'
-import type { EditorStore } from '../editor-store.ts'
+import { useValue, Value } from '../../ui/value.ts'
+import type { EditorStore } from '../session/editor-store.ts'
 import { boxOf, type Box, type Point } from './boxes.ts'
 import { boxToWindow } from './frame-geometry.ts'
 
 /** A press becomes a box after this many px. */
 const BOX_FROM = 5
 
-let drawn: Box | undefined
-const listeners = new Set<() => void>()
-function set(box: Box | undefined): void {
-  drawn = box
-  for (const listener of listeners) listener()
-}
+/** One at a time: there is one pointer. */
+const drawn = new Value<Box | undefined>(undefined)
 
 /** The box that is being drawn, in the coordinates of the editor's window. */
 export function useDrawnBox(): Box | undefined {
-  return useSyncExternalStore(
-    (listener) => {
-      listeners.add(listener)
-      return () => listeners.delete(listener)
-    },
-    () => drawn,
-  )
+  return useValue(drawn)
 }
 
 /** Tracks a press with Shift: a drag draws a box and selects what is in it; a press without one is a click. */
@@ -36,7 +26,7 @@ export function trackBox(inner: Document, store: EditorStore, start: Point, onCl
     if (!box && Math.hypot(now.x - start.x, now.y - start.y) < BOX_FROM) return
     event.preventDefault()
     box = between(start, now)
-    set(boxToWindow(frame, box))
+    drawn.set(boxToWindow(frame, box))
   }
   const cancel = (event: KeyboardEvent): void => {
     if (event.key !== 'Escape') return
@@ -61,7 +51,7 @@ export function trackBox(inner: Document, store: EditorStore, start: Point, onCl
     store.dispatch({ type: 'tell', words, tone: 'done' })
   }
   const end = (): void => {
-    set(undefined)
+    drawn.set(undefined)
     inner.removeEventListener('pointermove', move)
     inner.removeEventListener('pointerup', release)
     inner.removeEventListener('keydown', cancel, true)

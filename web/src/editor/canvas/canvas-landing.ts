@@ -1,7 +1,7 @@
 import { layoutOf, getNode } from '@gullyline/core'
 import type { DragItem, ShownLanding } from '../drag/drag-store.ts'
 import { findLanding, type Axis } from '../drag/landing.ts'
-import type { EditorStore } from '../editor-store.ts'
+import type { EditorStore } from '../session/editor-store.ts'
 import { boxOf, elementOf, hitAt, type Point } from './boxes.ts'
 import { boxToWindow, windowToFrame } from './frame-geometry.ts'
 

@@ -3,11 +3,12 @@ import styled from 'styled-components'
 import { useRoom } from '../../ui/use-room.ts'
 import { getNode, shownSlots } from '@gullyline/core'
 import { registerLanding } from '../drag/drag-session.ts'
-import { useEditor, usePage, useStore } from '../editor-store.ts'
-import { useSiteView } from '../site-view.ts'
+import { useEditor, usePage, useStore } from '../session/editor-store.ts'
+import { useSiteView } from '../session/site-view.ts'
 import { elementOf } from './boxes.ts'
+import { useResolvedPage } from './shown-page.ts'
 import { contourBackdrop } from './contours.ts'
-import { CanvasMenu } from '../selection-menu.tsx'
+import { CanvasMenu } from '../commands/selection-menu.tsx'
 import { useDrawnBox } from './box-select.ts'
 import { listenToFrame, selectAt } from './frame-input.ts'
 import { landingOnCanvas } from './canvas-landing.ts'
@@ -83,23 +84,24 @@ export function Canvas({ width, onDocument, onKeyDown, onNavigate, onPicture }: 
   // With a block selected, its outline shows where the keys go.
   const isAlone = useEditor((state) => state.selection === undefined)
   const scale = room.width === 0 ? 1 : Math.min(1, (room.width - 2 * MARGIN) / width)
-  const shown = Math.round(width * scale)
+  const drawnWidth = Math.round(width * scale)
+  const shown = useResolvedPage('editor')
   return (
     <Area ref={setArea} aria-label="Canvas">
       <Sheet
         data-alone={isAlone ? '' : undefined}
-        style={{ '--left': `${Math.round((room.width - shown) / 2)}px`, '--width': `${shown}px` }}
+        style={{ '--left': `${Math.round((room.width - drawnWidth) / 2)}px`, '--width': `${drawnWidth}px` }}
       >
         <PageFrame
           title={`The page, ${width} pixels wide`}
           width={width}
           height={Math.max(0, Math.ceil((room.height - DOCK_HEIGHT) / scale))}
           scale={scale}
-          head={<PageStyle />}
+          head={<PageStyle shown={shown} />}
           isFocusHome
           onDocument={isThere}
         >
-          <PageView />
+          <PageView shown={shown} />
         </PageFrame>
       </Sheet>
       {inner && area && <SelectionLayer inner={inner} area={area} />}

@@ -8,8 +8,8 @@ import {
   sizeAt,
   type NodeId,
 } from '@gullyline/core'
-import { useEditor, usePage, useStore } from '../editor-store.ts'
-import { useSiteView } from '../site-view.ts'
+import { useEditor, usePage, useStore } from '../session/editor-store.ts'
+import { useSiteView } from '../session/site-view.ts'
 import { boxOf, type Box } from './boxes.ts'
 
 const Divider = styled.div`

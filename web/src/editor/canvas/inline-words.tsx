@@ -14,9 +14,9 @@ import {
   type RichText,
 } from '@gullyline/core'
 import type { EarlyInput } from '../../ui/early-keys.ts'
-import type { Typing } from '../editor-state.ts'
-import { useNode, useStore, type EditorStore } from '../editor-store.ts'
-import { newId } from '../new-id.ts'
+import type { Typing } from '../session/editor-state.ts'
+import { useNode, useStore, type EditorStore } from '../session/editor-store.ts'
+import { newId } from '../session/new-id.ts'
 import { setActiveEditor, typedParagraph } from './active-editor.ts'
 import { dropWish, listenForBar } from './bar-keys.ts'
 import { readField, topOf, withField } from './field-path.ts'

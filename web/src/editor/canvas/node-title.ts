@@ -1,5 +1,5 @@
 import { getKind, nodeLabel, type NodeId } from '@gullyline/core'
-import { usePage, useStore } from '../editor-store.ts'
+import { usePage, useStore } from '../session/editor-store.ts'
 
 /** What a block is called where it is pointed at: its kind, and its name or first words. */
 export function useNodeTitle(id: NodeId): string {

@@ -1,7 +1,7 @@
 import { useLayoutEffect, useRef, useState, type ReactNode } from 'react'
 import { createPortal } from 'react-dom'
 import styled from 'styled-components'
-import { TAKES_FOCUS } from '../focus-canvas.ts'
+import { TAKES_FOCUS } from './focus-canvas.ts'
 
 const EMPTY_DOCUMENT =
   '<!DOCTYPE html><html lang="en"><head><meta charset="utf-8"><title>Page</title></head><body></body></html>'

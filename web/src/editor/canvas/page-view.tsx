@@ -1,27 +1,20 @@
-import { createContext, memo, useContext, useMemo, useState } from 'react'
+import { memo, useMemo } from 'react'
 import {
-  ANY_SPOT,
   changedIds,
-  layoutOf,
-  getKind,
-  getNode,
   isArrangedAlike,
-  leftOut,
-  shownIds,
   renderStylesheet,
-  sharedRoot,
   SLOT_TAG,
-  spotOf,
   type Element,
   type NodeId,
   type Page,
-  type PageNode,
   type Registry,
+  type SessionPart,
 } from '@gullyline/core'
-import { useNode, usePage, useStore, useTypingField } from '../editor-store.ts'
-import { SiteViewProvider, useSiteView, type SiteView } from '../site-view.ts'
+import { usePage, useStore, useTypingField } from '../session/editor-store.ts'
+import { useSiteView, type SiteView } from '../session/site-view.ts'
 import { elementToReact } from './element-to-react.ts'
 import { PROMPT_CSS } from './prompt-css.ts'
+import { PARTS, ShownPartProvider, useShownNode, type ShownPage } from './shown-page.ts'
 import { TypedWords } from './typed-words.tsx'
 
 /** Stands for the element whose words are being typed. */
@@ -30,74 +23,35 @@ const TYPING_TAG = 'gl-typing'
 const COMPONENTS = { [SLOT_TAG]: SlotOutlet, [TYPING_TAG]: TypedWords }
 
 /** The page with its site's header and footer, as the visitor will see it. Only what an edit changed is rendered again. */
-export function PageView() {
-  const root = usePage((page) => page.root)
-  const header = usePage((page) => sharedRoot(page, 'header'))
-  const footer = usePage((page) => sharedRoot(page, 'footer'))
-  const isBare = usePage((page) => layoutOf(getNode(page, page.root).content).header === 'bare')
-  const view = useSiteView()
-  const headerView = useMemo(() => (isBare ? { ...view, renderer: view.bareRenderer } : view), [isBare, view])
+export function PageView({ shown }: { shown: ShownPage }) {
+  return PARTS.map((part) => <PartView key={part} shown={shown} part={part} />)
+}
+
+function PartView({ shown, part }: { shown: ShownPage; part: SessionPart }) {
+  const root = usePage((page) => shown.part(page, part)?.root)
+  const at = useMemo(() => ({ shown, part }), [shown, part])
+  if (root === undefined) return null
   return (
-    <>
-      {header !== undefined && (
-        <SiteViewProvider value={headerView}>
-          <NodeView id={header} />
-        </SiteViewProvider>
-      )}
+    <ShownPartProvider value={at}>
       <NodeView id={root} />
-      {footer !== undefined && <NodeView id={footer} />}
-    </>
+    </ShownPartProvider>
   )
 }
 
 const NodeView = memo(function NodeView({ id }: { id: NodeId }) {
-  const node = useNode(id)
-  const { registry } = useStore()
-  if (!node) return null
-  const Shown = getKind(registry, node.kind).usesSpot ? PlacedNode : ShownNode
-  return <Shown id={id} node={node} />
-})
-
-/** A node whose output depends on where it stands. */
-function PlacedNode({ id, node }: { id: NodeId; node: PageNode }) {
-  const { registry } = useStore()
-  const { look } = useSiteView().renderer.context
-  // What is true of a node's place is asked for as text, so that nodes whose place stays alike are not rendered again.
-  const placeKey = usePage((page) => JSON.stringify(spotOf(page, id, registry, look)))
-  return <ShownNode id={id} node={node} placeKey={placeKey} />
-}
-
-interface ShownNodeProps {
-  readonly id: NodeId
-  readonly node: PageNode
-  readonly placeKey?: string
-}
-
-function ShownNode({ id, node, placeKey }: ShownNodeProps) {
+  const shown = useShownNode(id)
   const { renderer } = useSiteView()
   const typing = useTypingField(id)
   return useMemo(() => {
-    const spot = placeKey === undefined ? ANY_SPOT : (JSON.parse(placeKey) as typeof ANY_SPOT)
-    const { element } = renderer.render(id, node, spot)
-    return elementToReact(typing === undefined ? element : markTyping(element, typing, id), COMPONENTS)
-  }, [node, id, renderer, typing, placeKey])
-}
+    if (!shown) return null
+    const { element } = renderer.render(shown)
+    return elementToReact(typing === undefined ? element : markTyping(element, typing, shown.id), COMPONENTS)
+  }, [shown, renderer, typing])
+})
 
 function SlotOutlet({ node, name }: { node: NodeId; name: string }) {
-  const asPublished = useContext(AsPublished)
-  const children = useNode(node)?.slots[name] ?? []
-  return children.map((id) =>
-    asPublished ? <PublishedNode key={id} id={id} /> : <NodeView key={id} id={id} />,
-  )
-}
-
-/** True where the page is shown as visitors will get it, without items that hold nothing. */
-export const AsPublished = createContext(false)
-
-function PublishedNode({ id }: { id: NodeId }) {
-  const { registry } = useStore()
-  const isLeftOut = usePage((page) => leftOut(page, registry).has(id))
-  return isLeftOut ? null : <NodeView id={id} />
+  const children = useShownNode(node)?.slots[name] ?? []
+  return children.map((id) => <NodeView key={id} id={id} />)
 }
 
 /** The element with the field's words is handed over to the text editor, which owns everything inside it. */
@@ -137,19 +91,19 @@ html{scroll-behavior:auto}
 `
 
 /** The stylesheet for the whole page as it is now. A component of its own, so that nothing around the page is rendered with it. */
-export const PageStyle = memo(function PageStyle() {
+export const PageStyle = memo(function PageStyle({ shown }: { shown: ShownPage }) {
   const store = useStore()
   const view = useSiteView()
-  const [cssOf] = useState(keptCss)
-  const css = usePage((page) => cssOf(page, view, store.registry))
+  const cssOf = useMemo(() => keptCss(shown, view, store.registry), [shown, view, store])
+  const css = usePage(cssOf)
   return <style>{css}</style>
 })
 
 /** The stylesheet of a page, kept for as long as the nodes that change go on being arranged as they were. */
-function keptCss(): (page: Page, view: SiteView, registry: Registry) => string {
-  let known: { readonly page: Page; readonly view: SiteView; readonly css: string } | undefined
-  return (page, view, registry) => {
-    if (known?.view === view) {
+function keptCss(shown: ShownPage, { renderer }: SiteView, registry: Registry): (page: Page) => string {
+  let known: { readonly page: Page; readonly css: string } | undefined
+  return (page) => {
+    if (known) {
       const before = known.page.nodes
       const isAlike = changedIds(before, page.nodes).every((id) => {
         const [a, b] = [before[id], page.nodes[id]]
@@ -160,16 +114,8 @@ function keptCss(): (page: Page, view: SiteView, registry: Registry) => string {
         return known.css
       }
     }
-    known = { page, view, css: pageCss(page, view, registry) }
+    const nodes = shown.nodes(page).map((one) => renderer.render(one))
+    known = { page, css: renderStylesheet(registry, renderer.context, nodes) + FRAME_CSS }
     return known.css
   }
-}
-
-function pageCss(page: Page, { renderer }: SiteView, registry: Registry): string {
-  const { look } = renderer.context
-  const roots = [sharedRoot(page, 'header'), page.root, sharedRoot(page, 'footer')]
-  const nodes = roots
-    .flatMap((root) => (root === undefined ? [] : shownIds(page, root, registry)))
-    .map((id) => renderer.render(id, getNode(page, id), spotOf(page, id, registry, look)))
-  return renderStylesheet(registry, renderer.context, nodes) + FRAME_CSS
 }

@@ -1,8 +1,8 @@
 /** What other programs copy, put on the page as blocks; pictures are uploaded first. */
 import { getKind, newNode, placeEdit, type Fragment, type Target } from '@gullyline/core'
-import { paste } from '../acts.ts'
-import type { EditorStore } from '../editor-store.ts'
-import { newId } from '../new-id.ts'
+import { paste } from '../commands/acts.ts'
+import type { EditorStore } from '../session/editor-store.ts'
+import { newId } from '../session/new-id.ts'
 import { placeAfterSelection } from './place.ts'
 import { uploadPictures } from '../../media/uploads.ts'
 import { loadMarkdown, markdownToHtml } from './paste.ts'
@@ -14,7 +14,7 @@ export async function pasteBlocks(
 ): Promise<void> {
   const tell = (words: string): void => store.dispatch({ type: 'tell', words, tone: 'refused' })
   try {
-    const [{ blocksFromHtml }] = await Promise.all([import('../html-blocks.ts'), loadMarkdown()])
+    const [{ blocksFromHtml }] = await Promise.all([import('./html-blocks.ts'), loadMarkdown()])
     const html = 'html' in given ? given.html : (markdownToHtml(given.text) ?? '')
     const { fragments, leftOut } = blocksFromHtml(html, store.registry, newId)
     if (fragments.length > 0) paste(store, fragments)

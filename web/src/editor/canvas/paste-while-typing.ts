@@ -1,6 +1,6 @@
 import type { Editor } from '@tiptap/core'
 import { safeHref } from '@gullyline/core'
-import type { EditorStore } from '../editor-store.ts'
+import type { EditorStore } from '../session/editor-store.ts'
 import { markdownToHtml } from './paste.ts'
 import { pasteBlocks, pastePictures } from './paste-blocks.ts'
 import { readPasted } from './pasted.ts'

@@ -1,6 +1,6 @@
 import { placeAfter, type Target } from '@gullyline/core'
-import { selectedIds } from '../editor-state.ts'
-import type { EditorStore } from '../editor-store.ts'
+import { selectedIds } from '../session/editor-state.ts'
+import type { EditorStore } from '../session/editor-store.ts'
 
 /** Where something new of this kind goes: after what is selected, or at the end of the page. */
 export function placeAfterSelection(store: EditorStore, kind: string): Target {

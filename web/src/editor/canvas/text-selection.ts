@@ -3,7 +3,7 @@ import type { Editor } from '@tiptap/core'
 import type { Node as DocumentNode } from '@tiptap/pm/model'
 import { TextSelection, type Transaction } from '@tiptap/pm/state'
 import type { EditorView } from '@tiptap/pm/view'
-import type { TypingStart } from '../editor-state.ts'
+import type { TypingStart } from '../session/editor-state.ts'
 
 /** Puts the caret where typing starts: under a point, over everything, or at the end. */
 export function placeCaret(editor: Editor, start: TypingStart | undefined): void {

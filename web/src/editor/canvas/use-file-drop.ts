@@ -1,7 +1,7 @@
 import { useEffect } from 'react'
 import type { Starter } from '@gullyline/core'
 import type { DragItem } from '../drag/drag-store.ts'
-import type { EditorStore } from '../editor-store.ts'
+import type { EditorStore } from '../session/editor-store.ts'
 import { landingOnCanvas } from './canvas-landing.ts'
 import { frameToWindow } from './frame-geometry.ts'
 import { pastePictures } from './paste-blocks.ts'

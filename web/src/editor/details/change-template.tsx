@@ -13,9 +13,9 @@ import {
 import { PictureChoice } from '../../pages/template-choice.tsx'
 import { Button, MainButton } from '../../ui/controls.tsx'
 import { Dialog } from '../../ui/dialog.tsx'
-import { useStore } from '../editor-store.ts'
-import { newId } from '../new-id.ts'
-import { useSiteView } from '../site-view.ts'
+import { useStore } from '../session/editor-store.ts'
+import { newId } from '../session/new-id.ts'
+import { useSiteView } from '../session/site-view.ts'
 
 interface Result {
   readonly page: Page

@@ -15,8 +15,8 @@ import {
   type SizeKey,
 } from '@gullyline/core'
 import { Button, fieldBox } from '../../ui/controls.tsx'
-import { usePage, useStore } from '../editor-store.ts'
-import { newId } from '../new-id.ts'
+import { usePage, useStore } from '../session/editor-store.ts'
+import { newId } from '../session/new-id.ts'
 import { Group, GroupTitle, Quiet } from './group.tsx'
 import { SegmentControl } from './field-control.tsx'
 import { useTyped } from './use-typed.ts'

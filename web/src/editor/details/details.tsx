@@ -7,16 +7,16 @@ import { later } from '../../ui/later.ts'
 import { LaterPart } from '../../ui/later-part.tsx'
 import { TYPING_PAUSE_MS, useLater } from '../../ui/use-later.ts'
 import { IconButton } from '../../ui/controls.tsx'
-import { keysOf, type CommandId } from '../command-list.ts'
-import { useRunCommand } from '../commands.ts'
-import { selectedIds } from '../editor-state.ts'
-import { useEditor, useEditorAfterPaint, useNode, usePage, useStore } from '../editor-store.ts'
-import { focusCanvas } from '../focus-canvas.ts'
-import { SelectionMenuButton } from '../selection-menu.tsx'
-import { KindIcon } from '../kind-icon.ts'
+import { keysOf, type CommandId } from '../commands/command-list.ts'
+import { useRunCommand } from '../commands/commands.ts'
+import { selectedIds } from '../session/editor-state.ts'
+import { useEditor, useEditorAfterPaint, useNode, usePage, useStore } from '../session/editor-store.ts'
+import { focusCanvas } from '../canvas/focus-canvas.ts'
+import { SelectionMenuButton } from '../commands/selection-menu.tsx'
+import { KindIcon } from '../chrome/kind-icon.ts'
 import { NodeProblems } from '../problems/node-problems.tsx'
-import { reachWords } from '../reach.ts'
-import { useSiteView } from '../site-view.ts'
+import { reachWords } from '../session/reach.ts'
+import { useSiteView } from '../session/site-view.ts'
 import { ColumnsControl } from './columns-control.tsx'
 import { Quiet } from './group.tsx'
 import { PageSettings } from './page-settings.tsx'
@@ -34,6 +34,8 @@ const Pane = styled.aside`
   min-height: 0;
   padding: 12px 14px 24px;
   overflow: auto;
+  /* A field that gets the focus is never under the problems at the foot. */
+  scroll-padding-bottom: 96px;
   border-left: 1px solid var(--line);
   background: var(--paper);
 `
@@ -114,7 +116,6 @@ export function Details({ size, onFold }: DetailsProps) {
       {node && (
         <>
           <NodeHead id={id} kind={node.kind} isPage={isPage} onFold={onFold} />
-          <NodeProblems id={id} />
           <Own disabled={!store.mayChange}>
             {isPage && <PageSettings />}
             {repeated !== undefined && node.kind !== 'columns' && (
@@ -125,6 +126,7 @@ export function Details({ size, onFold }: DetailsProps) {
             {node.kind === 'columns' && <ColumnsControl key={id} id={id} size={size} />}
             <Settings id={id} node={node} size={size} isLookOpen={isLookOpen} onLookOpen={setLookOpen} />
           </Own>
+          <NodeProblems id={id} />
         </>
       )}
     </Pane>

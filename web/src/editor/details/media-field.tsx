@@ -5,7 +5,7 @@ import { thumbnail } from '../../media/thumbnail.ts'
 import { Button } from '../../ui/controls.tsx'
 import { later } from '../../ui/later.ts'
 import { LaterDialog, LaterTypedDialog } from '../../ui/later-part.tsx'
-import { useSiteView } from '../site-view.ts'
+import { useSiteView } from '../session/site-view.ts'
 import { MAIN_SETTING } from './main-setting.ts'
 
 const Chosen = styled.div`

@@ -1,6 +1,6 @@
 import styled from 'styled-components'
 import { ancestry, getKind, getNode, nodeLabel, type NodeId } from '@gullyline/core'
-import { usePage, useStore } from '../editor-store.ts'
+import { usePage, useStore } from '../session/editor-store.ts'
 
 const List = styled.ol`
   display: flex;

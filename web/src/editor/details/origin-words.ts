@@ -11,7 +11,7 @@ import {
   type Registry,
   type SizeKey,
 } from '@gullyline/core'
-import type { SiteView } from '../site-view.ts'
+import type { SiteView } from '../session/site-view.ts'
 import { choiceOf, optionsOf } from './field-control.tsx'
 import { ownWords } from './own-select.tsx'
 

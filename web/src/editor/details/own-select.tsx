@@ -1,6 +1,6 @@
 import { memo, useState, type ComponentType, type SelectHTMLAttributes } from 'react'
 import { isOwnMeasure, type FieldSchema } from '@gullyline/core'
-import { useSiteView } from '../site-view.ts'
+import { useSiteView } from '../session/site-view.ts'
 import { OwnValueQuestion } from './own-value-question.tsx'
 
 const ANOTHER = '(another)'

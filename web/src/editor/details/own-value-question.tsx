@@ -1,6 +1,6 @@
 import { lazy, Suspense } from 'react'
 import { fluidPx, isOwnColour, isOwnMeasure, type FieldSchema, type Look } from '@gullyline/core'
-import { useSiteView } from '../site-view.ts'
+import { useSiteView } from '../session/site-view.ts'
 
 const OwnValueDialog = lazy(async () => ({
   default: (await import('./own-value-dialog.tsx')).OwnValueDialog,

@@ -11,8 +11,8 @@ import {
   type NodePart,
   type readValue,
 } from '@gullyline/core'
-import { useNode, usePage, useStore, type EditorStore } from '../editor-store.ts'
-import { useSiteView } from '../site-view.ts'
+import { useNode, usePage, useStore, type EditorStore } from '../session/editor-store.ts'
+import { useSiteView } from '../session/site-view.ts'
 import { choiceOf, FieldControl } from './field-control.tsx'
 import { surfaceAroundWords, themeFor, unsetWords } from './origin-words.ts'
 import { VariantField } from './variant-field.tsx'

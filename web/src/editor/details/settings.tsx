@@ -16,8 +16,8 @@ import {
   type SizeKey,
 } from '@gullyline/core'
 import { FindBox } from '../../ui/controls.tsx'
-import { usePage, useStore } from '../editor-store.ts'
-import { focusCanvas } from '../focus-canvas.ts'
+import { usePage, useStore } from '../session/editor-store.ts'
+import { focusCanvas } from '../canvas/focus-canvas.ts'
 import { Group, GroupTitle, Quiet } from './group.tsx'
 import { Setting, type SettingEntry } from './setting.tsx'
 import { SizeTable } from './size-table.tsx'

@@ -12,7 +12,7 @@ import {
   type PageNode,
   type SizeKey,
 } from '@gullyline/core'
-import { useStore } from '../editor-store.ts'
+import { useStore } from '../session/editor-store.ts'
 import { choiceOf, optionsOf } from './field-control.tsx'
 import { unsetWords } from './origin-words.ts'
 import { OwnSelect, ownWords } from './own-select.tsx'

@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import styled from 'styled-components'
 import { isOwnColour, type FieldSchema } from '@gullyline/core'
-import { useSiteView } from '../site-view.ts'
+import { useSiteView } from '../session/site-view.ts'
 import { ownWords } from './own-select.tsx'
 import { OwnValueQuestion } from './own-value-question.tsx'
 

@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState, type ChangeEvent, type KeyboardEvent } from 'react'
-import { focusCanvas } from '../focus-canvas.ts'
+import { focusCanvas } from '../canvas/focus-canvas.ts'
 
 type Field = HTMLInputElement | HTMLTextAreaElement
 

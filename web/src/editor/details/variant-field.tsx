@@ -11,9 +11,9 @@ import {
   type PageNode,
 } from '@gullyline/core'
 import { TYPING_PAUSE_MS, useLater } from '../../ui/use-later.ts'
-import { useNode, useStore } from '../editor-store.ts'
+import { useNode, useStore } from '../session/editor-store.ts'
 import { LivePicture } from '../shelf/live-picture.tsx'
-import { useSiteView } from '../site-view.ts'
+import { useSiteView } from '../session/site-view.ts'
 
 const Grid = styled.div`
   display: grid;

@@ -1,8 +1,8 @@
 import { besideEdits, describeNode, getNode } from '@gullyline/core'
 import { placeStarter } from '../shelf/place-starter.ts'
 import type { Point } from '../canvas/boxes.ts'
-import type { EditorStore } from '../editor-store.ts'
-import { newId } from '../new-id.ts'
+import type { EditorStore } from '../session/editor-store.ts'
+import { newId } from '../session/new-id.ts'
 import { dragStore, type DragItem, type ShownLanding } from './drag-store.ts'
 
 /** A press becomes a drag after this many px, so that a click with an unsteady hand stays a click. */

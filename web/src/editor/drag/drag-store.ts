@@ -1,6 +1,6 @@
-import { useSyncExternalStore } from 'react'
 import type { NodeId, Starter } from '@gullyline/core'
 import type { Box, Point } from '../canvas/boxes.ts'
+import { useValue, Value } from '../../ui/value.ts'
 import type { Landing } from './landing.ts'
 
 /** What is dragged: a block of the page, or something new from the shelf. */
@@ -22,22 +22,9 @@ export interface Drag {
   readonly shown: ShownLanding
 }
 
-let current: Drag | undefined
-const listeners = new Set<() => void>()
-
 /** The drag under way. One at a time: there is one pointer. */
-export const dragStore = {
-  get: (): Drag | undefined => current,
-  set: (drag: Drag | undefined): void => {
-    current = drag
-    for (const listener of listeners) listener()
-  },
-  subscribe: (listener: () => void): (() => void) => {
-    listeners.add(listener)
-    return () => listeners.delete(listener)
-  },
-}
+export const dragStore = new Value<Drag | undefined>(undefined)
 
 export function useDrag(): Drag | undefined {
-  return useSyncExternalStore(dragStore.subscribe, dragStore.get)
+  return useValue(dragStore)
 }

@@ -3,10 +3,11 @@ import { useRoom } from '../../ui/use-room.ts'
 import { mono } from '../../ui/controls.tsx'
 import { contourBackdrop } from '../canvas/contours.ts'
 import { PageFrame } from '../canvas/page-frame.tsx'
-import { TAKES_FOCUS } from '../focus-canvas.ts'
-import { AsPublished, PageStyle, PageView } from '../canvas/page-view.tsx'
+import { TAKES_FOCUS } from '../canvas/focus-canvas.ts'
+import { PageStyle, PageView } from '../canvas/page-view.tsx'
+import { useResolvedPage, type ShownPage } from '../canvas/shown-page.ts'
 import { rulerSizes, type RulerSize } from '../ruler/ruler-scale.ts'
-import { useSiteView } from '../site-view.ts'
+import { useSiteView } from '../session/site-view.ts'
 
 const Area = styled.main`
   position: relative;
@@ -61,6 +62,7 @@ export function LineUp({ onChoose }: { onChoose: (width: number) => void }) {
   const { site } = useSiteView()
   const { ref: setArea, room } = useRoom()
   const sizes = rulerSizes(site.look)
+  const page = useResolvedPage('visitor')
   return (
     <Area ref={setArea} aria-label="Line-up" tabIndex={-1} {...{ [TAKES_FOCUS]: '' }}>
       {room.width > 0 &&
@@ -68,6 +70,7 @@ export function LineUp({ onChoose }: { onChoose: (width: number) => void }) {
           <Shown
             key={size.size}
             size={size}
+            page={page}
             width={shownWidth(size, sizes, room.width)}
             height={room.height - LABEL}
             onChoose={onChoose}
@@ -85,12 +88,13 @@ function shownWidth(size: RulerSize, sizes: readonly RulerSize[], room: number):
 
 interface ShownProps {
   readonly size: RulerSize
+  readonly page: ShownPage
   readonly width: number
   readonly height: number
   readonly onChoose: (width: number) => void
 }
 
-function Shown({ size, width, height, onChoose }: ShownProps) {
+function Shown({ size, page, width, height, onChoose }: ShownProps) {
   const scale = width / size.sample
   return (
     <Column aria-label={`${size.title}, ${size.sample} pixels`} style={{ '--width': `${width}px` }}>
@@ -106,11 +110,9 @@ function Shown({ size, width, height, onChoose }: ShownProps) {
           width={size.sample}
           height={Math.ceil(height / scale)}
           scale={scale}
-          head={<PageStyle />}
+          head={<PageStyle shown={page} />}
         >
-          <AsPublished value>
-            <PageView />
-          </AsPublished>
+          <PageView shown={page} />
         </PageFrame>
       </Sheet>
     </Column>

@@ -3,12 +3,19 @@ import type { NodeId } from '@gullyline/core'
 import { useShownFindings } from './findings-context.tsx'
 import { TroubleMark } from './trouble-mark.tsx'
 
+/**
+ * At the foot of the pane, always in sight: problems come and go a moment after what made them, and anything above them
+ * would move under the pointer that is just pressing it.
+ */
 const Box = styled.ul`
+  position: sticky;
+  bottom: -24px;
+  flex: none;
   display: grid;
   gap: 6px;
-  margin: 0;
-  padding: 9px 11px;
-  border-radius: 5px;
+  /* Over the pane's own padding, to its edges. */
+  margin: auto -14px -24px;
+  padding: 11px 14px 13px;
   background: var(--ochreTint);
   color: var(--ochre);
   list-style: none;

@@ -2,7 +2,7 @@ import { useState } from 'react'
 import { Button as AriaButton, Dialog, DialogTrigger, Popover } from 'react-aria-components'
 import styled from 'styled-components'
 import type { Finding } from '@gullyline/core'
-import { useStore } from '../editor-store.ts'
+import { useStore } from '../session/editor-store.ts'
 import { useShownFindings } from './findings-context.tsx'
 import { TroubleMark } from './trouble-mark.tsx'
 

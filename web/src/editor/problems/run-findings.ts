@@ -11,7 +11,7 @@ import {
   type Page,
   type Registry,
 } from '@gullyline/core'
-import type { SiteView } from '../site-view.ts'
+import type { SiteView } from '../session/site-view.ts'
 
 /** What the checks find on a page and on what it shares with others, as they are. Comes once the page is there, as do the checks themselves. */
 export function findingsOn(

@@ -1,9 +1,9 @@
 import { useMemo } from 'react'
 import type { Finding } from '@gullyline/core'
-import { usePage, useStore } from '../editor-store.ts'
+import { usePage, useStore } from '../session/editor-store.ts'
 import { later } from '../../ui/later.ts'
 import { useLater } from '../../ui/use-later.ts'
-import { useSiteView } from '../site-view.ts'
+import { useSiteView } from '../session/site-view.ts'
 
 /** What finds problems. */
 export const findings = later(() => import('./run-findings.ts'))

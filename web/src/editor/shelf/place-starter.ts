@@ -1,6 +1,6 @@
 import { placeEdit, type Edit, type NodeId, type Starter, type Target } from '@gullyline/core'
-import type { EditorStore } from '../editor-store.ts'
-import { newId } from '../new-id.ts'
+import type { EditorStore } from '../session/editor-store.ts'
+import { newId } from '../session/new-id.ts'
 
 /**
  * Places what the shelf offers: one block or pattern, or all sections of a page body, in one step. Returns the block that

@@ -15,7 +15,7 @@ import {
 import { FindBox, Keys, Tabs } from '../../ui/controls.tsx'
 import { typeInNew } from '../canvas/frame-input.ts'
 import { trackPress } from '../drag/drag-session.ts'
-import { usePage, useStore, type EditorStore } from '../editor-store.ts'
+import { usePage, useStore, type EditorStore } from '../session/editor-store.ts'
 import { findStarters } from './find-starters.ts'
 import { placeStarter } from './place-starter.ts'
 import { useRecent } from './use-recent.ts'

@@ -1,8 +1,8 @@
 import { useMemo } from 'react'
 import { newNode, getKind, type Page, type Starter } from '@gullyline/core'
-import { useStore } from '../editor-store.ts'
-import { newId } from '../new-id.ts'
-import { useSiteView } from '../site-view.ts'
+import { useStore } from '../session/editor-store.ts'
+import { newId } from '../session/new-id.ts'
+import { useSiteView } from '../session/site-view.ts'
 import { LivePicture } from './live-picture.tsx'
 
 const SIZE = { width: 148, height: 84 }

@@ -16,10 +16,10 @@ import {
   type PageNode,
 } from '@gullyline/core'
 import { trackPress } from '../drag/drag-session.ts'
-import { useEditor, useNode, usePage, useStore } from '../editor-store.ts'
+import { useEditor, useNode, usePage, useStore } from '../session/editor-store.ts'
 import { afterPaint } from '../../ui/after-paint.ts'
 import { TYPING_PAUSE_MS, useLater } from '../../ui/use-later.ts'
-import { KindIcon } from '../kind-icon.ts'
+import { KindIcon } from '../chrome/kind-icon.ts'
 import { useShownFindings } from '../problems/findings-context.tsx'
 import { TroubleMark } from '../problems/trouble-mark.tsx'
 

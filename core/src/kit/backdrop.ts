@@ -1,0 +1,24 @@
+/** A picture behind words: how high it stands and what lies over it. */
+import { choice, type FieldSchema } from './fields.ts'
+
+export type Shade = 'none' | 'side' | 'even' | 'deep'
+
+/** Shares of the screen's height, but never so much that nothing else is seen on a very tall one. */
+export const HEIGHTS = { content: undefined, half: 'min(50vh,460px)', tall: 'min(78vh,700px)' } as const
+
+/** What lies over a backdrop picture, so that words on it can be read: the surface's own colour, more or less of it. */
+export const SHADES: Readonly<Record<Shade, string>> = {
+  none: 'none',
+  side: 'linear-gradient(90deg,color-mix(in srgb,var(--paper) 82%,transparent),color-mix(in srgb,var(--paper) 8%,transparent) 75%)',
+  even: 'linear-gradient(color-mix(in srgb,var(--paper) 55%,transparent),color-mix(in srgb,var(--paper) 55%,transparent))',
+  deep: 'linear-gradient(color-mix(in srgb,var(--paper) 78%,transparent),color-mix(in srgb,var(--paper) 78%,transparent))',
+}
+
+export function shadeField(): FieldSchema {
+  return choice('Overlay', 'side', {
+    none: 'None',
+    side: 'From the side',
+    even: 'Light',
+    deep: 'Strong',
+  })
+}

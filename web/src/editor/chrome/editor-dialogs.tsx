@@ -1,0 +1,42 @@
+import type { PageSummary } from '@gullyline/core'
+import { later } from '../../ui/later.ts'
+import { LaterDialog, LaterTypedDialog } from '../../ui/later-part.tsx'
+import type { Saving } from '../session/use-save.ts'
+
+const conflictsDialog = later(() => import('./conflicts-dialog.tsx'))
+const publishDialog = later(() => import('./publish-dialog.tsx'))
+/** The search of everything; asked for by a key, and typed into at once. */
+export const commandsDialog = later(() => import('../commands/commands-dialog.tsx'))
+
+/** Which dialog a command asked for. */
+export type AskedFor = 'publish' | 'commands'
+
+interface EditorDialogsProps {
+  readonly summary: PageSummary
+  readonly saving: Saving
+  readonly asked: AskedFor | undefined
+  readonly onClose: () => void
+}
+
+export function EditorDialogs({ summary, saving, asked, onClose }: EditorDialogsProps) {
+  const { state } = saving
+  return (
+    <>
+      {state.type === 'conflicts' && (
+        <LaterDialog code={conflictsDialog} onClose={saving.dismiss}>
+          {({ ConflictsDialog }) => <ConflictsDialog newer={state.newer} saving={saving} />}
+        </LaterDialog>
+      )}
+      {asked === 'publish' && (
+        <LaterDialog code={publishDialog} onClose={onClose}>
+          {({ PublishDialog }) => <PublishDialog summary={summary} saving={saving} onClose={onClose} />}
+        </LaterDialog>
+      )}
+      {asked === 'commands' && (
+        <LaterTypedDialog code={commandsDialog} onClose={onClose}>
+          {({ CommandsDialog }) => <CommandsDialog onClose={onClose} />}
+        </LaterTypedDialog>
+      )}
+    </>
+  )
+}

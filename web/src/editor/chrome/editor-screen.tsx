@@ -1,0 +1,126 @@
+import { lazy, Suspense, useEffect, useMemo, useState, useSyncExternalStore } from 'react'
+import { useParams } from 'react-router'
+import {
+  settingsOf,
+  type PageDocument,
+  type PageSettings,
+  type PageSummary,
+  type SiteInfo,
+} from '@gullyline/core'
+import { ApiError, request } from '../../api/client.ts'
+import { inSite } from '../../api/site-address.ts'
+import { usePageDocument, usePages, useSite } from '../../api/hooks.ts'
+import { useMe } from '../../people/sign-in-gate.tsx'
+import { TYPING_PAUSE_MS, useLater } from '../../ui/use-later.ts'
+import { Waiting } from '../../ui/waiting.tsx'
+import type { EditorState } from '../session/editor-state.ts'
+import { EditorProvider, EditorStore } from '../session/editor-store.ts'
+import { Editor } from './editor.tsx'
+import { JournalFull, JournalSender } from '../session/journal-sender.ts'
+import type { Journal } from '../session/journal.ts'
+import { useOpening } from '../session/opening.ts'
+import { editorRegistry } from '../session/session.ts'
+import { SiteViewProvider, viewSite } from '../session/site-view.ts'
+
+/** Opening a page seldom needs it, so it comes when it is asked for. */
+const JournaledDialog = lazy(async () => ({
+  default: (await import('./journaled-dialog.tsx')).JournaledDialog,
+}))
+
+/** The editor for the page in the address. */
+export function EditorScreen() {
+  const { pageId = '' } = useParams()
+  const site = useSite()
+  const pages = usePages()
+  const opened = usePageDocument(pageId)
+  const error = site.error ?? pages.error ?? opened.error
+  // What was read once stays on the screen, whatever asking again for it brings.
+  if (!site.data || !pages.data || !opened.data) {
+    if (error) return <Waiting title="This page can’t be opened">{error.message}</Waiting>
+    return <Waiting title="Opening the page…" frame="page" />
+  }
+  return <OpenPage key={pageId} site={site.data} pages={pages.data} opened={opened.data} />
+}
+
+interface OpenPageProps {
+  readonly site: SiteInfo
+  readonly pages: readonly PageSummary[]
+  readonly opened: PageDocument
+}
+
+/** Opens the page as it was saved, or asks first when edits were kept that were not. */
+function OpenPage(props: OpenPageProps) {
+  const me = useMe()
+  const opening = useOpening(props.opened, props.site, me)
+  switch (opening.type) {
+    case 'looking':
+      return <Waiting title="Opening the page…" frame="page" />
+    case 'ask': {
+      const { found, trouble, goOn, drop } = opening
+      const isOlder = found.journaled.newest !== props.opened.summary.version
+      return (
+        <Suspense fallback={<Waiting title="Opening the page…" frame="page" />}>
+          <JournaledDialog
+            journaled={found.journaled}
+            isOlder={isOlder}
+            trouble={trouble}
+            onGoOn={goOn}
+            onDrop={drop}
+          />
+        </Suspense>
+      )
+    }
+    case 'open':
+      return <RunningEditor {...props} start={opening.start} journal={opening.journal} />
+  }
+}
+
+interface RunningEditorProps extends OpenPageProps {
+  readonly start: EditorState
+  readonly journal: Journal
+}
+
+function RunningEditor({ site, pages, opened, start, journal }: RunningEditorProps) {
+  const mayChange = useMe().role !== 'reviewer'
+  const [{ store, sender }] = useState(() => {
+    const { pageId, tab } = journal.owner
+    const sender = new JournalSender(journal, async (entries) => {
+      const path = inSite(`/pages/${pageId}/journal/${tab}`)
+      await request(path, { method: 'POST', body: { entries } }).catch((error: unknown) => {
+        throw error instanceof ApiError && error.body?.code === 'journal-full' ? new JournalFull() : error
+      })
+    })
+    const store = new EditorStore(start, editorRegistry, journal, { mayChange, onKept: sender.changed })
+    return { store, sender }
+  })
+  useEffect(() => {
+    // What was kept before this screen was there may not have been sent.
+    sender.release()
+    const isBack = (): void => void sender.flush()
+    window.addEventListener('online', isBack)
+    return () => {
+      window.removeEventListener('online', isBack)
+      sender.stop()
+    }
+  }, [sender])
+  const saved = pages.find((page) => page.id === opened.summary.id) ?? opened.summary
+  // What the page says of itself, and not what was saved of it: the canvas shows a theme as soon as it is chosen.
+  const settings = useLater(
+    useSyncExternalStore(store.subscribePage, () => settingsOf(store.state.page)),
+    TYPING_PAUSE_MS,
+  )
+  const summary = useMemo(() => withSettingsOf(saved, settings), [saved, settings])
+  const view = useMemo(() => viewSite(site, pages, summary, editorRegistry), [site, pages, summary])
+  return (
+    <EditorProvider value={store}>
+      <SiteViewProvider value={view}>
+        <Editor store={store} sender={sender} site={site} pages={pages} summary={summary} />
+      </SiteViewProvider>
+    </EditorProvider>
+  )
+}
+
+function withSettingsOf(summary: PageSummary, settings: PageSettings): PageSummary {
+  const { title, description, inNavigation, ...more } = settings
+  return { ...summary, title: title.trim() || summary.title, description, inNavigation, more }
+}

@@ -1,0 +1,152 @@
+import { useMemo, useState } from 'react'
+import styled from 'styled-components'
+import {
+  changedParts,
+  SHARED_NAMES,
+  type PageSummary,
+  type PublishResult,
+  type SharedName,
+} from '@gullyline/core'
+import { Button, MainButton } from '../../ui/controls.tsx'
+import { Dialog } from '../../ui/dialog.tsx'
+import { unsavedCount, type Saved } from '../session/editor-state.ts'
+import { useEditor, useStore } from '../session/editor-store.ts'
+import { useShownFindings } from '../problems/findings-context.tsx'
+import { reachWords } from '../session/reach.ts'
+import { useSiteView } from '../session/site-view.ts'
+import type { Saving } from '../session/use-save.ts'
+
+const Errors = styled.ul`
+  display: grid;
+  gap: 2px;
+  margin: 0;
+  padding: 0;
+  list-style: none;
+  button {
+    width: 100%;
+    padding: 6px 8px;
+    border: 0;
+    border-radius: 4px;
+    background: none;
+    color: var(--clay);
+    text-align: left;
+    text-decoration: underline;
+    text-underline-offset: 3px;
+  }
+  button:hover {
+    background: var(--panel);
+  }
+`
+const MOST_ERRORS = 12
+
+interface PublishDialogProps {
+  readonly summary: PageSummary
+  readonly saving: Saving
+  readonly onClose: () => void
+}
+
+/** Says what will go live, makes it so, and then leads to it. */
+export function PublishDialog({ summary, saving, onClose }: PublishDialogProps) {
+  const store = useStore()
+  const unsaved = useEditor(unsavedCount)
+  const version = useEditor((state) => state.saved.version)
+  const errors = useShownFindings().filter(({ severity }) => severity === 'error')
+  const [result, setResult] = useState<PublishResult>()
+  const [isBusy, setBusy] = useState(false)
+  const { site, pages } = useSiteView()
+  const page = useEditor((state) => state.page)
+  const saved = useEditor((state) => state.saved)
+  // Told by what was saved here: the site is asked for again after a save, and may not have answered yet.
+  const isAhead = (name: SharedName, { shared }: Saved): boolean =>
+    (shared[name] ?? 0) > (site.shared[name].liveVersion ?? 0)
+  const changed = useMemo(
+    () => (page === saved.page ? [] : changedParts(saved.page, page)),
+    [page, saved.page],
+  )
+  const alsoLive = SHARED_NAMES.filter((name) => changed.includes(name) || isAhead(name, saved))
+  const publish = async (saveFirst: boolean): Promise<void> => {
+    setBusy(true)
+    const ready = !saveFirst || (await saving.save())
+    // As it is saved now: what is on the screen and not saved goes live with no page.
+    const going = SHARED_NAMES.filter((name) => isAhead(name, store.state.saved))
+    const published = ready ? await saving.publish(going) : undefined
+    setBusy(false)
+    if (published) setResult(published)
+    else onClose()
+  }
+  if (result) {
+    return (
+      <Dialog title="Published" onClose={onClose} acts={<Button onPress={onClose}>Close</Button>}>
+        <p>
+          The page is live at{' '}
+          <a href={result.url} target="_blank" rel="noreferrer">
+            {result.url}
+          </a>
+        </p>
+      </Dialog>
+    )
+  }
+  if (errors.length > 0) {
+    return (
+      <Dialog
+        title={
+          errors.length === 1
+            ? '1 problem to fix before publishing'
+            : `${errors.length} problems to fix before publishing`
+        }
+        onClose={onClose}
+        acts={<Button onPress={onClose}>Close</Button>}
+      >
+        <p>You can save this page, but not publish it yet. Visitors still see the live version.</p>
+        <Errors>
+          {errors.slice(0, MOST_ERRORS).map(({ message, nodeId }, i) => (
+            <li key={i}>
+              <button
+                type="button"
+                onClick={() => {
+                  store.dispatch({
+                    type: 'select',
+                    id: nodeId === store.state.page.root ? undefined : nodeId,
+                  })
+                  onClose()
+                }}
+              >
+                {message}
+              </button>
+            </li>
+          ))}
+        </Errors>
+      </Dialog>
+    )
+  }
+  return (
+    <Dialog
+      title={`Publish “${summary.title}”?`}
+      onClose={onClose}
+      acts={
+        <>
+          <Button onPress={onClose}>Cancel</Button>
+          {unsaved > 0 && (
+            <Button isDisabled={isBusy} onPress={() => void publish(false)}>
+              Publish saved version
+            </Button>
+          )}
+          <MainButton isDisabled={isBusy} onPress={() => void publish(unsaved > 0)}>
+            {unsaved > 0 ? 'Save and publish' : 'Publish'}
+          </MainButton>
+        </>
+      }
+    >
+      <p>
+        Visitors will see {unsaved > 0 ? 'the page as it is on the screen' : `version ${version}`} at{' '}
+        {summary.path}.{alsoLive.length === 0 && ' Other pages stay as they are.'}
+      </p>
+      {alsoLive.map((name) => (
+        <p key={name}>
+          The {name} goes live, too. {reachWords(name, pages)}.
+        </p>
+      ))}
+      {unsaved > 0 && <p>{unsaved === 1 ? 'One edit is' : `${unsaved} edits are`} not saved yet.</p>}
+    </Dialog>
+  )
+}

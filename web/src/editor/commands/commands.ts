@@ -1,0 +1,138 @@
+/** What each command does, and running commands by their keys. */
+import { createContext, useContext } from 'react'
+import {
+  copy,
+  copyLook,
+  cut,
+  duplicate,
+  moveIn,
+  moveOut,
+  paste,
+  pasteLook,
+  remove,
+  selectAll,
+  selectEnd,
+  selectSibling,
+  setLock,
+  stepIn,
+  stepMove,
+  stepOut,
+  stretchSelection,
+  toHeading,
+  toQuote,
+  toText,
+  unwrap,
+  withSelection,
+  wrap,
+  wrapInColumns,
+} from './acts.ts'
+import { COMMAND_IDS, COMMANDS, type CommandId } from './command-list.ts'
+import { startTyping } from '../canvas/frame-input.ts'
+import { useStore, type EditorStore } from '../session/editor-store.ts'
+
+/** What commands do to the screen around the page. */
+export interface ScreenActs {
+  readonly openShelf: () => void
+  /** Opens what the selected block is mostly set by: its picture, or where it leads. */
+  readonly openSetting: () => void
+  /** Steps the ruler to the next named size. */
+  readonly stepSize: (direction: -1 | 1) => void
+  readonly toggleLineUp: () => void
+  readonly save: () => void
+  readonly publish: () => void
+  readonly openCommands: () => void
+}
+
+type Run = (store: EditorStore, acts: ScreenActs) => unknown
+
+const RUNS: Readonly<Record<CommandId, Run>> = {
+  undo: (store) => store.dispatch({ type: 'undo' }),
+  redo: (store) => store.dispatch({ type: 'redo' }),
+  type: withSelection((store, id) => startTyping(store, id)),
+  out: stepOut,
+  next: (store) => selectSibling(store, 1),
+  previous: (store) => selectSibling(store, -1),
+  in: stepIn,
+  first: (store) => selectEnd(store, 0),
+  last: (store) => selectEnd(store, -1),
+  'select-next': (store) => stretchSelection(store, 1),
+  'select-previous': (store) => stretchSelection(store, -1),
+  'select-all': selectAll,
+  'move-up': (store) => stepMove(store, 'up'),
+  'move-down': (store) => stepMove(store, 'down'),
+  duplicate: duplicate,
+  'wrap-row': (store) => wrap(store, 'row'),
+  'wrap-stack': (store) => wrap(store, 'stack'),
+  unwrap: withSelection(unwrap),
+  'wrap-group': (store) => wrap(store, 'group'),
+  'wrap-columns': wrapInColumns,
+  'in-before': withSelection(moveIn),
+  'out-after': withSelection(moveOut),
+  'copy-look': withSelection(copyLook),
+  'paste-look': pasteLook,
+  hold: (store) => setLock(store, 'all'),
+  'hold-words': (store) => setLock(store, 'text'),
+  'let-go': (store) => setLock(store, undefined),
+  'to-heading': toHeading,
+  'to-quote': toQuote,
+  'to-text': withSelection(toText),
+  settings: (_store, acts) => acts.openSetting(),
+  delete: remove,
+  add: (_store, acts) => acts.openShelf(),
+  copy: (store) => document.execCommand('copy') || copy(store),
+  cut: (store) => document.execCommand('cut') || cut(store),
+  paste: (store) => paste(store),
+  narrower: (_store, acts) => acts.stepSize(-1),
+  wider: (_store, acts) => acts.stepSize(1),
+  'line-up': (_store, acts) => acts.toggleLineUp(),
+  save: (_store, acts) => acts.save(),
+  publish: (_store, acts) => acts.publish(),
+  commands: (_store, acts) => acts.openCommands(),
+}
+
+function runCommand(id: CommandId, store: EditorStore, acts: ScreenActs): void {
+  RUNS[id](store, acts)
+}
+
+const ActsContext = createContext<ScreenActs | undefined>(undefined)
+export const ScreenActsProvider = ActsContext.Provider
+
+/** Runs commands from a button. */
+export function useRunCommand(): (id: CommandId) => void {
+  const store = useStore()
+  const acts = useContext(ActsContext)
+  if (!acts) throw new Error('useRunCommand is used outside of the editor')
+  return (id) => runCommand(id, store, acts)
+}
+
+/** Runs the command of a key; in the line-up, where nothing is selected, only undo and redo. True when there was one, so that nobody else acts on the key. */
+export function runKey(
+  event: KeyboardEvent,
+  { store, acts, shown }: { store: EditorStore; acts: ScreenActs; shown: 'page' | 'line-up' },
+): boolean {
+  const name = keyName(event)
+  const isTyping = store.state.typing !== undefined
+  const id = COMMAND_IDS.find((one) => {
+    const { keys, plainKeys = [], whileTyping, inLineUp } = COMMANDS[one]
+    const isKey =
+      (keys.includes(name) && (whileTyping || !isTyping)) || (!isTyping && plainKeys.includes(name))
+    return isKey && (shown === 'page' || inLineUp)
+  })
+  if (id === undefined || COMMANDS[id].byBrowser) return false
+  event.preventDefault()
+  event.stopPropagation()
+  runCommand(id, store, acts)
+  return true
+}
+
+/** A key with its modifiers, such as "Ctrl+Shift+Z". The command key of a Mac counts as Ctrl. */
+export function keyName(
+  event: Pick<KeyboardEvent, 'key' | 'ctrlKey' | 'metaKey' | 'altKey' | 'shiftKey'>,
+): string {
+  const modifiers = [
+    event.ctrlKey || event.metaKey ? 'Ctrl+' : '',
+    event.altKey ? 'Alt+' : '',
+    event.shiftKey ? 'Shift+' : '',
+  ]
+  return modifiers.join('') + (event.key.length === 1 ? event.key.toUpperCase() : event.key)
+}

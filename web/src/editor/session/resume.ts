@@ -1,0 +1,81 @@
+/** Going on with edits that were journaled and not saved. */
+import {
+  applyEdits,
+  checkEditShape,
+  joinSession,
+  migrateEdit,
+  SHARED_NAMES,
+  type Edit,
+  type JournalEntry,
+  type Page,
+  type Registry,
+  type SharedName,
+  type SharedVersions,
+  type SiteInfo,
+} from '@gullyline/core'
+import { request } from '../../api/client.ts'
+import { openEditor, type EditorState } from './editor-state.ts'
+import type { Journaled } from './journal.ts'
+import { newId } from './new-id.ts'
+import { versionPath } from './session.ts'
+
+/** The editor with journaled edits done again, and the entries that could not be. */
+export interface Resumed {
+  readonly state: EditorState
+  readonly setAside: readonly JournalEntry[]
+}
+
+/**
+ * The editor on the versions that the edits were made on, with all that was journaled done again as one step: it can be
+ * undone as one, and counts as not saved. An entry that is malformed or does not fit the page is set aside, and the
+ * notice says so; the others are done. Never throws.
+ */
+export function goOnFrom(
+  base: Page,
+  journaled: Journaled,
+  registry: Registry,
+  shared: SharedVersions = {},
+): Resumed {
+  const state = openEditor(base, journaled.newest, journaled.shared?.newest ?? shared)
+  const edits: Edit[] = []
+  const setAside: JournalEntry[] = []
+  let inverse: readonly Edit[] = []
+  let page = base
+  for (const entry of journaled.entries) {
+    const migrated = entry.edits.map(migrateEdit) as Edit[]
+    const result = tryEdits(page, migrated, registry)
+    if (!result) {
+      setAside.push(entry)
+      continue
+    }
+    page = result.page
+    edits.push(...migrated)
+    inverse = [...result.inverse, ...inverse]
+  }
+  const transaction = { label: 'Unsaved edits from last time', origin: 'journal', at: journaled.at, edits }
+  const history = edits.length === 0 ? state.history : { done: [{ transaction, inverse }], undone: [] }
+  return { state: { ...state, page, history, ...noticeFor(setAside, journaled) }, setAside }
+}
+
+function tryEdits(page: Page, edits: readonly Edit[], registry: Registry) {
+  if (edits.some((edit) => checkEditShape(edit).length > 0)) return undefined
+  const result = applyEdits(page, edits, registry)
+  return result.ok ? result : undefined
+}
+
+function noticeFor(setAside: readonly JournalEntry[], { acts }: Journaled): Partial<EditorState> {
+  if (setAside.length === 0) return {}
+  const words = `${setAside.length} of ${acts} unsaved edits could not be restored, because they no longer fit this page. Their text is under “Set aside”.`
+  return { notice: { words, tone: 'refused', count: 1 } }
+}
+
+/** The page with its header and footer as they were at these versions; those that are not named, as they are now. */
+export async function sessionAt(page: Page, site: SiteInfo, versions: SharedVersions): Promise<Page> {
+  const read = (name: SharedName): Promise<Page> => {
+    const { id, version } = site.shared[name]
+    const wanted = versions[name] ?? version
+    return wanted === version ? Promise.resolve(site[name]) : request<Page>(versionPath(id, wanted))
+  }
+  const [header, footer] = await Promise.all(SHARED_NAMES.map(read))
+  return joinSession({ page, header: header!, footer: footer! }, newId)
+}
