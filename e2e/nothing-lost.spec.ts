@@ -252,19 +252,20 @@ test('a tab that dies, a server that dies and a connection that is lost lose not
   await test.step('an answer that was lost asks about nobody else’s changes', async () => {
     const words = sentence()
     await typeHeading(page, words)
+    let isLost = false
     await page.route(
       '**/document',
       async (route) => {
         // It arrives; what the server answers does not.
         await route.fetch()
         await route.abort()
+        isLost = true
       },
       { times: 1 },
     )
-    // What is shown meanwhile is gone as soon as it is tried again, which may be at once.
-    const lost = page.waitForEvent('requestfailed', (one) => one.url().endsWith('/document'))
     await page.keyboard.press('Control+s')
-    await lost
+    // What is shown meanwhile is gone as soon as it is tried again, which may be at once.
+    await expect.poll(() => isLost).toBe(true)
     await page.keyboard.type(' and more')
     await expect(page.getByText('Saved', { exact: true })).toBeVisible()
     await expect(page.getByRole('dialog')).toHaveCount(0)

@@ -210,7 +210,13 @@ function useRetry(state: SaveState, save: () => Promise<boolean>, sender: Journa
   const isWaiting = state.type === 'failed' && state.isRetried && !isSignedOut
   useEffect(() => {
     if (!isWaiting) return
-    const again = (): void => void save()
+    // Once, however many signs come that the server is there again: a second save would hold what was typed since.
+    let isTried = false
+    const again = (): void => {
+      if (isTried) return
+      isTried = true
+      void save()
+    }
     const timer = setTimeout(again, pause.current)
     pause.current = Math.min(LONGEST_RETRY_MS, pause.current * 2)
     const isBack = sender.state.subscribe(() => sender.state.get() === 'sent' && again())
