@@ -229,6 +229,8 @@ test('a tab that dies, a server that dies and a connection that is lost lose not
     page = await context.newPage()
     await open()
     await page.getByRole('button', { name: 'Continue editing' }).click()
+    // As a person does, who presses nothing before the page is there.
+    await expect(canvasOf(page).getByRole('main')).toBeVisible()
     await expectSaved(page, app, id, words)
   })
   await test.step('the server dies between two letters', async () => {
