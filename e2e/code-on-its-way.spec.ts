@@ -1,6 +1,6 @@
 /** What is typed and asked for before the parts of the editor that it needs have come. */
 import type { Locator, Page } from '@playwright/test'
-import { canvasOf, expect, openPage, test } from './app.ts'
+import { canvasOf, expect, openPage, test, type App } from './app.ts'
 
 /** Keeps a script from coming until it is let through. */
 async function holdScript(page: Page, name: string): Promise<() => void> {
@@ -122,37 +122,38 @@ test('the words of a block that was asked for before the shelf was there stand i
   page,
   app,
 }) => {
-  const shelfComes = await holdScript(page, 'shelf')
-  const canvas = await openPage(page, app, 'Visit')
-  await page.keyboard.press('Control+Enter')
-  await page.keyboard.type('Text')
-  await page.keyboard.press('Enter')
-  await page.keyboard.type('Typed ahead of all of it.')
-  shelfComes()
-  await expect(canvas.locator('main .text', { hasText: 'Typed ahead' })).toHaveText(
-    'Typed ahead of all of it.',
-  )
+  const text = await typeAheadOfShelf(page, app, 'Typed ahead of all of it.')
   await page.keyboard.type(' And on.')
-  await expect(canvas.locator('main .text', { hasText: 'Typed ahead' })).toHaveText(
-    'Typed ahead of all of it. And on.',
-  )
+  await expect(text).toHaveText('Typed ahead of all of it. And on.')
 })
 
 test('Escape after those words ends the typing in its turn, and takes nothing back', async ({
   page,
   app,
 }) => {
+  await typeAheadOfShelf(page, app, 'Ended by Escape.', ['Escape'])
+  await expect(canvasOf(page).locator('[contenteditable="true"]')).toHaveCount(0)
+})
+
+/** Asks for a paragraph, types it and presses keys, all before the shelf is there. Returns the paragraph once it is. */
+async function typeAheadOfShelf(
+  page: Page,
+  app: App,
+  words: string,
+  keys: readonly string[] = [],
+): Promise<Locator> {
   const shelfComes = await holdScript(page, 'shelf')
   const canvas = await openPage(page, app, 'Visit')
   await page.keyboard.press('Control+Enter')
   await page.keyboard.type('Text')
   await page.keyboard.press('Enter')
-  await page.keyboard.type('Ended by Escape.')
-  await page.keyboard.press('Escape')
+  await page.keyboard.type(words)
+  for (const key of keys) await page.keyboard.press(key)
   shelfComes()
-  await expect(canvas.locator('main .text', { hasText: 'Ended by' })).toHaveText('Ended by Escape.')
-  await expect(canvas.locator('[contenteditable="true"]')).toHaveCount(0)
-})
+  const text = canvas.locator('main .text', { hasText: words })
+  await expect(text).toHaveText(words)
+  return text
+}
 
 test('Escape takes back the wish for what has not come yet, and what was typed for it', async ({
   page,

@@ -258,7 +258,9 @@ describe('presence', () => {
     const told: PresenceEvent[] = []
     const mine = await left.connect('b', listener('Tarn', told))
     await left.setTabs('b', 'Tarn', [{ tab: 'tb', pageId: 'p' }])
-    await server.services.db.query("UPDATE browsers SET seen_at = NOW(3) - INTERVAL 1 MINUTE WHERE id = 'a'")
+    await server.services.db.query(
+      "UPDATE browsers SET seen_at = UTC_TIMESTAMP(3) - INTERVAL 1 MINUTE WHERE id = 'a'",
+    )
     expect(await isOpen(left, 'p', 'ta')).toBe(false)
     await mine.stillThere()
     await soon(() => expect(told.at(-1)).toEqual({ event: 'left', data: { pageId: 'p', tab: 'ta' } }))

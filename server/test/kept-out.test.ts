@@ -151,6 +151,6 @@ test('what is counted of tries is bounded: what no longer counts is removed', as
   expect(await rows()).toBeGreaterThanOrEqual(120)
   now += 16 * 60_000
   await tries.begin('x', 'a')
-  // Of the last one, and the row that whoever counts holds.
+  // Three of the last try, and the row that tries lock while they count.
   expect(await rows()).toBe(4)
 })

@@ -22,6 +22,6 @@ export interface RenderContext {
   /** The page that is shown, and the pages of the site in the order of the tree. */
   readonly page: SiteContext['page']
   readonly tree: SiteContext['tree']
-  /** What is true of the place where this node stands: only what the kind asks for in `usesSpot`. */
+  /** Facts of the place where this node stands. It holds only the facts that the kind names in `usesSpot`. */
   readonly spot: Spot
 }

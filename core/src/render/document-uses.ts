@@ -1,7 +1,7 @@
 /** What a document refers to: recorded while it is rendered, and never found by searching what is stored of it. */
 import type { Registry } from '../blocks/registry.ts'
 import type { Look } from '../look/look.ts'
-import { getNode, type NodeId, type Page } from '../page/page.ts'
+import { getNode, type Page } from '../page/page.ts'
 import { subtreeIds } from '../page/walk.ts'
 import { settingsOf } from '../site/page-settings.ts'
 import { recordReads } from './recorded-reads.ts'
@@ -24,8 +24,14 @@ const READS: Readonly<Record<string, UsedThing>> = { path: 'page', picture: 'pic
 export function documentUses(document: Page, registry: Registry, look: Look): readonly DocumentUse[] {
   const counts = new Map<string, number>()
   const count = (key: string): unknown => counts.set(key, (counts.get(key) ?? 0) + 1)
-  for (const id of subtreeIds(document, document.root))
-    for (const read of readsOf(document, id, registry, look)) count(read)
+  const recording = recordReads(everything(look))
+  const renderer = createNodeRenderer(registry, recording.context)
+  for (const id of subtreeIds(document, document.root)) {
+    const node = getNode(document, id)
+    const spot = spotOf({ page: document, registry, look }, id)
+    renderer.render({ id, node, slots: node.slots, spot })
+    for (const read of recording.take()) count(read)
+  }
   const { sharePicture } = settingsOf(document)
   if (sharePicture !== null) count(`picture:${sharePicture}`)
   return [...counts].flatMap(([key, times]) => {
@@ -33,15 +39,6 @@ export function documentUses(document: Page, registry: Registry, look: Look): re
     const thing = READS[what]
     return thing === undefined ? [] : [{ thing, id, count: times }]
   })
-}
-
-function readsOf(document: Page, id: NodeId, registry: Registry, look: Look): readonly string[] {
-  const recording = recordReads(everything(look))
-  const renderer = createNodeRenderer(registry, recording.context)
-  const node = getNode(document, id)
-  const spot = spotOf({ page: document, registry, look }, id)
-  renderer.render({ id, node, slots: node.slots, spot })
-  return recording.reads()
 }
 
 /** A site that has everything that is asked for: what stands inside a picture's link is only rendered where there is a picture. */

@@ -15,6 +15,8 @@ export interface Recording {
   readonly context: SiteContext
   /** Everything read so far, sorted. */
   readonly reads: () => readonly ReadName[]
+  /** The same, and forgets them. */
+  readonly take: () => readonly ReadName[]
 }
 
 /** Returns a context that gives what the given one gives, and remembers what was asked for. */
@@ -43,6 +45,11 @@ export function recordReads(context: SiteContext): Recording {
       },
     },
     reads: () => [...names].sort(),
+    take: () => {
+      const taken = [...names].sort()
+      names.clear()
+      return taken
+    },
   }
 }
 

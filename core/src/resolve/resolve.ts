@@ -1,6 +1,6 @@
 /**
- * The one step from a document to what is drawn, measured, checked and published: which of its nodes are shown, where each
- * comes from, what stands in it, and what it must know of its place.
+ * The one step from a document to what is drawn and published: it says which nodes are shown, which others stand in each
+ * of them, and what each reads of its place.
  */
 import type { Look } from '../look/look.ts'
 import { getKind, type Registry } from '../blocks/registry.ts'

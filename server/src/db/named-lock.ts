@@ -1,6 +1,6 @@
 import type { DataSource } from 'typeorm'
 
-/** What else held a lock for so long that whoever waited for it gives up. */
+/** Thrown when another process holds a lock for longer than the caller waits. */
 export class LockHeld extends Error {}
 
 interface NamedLock {

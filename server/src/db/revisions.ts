@@ -25,8 +25,8 @@ export class Revisions {
   }
 
   /**
-   * Returns all revisions as they are now. Whoever asks while the database is being asked waits for the next answer,
-   * together with all others: however many ask at once, one query goes out after the other.
+   * Returns all revisions as they are now. A caller that comes while a query is under way gets the answer of the next one,
+   * with all others that came meanwhile: there is never more than one query at a time.
    */
   now(): Promise<KnownRevisions> {
     this.#next ??= this.#running.then(() => {

@@ -12,7 +12,7 @@ export interface SiteData {
 /** What a change is seen in: answers about pages, and answers about the rest of the site. */
 export type SeenIn = 'pages' | 'site'
 
-/** One site, as whoever is let through to it works with it. */
+/** Access to the data of one site. The gate makes it for a person who may use the site. */
 export class SiteScope {
   readonly #db: DataSource
   readonly siteId: string

@@ -17,17 +17,23 @@ export async function recordUses(at: SiteData, key: Key, document: Page): Promis
   await forgetOld(at, key.documentId)
 }
 
-/** The same for a version that went live, of which it may be known already. */
-export async function recordLiveUses(at: SiteData, { documentId, version }: Key): Promise<void> {
+/** The same for a version that went live, of which it may be known already; null for a document that was taken from visitors. */
+export async function recordLiveUses(
+  at: SiteData,
+  { documentId, version }: { readonly documentId: string; readonly version: number | null },
+): Promise<void> {
+  if (version !== null) await recordOnce(at, { documentId, version })
+  await forgetOld(at, documentId)
+}
+
+async function recordOnce(at: SiteData, { documentId, version }: Key): Promise<void> {
   const [known] = await at.manager.query<unknown[]>(
     'SELECT 1 FROM documents WHERE id = ? AND site_id = ? AND version = ? AND uses_known',
     [documentId, at.siteId, version],
   )
-  if (known === undefined) {
-    const found = await findVersion(at, documentId, version)
-    await insertUses(at, { documentId, version }, readDocument(found))
-  }
-  await forgetOld(at, documentId)
+  if (known !== undefined) return
+  const found = await findVersion(at, documentId, version)
+  await insertUses(at, { documentId, version }, readDocument(found))
 }
 
 async function insertUses(at: SiteData, { documentId, version }: Key, document: Page): Promise<void> {

@@ -12,7 +12,7 @@ const LASTS_MS = 12 * HOUR_MS
 /** However much it is used, a session ends after 30 days (the same section, for the first assurance level). */
 const LONGEST_MS = 30 * 24 * HOUR_MS
 const TOKEN_BYTES = 32
-/** How long a session is known without looking at when it was used, where nothing of accounts and sessions changed. */
+/** After this time a session is read again even if its revision is the same, so that its use is recorded. */
 const KNOWN_MS = 10_000
 /** The first characters of a session's hash name it on the screen: enough to tell it from others, and no way in. */
 const ID_LENGTH = 16

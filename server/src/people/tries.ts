@@ -15,7 +15,7 @@ const MOST_OF_ADDRESS = 30
  */
 const MOST_FOR_ACCOUNT = 30
 const ACCOUNT_WAIT_MS = MINUTE_MS
-/** The row that whoever counts holds. */
+/** The number of the row that a try locks while it counts those before it. */
 const TURN = 1
 /** So that made-up logins and addresses can't fill the disk. */
 const MOST_ROWS = 100_000

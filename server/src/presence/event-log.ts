@@ -46,7 +46,7 @@ export class EventLog {
   /** What was written since the last time. */
   async next(): Promise<Message[]> {
     const rows = await this.#db.query<Row[]>(
-      `SELECT number, event, at < NOW(3) - INTERVAL ${SETTLED_S} SECOND AS isOld FROM presence_events
+      `SELECT number, event, at < UTC_TIMESTAMP(3) - INTERVAL ${SETTLED_S} SECOND AS isOld FROM presence_events
        WHERE number > ? ORDER BY number`,
       [this.#floor],
     )
@@ -62,22 +62,26 @@ export class EventLog {
 
   /** Removes what every server has read long since. */
   async purge(): Promise<void> {
-    await this.#db.query(`DELETE FROM presence_events WHERE at < NOW(3) - INTERVAL ${KEPT_S} SECOND`)
+    await this.#db.query(
+      `DELETE FROM presence_events WHERE at < UTC_TIMESTAMP(3) - INTERVAL ${KEPT_S} SECOND`,
+    )
   }
 }
 
 export async function writeMessages(manager: EntityManager, messages: readonly Message[]): Promise<void> {
   if (messages.length === 0) return
-  await manager.query('INSERT INTO presence_events (at, event) VALUES ?', [
-    messages.map((message) => [new Date(), JSON.stringify(message)]),
-  ])
+  // By the clock of the database, which decides how old they are.
+  for (const message of messages)
+    await manager.query('INSERT INTO presence_events (at, event) VALUES (UTC_TIMESTAMP(3), ?)', [
+      JSON.stringify(message),
+    ])
 }
 
 /** Tells everybody who has a page open; writes nothing where nobody has. */
 export async function writeToPage(db: DataSource, page: string, told: PresenceEvent): Promise<void> {
   await db.query(
     `INSERT INTO presence_events (at, event)
-     SELECT NOW(3), ? FROM DUAL WHERE EXISTS (SELECT 1 FROM open_tabs WHERE page_id = ?)`,
+     SELECT UTC_TIMESTAMP(3), ? FROM DUAL WHERE EXISTS (SELECT 1 FROM open_tabs WHERE page_id = ?)`,
     [JSON.stringify({ page, told } satisfies Message), page],
   )
 }

@@ -45,8 +45,13 @@ export class Presence {
   readonly #events: EventLog
   /** By their connections. */
   readonly #here = new Map<string, Connected>()
+  /** How many browsers are about to listen. */
+  #coming = 0
+  #begun: Promise<void> = Promise.resolve()
   #looking: NodeJS.Timeout | undefined
   #delivering: Promise<void> = Promise.resolve()
+  /** How many deliveries are under way or wait. */
+  #due = 0
 
   constructor(db: DataSource, log: Pick<Logger, 'error'>) {
     this.#db = db
@@ -56,8 +61,19 @@ export class Presence {
 
   /** A browser begins to listen. The oldest connection of a person gives way to one too many. */
   async connect(id: string, listener: Listener): Promise<Connection> {
+    // Messages are skipped only while nobody listens or is about to: of two that come at once, the first skips for both.
+    if (this.#here.size === 0 && this.#coming === 0) this.#begun = this.#events.begin()
+    this.#coming++
+    try {
+      await this.#begun
+      return await this.#connect(id, listener)
+    } finally {
+      this.#coming--
+    }
+  }
+
+  async #connect(id: string, listener: Listener): Promise<Connection> {
     const connection = newId()
-    if (this.#here.size === 0) await this.#events.begin()
     await this.#change(async (manager) => {
       const own = await manager.query<{ id: string }[]>(
         'SELECT id FROM browsers WHERE person_id = ? AND id <> ? ORDER BY came_at',
@@ -72,7 +88,7 @@ export class Presence {
       const { session, personId, name } = listener
       await manager.query(
         `INSERT INTO browsers (id, connection, session, person_id, name, came_at, seen_at)
-         VALUES (?, ?, ?, ?, ?, NOW(3), NOW(3))`,
+         VALUES (?, ?, ?, ?, ?, UTC_TIMESTAMP(3), UTC_TIMESTAMP(3))`,
         [id, connection, session, personId, name],
       )
       return messages
@@ -104,7 +120,11 @@ export class Presence {
         list.some((one) => one.tab === tab && one.pageId === pageId)
       const messages: Message[] = []
       for (const { tab, pageId } of open.filter((one) => !isIn(tabs, one))) {
-        await manager.query('DELETE FROM open_tabs WHERE page_id = ? AND tab = ?', [pageId, tab])
+        await manager.query('DELETE FROM open_tabs WHERE page_id = ? AND tab = ? AND browser_id = ?', [
+          pageId,
+          tab,
+          id,
+        ])
         messages.push(left(pageId, tab))
       }
       for (const { tab, pageId } of tabs.filter((one) => !isIn(open, one))) {
@@ -152,7 +172,7 @@ export class Presence {
   async openTabs(pageId: string): Promise<ReadonlySet<string>> {
     const rows = await this.#db.query<{ tab: string }[]>(
       `SELECT t.tab FROM open_tabs t JOIN browsers b ON b.id = t.browser_id
-       WHERE t.page_id = ? AND b.seen_at > NOW(3) - INTERVAL ${GIVEN_UP_S} SECOND`,
+       WHERE t.page_id = ? AND b.seen_at > UTC_TIMESTAMP(3) - INTERVAL ${GIVEN_UP_S} SECOND`,
       [pageId],
     )
     return new Set(rows.map(({ tab }) => tab))
@@ -184,7 +204,7 @@ export class Presence {
 
   async #stillThere(connection: string): Promise<boolean> {
     const { affectedRows } = await this.#db.query<{ affectedRows: number }>(
-      'UPDATE browsers SET seen_at = NOW(3) WHERE connection = ?',
+      'UPDATE browsers SET seen_at = UTC_TIMESTAMP(3) WHERE connection = ?',
       [connection],
     )
     await this.#giveUp()
@@ -208,7 +228,7 @@ export class Presence {
   /** Takes out browsers of servers that are gone. */
   async #giveUp(): Promise<void> {
     const dead = await this.#db.query<{ id: string }[]>(
-      `SELECT id FROM browsers WHERE seen_at < NOW(3) - INTERVAL ${GIVEN_UP_S} SECOND`,
+      `SELECT id FROM browsers WHERE seen_at < UTC_TIMESTAMP(3) - INTERVAL ${GIVEN_UP_S} SECOND`,
     )
     if (dead.length > 0)
       await this.#change((manager) =>
@@ -226,12 +246,16 @@ export class Presence {
       clearInterval(this.#looking)
       this.#looking = undefined
     } else
-      this.#looking ??= setInterval(() => void this.#deliver().catch(() => undefined), LOOK_EVERY_MS).unref()
+      this.#looking ??= setInterval(() => {
+        // A database that is slow is not asked faster than it answers.
+        if (this.#due === 0) void this.#deliver().catch(() => undefined)
+      }, LOOK_EVERY_MS).unref()
   }
 
   /** One after another, so that everybody is told in the order in which things happened. */
   #deliver(): Promise<void> {
-    const delivered = this.#delivering.then(() => this.#deliverNext())
+    this.#due++
+    const delivered = this.#delivering.then(() => this.#deliverNext()).finally(() => this.#due--)
     this.#delivering = delivered.catch(() => undefined)
     return delivered
   }

@@ -210,7 +210,7 @@ async function goLive(at: SiteData, { before, releaseId, goingLive, by }: GoLive
   for (const [id, version] of Object.entries(goingLive)) await assertMayGoLive(at, id, version)
   await insertRelease(at, { id: releaseId, personId: by, versions: goingLive })
   for (const [documentId, version] of Object.entries(goingLive))
-    if (version !== null) await recordLiveUses(at, { documentId, version })
+    await recordLiveUses(at, { documentId, version })
   return true
 }
 

@@ -20,7 +20,7 @@ export class SeveralServers1791200000000 implements MigrationInterface {
          tried_at DATETIME(3) NOT NULL, PRIMARY KEY (number), KEY tries_name (name, number), KEY tries_at (tried_at))
        ${options}`,
     )
-    // Whoever counts tries holds this row.
+    // A try locks this row while it counts those before it.
     await runner.query("INSERT INTO wrong_tries (number, name, tried_at) VALUES (1, 'turn', '9999-12-31')")
     await runner.query(
       `CREATE TABLE browsers (id ${id}, connection ${id}, session VARCHAR(64) NOT NULL, person_id ${id},
