@@ -32,6 +32,13 @@ test('two people see each other; what each saves goes together where it does not
     tarn.page.getByRole('list', { name: 'Also on this page' }).getByRole('img', { name: 'Ines' }),
   ).toBeVisible()
 
+  // Whoever has the page open twice is one person all the same.
+  const again = await tarn.context.newPage()
+  await again.goto(`${app.editor}/pages/tmvisit`)
+  await expect(ines.page.getByTitle('Tarn also has this page open, in 2 tabs')).toHaveCount(1)
+  await again.close()
+  await expect(ines.page.getByTitle('Tarn also has this page open', { exact: true })).toHaveCount(1)
+
   await retitle(ines.page, 'What to bring', 'What Ines says to bring')
   await retitle(tarn.page, 'Getting here', 'Getting here with Tarn')
   await tarn.page.keyboard.press('Control+s')

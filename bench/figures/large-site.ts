@@ -30,7 +30,7 @@ const ACTS: readonly (readonly [figure: string, what: string, act: (site: Site) 
   ['q', 'Opening a page', timed(save, open)],
   ['r', 'Adding a page', timed(nothing, add)],
   ['s', 'Moving a page', timed(nothing, move)],
-  ['t', 'The list of pages', timed(save, list)],
+  ['t', 'The first screen of the list of pages', timed(save, list)],
 ]
 
 /** (o) to (t): sites of 5,000 pages against sites of 50. */
@@ -159,5 +159,5 @@ async function move(site: Site): Promise<void> {
 }
 
 async function list({ ask }: Site): Promise<void> {
-  await ask('GET', '/api/sites/tarrowmoor/pages')
+  await ask('GET', '/api/sites/tarrowmoor/page-list')
 }

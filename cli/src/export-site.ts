@@ -2,7 +2,7 @@
 import { copyFile, mkdir, readdir, readFile, readlink, rename, rm, rmdir, writeFile } from 'node:fs/promises'
 import { dirname, join, resolve } from 'node:path'
 import { parseArgs } from 'node:util'
-import type { Manifest } from '@gullyline/core'
+import type { Manifest, ReleasedPages } from '@gullyline/core'
 import { EXIT, Unusable, type Exit, type Streams } from './outcome.ts'
 
 const USAGE = 'export-site --out DIR [--site ID]'
@@ -20,12 +20,14 @@ export async function exportSite(args: readonly string[], { out, error }: Stream
   const target = resolve(given.out)
   await refuseUsed(target)
   const live = join(DATA, 'live')
-  const { addresses, redirects } = await readManifest(live, given.site)
+  const manifest = await readManifest(live, given.site)
+  const { redirects } = manifest
   const begun = `${target}.begun-${process.pid}`
   const leave = (): void => void rm(begun, { recursive: true, force: true }).then(() => process.exit(130))
   process.once('SIGINT', leave)
   process.once('SIGTERM', leave)
   try {
+    const addresses = await addressesOf(live, manifest)
     const files = Object.entries(addresses)
     for (const [i, [address, name]] of files.entries()) {
       await place(begun, address, (to) => copyFile(join(live, 'content', name), to))
@@ -89,6 +91,19 @@ async function readManifest(live: string, siteId: string | undefined): Promise<M
   return JSON.parse(
     await readFile(join(live, await readlink(join(live, CURRENT + wanted))), 'utf8'),
   ) as Manifest
+}
+
+/** The name of the file at each address. */
+async function addressesOf(
+  live: string,
+  { addresses, records }: Manifest,
+): Promise<Readonly<Record<string, string>>> {
+  const all: Record<string, string> = { ...addresses }
+  for (const name of records) {
+    const pages = JSON.parse(await readFile(join(live, 'content', name), 'utf8')) as ReleasedPages
+    for (const { files } of Object.values(pages)) Object.assign(all, files)
+  }
+  return all
 }
 
 /** The file that hosts serve for an address of a page. */

@@ -145,7 +145,7 @@ export type {
   TreePage,
 } from './kit/site-context.ts'
 export { uprightFonts } from './render/look-css.ts'
-export { renderStylesheet } from './render/stylesheet.ts'
+export { canvasCss, renderStylesheet } from './render/stylesheet.ts'
 export {
   cascadeValue,
   SAMPLE_WIDTHS,

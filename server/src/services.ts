@@ -5,6 +5,7 @@ import { CachedAnswers } from './http/cached-answers.ts'
 import { programId } from './http/program-id.ts'
 import { Sessions } from './people/sessions.ts'
 import { Presence } from './presence/presence.ts'
+import { KnownReleases } from './publish/known-releases.ts'
 
 /** What routes and rules are given to work with. */
 export interface Services {
@@ -24,6 +25,7 @@ export interface Services {
   readonly sessions: Sessions
   readonly presence: Presence
   readonly answers: CachedAnswers
+  readonly releases: KnownReleases
   /** Tells this program from every other version of it. */
   readonly program: string
 }
@@ -54,6 +56,7 @@ export function makeServices({
     sessions: new Sessions(db),
     presence: new Presence(db, log),
     answers: new CachedAnswers(),
+    releases: new KnownReleases(),
     program: programId(),
   }
 }

@@ -4,8 +4,8 @@ import { mkdtemp, readdir, readFile, rm, writeFile } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, beforeAll, expect, test } from '@jest/globals'
-import type { Manifest, PageSummary } from '@gullyline/core'
-import { Releases } from '../src/publish/manifest.ts'
+import type { PageSummary } from '@gullyline/core'
+import { releasedFiles } from './released-files.ts'
 import { startTestServer, type TestServer } from './with-server.ts'
 
 let server: TestServer
@@ -29,17 +29,14 @@ function exportTo(out: string, data = server.services.dataDir) {
   return { status, stdout, stderr }
 }
 
-function manifestNow(): Manifest {
-  const releases = new Releases(server.services.dataDir)
-  return releases.manifest(releases.current('tarrowmoor')!)!
-}
+const addressesNow = () => releasedFiles(server.services.dataDir)
 
 test('every address has the bytes that visitors get, and addresses of before lead on', async () => {
   await server.ask('/api/sites/tarrowmoor/pages/tmvisit', { method: 'PATCH', body: { slug: 'come and see' } })
   const { status, stdout } = exportTo('site')
   expect([status, stdout]).toEqual([0, expect.stringMatching(/^\d+ files in .*\/site\n$/)])
   const out = join(folder, 'site')
-  const { addresses } = manifestNow()
+  const addresses = addressesNow()
   let read = 0
   for (const address of Object.keys(addresses)) {
     const path = address.replace(/index\.html$/, '')
@@ -72,7 +69,7 @@ test('a folder with something in it, data without a published site, and a missin
 })
 
 test('where a file of the site is gone, nothing is left of the export', async () => {
-  const { addresses } = manifestNow()
+  const addresses = addressesNow()
   await rm(join(server.services.dataDir, 'live/content', addresses['/index.html']!))
   const { status, stderr } = exportTo('half')
   expect([status, stderr]).toEqual([2, expect.stringMatching(/Nothing was written/)])

@@ -9,7 +9,7 @@ import type {
   PageDocument,
   PageNode,
   SiteFile,
-  SiteInfo,
+  Library,
 } from '@gullyline/core'
 import { ATTACK_WORDS } from '../../core/test/fixtures/attack-strings.ts'
 import { SiteEntity } from '../src/db/rows.ts'
@@ -42,7 +42,7 @@ async function send(
   )
   return { status: response.status, body: (await response.json()) as SiteFile & ErrorBody }
 }
-const files = async () => (await server.ask<SiteInfo>('/api/sites/tarrowmoor')).body.files
+const files = async () => (await server.ask<Library>('/api/sites/tarrowmoor/library')).body.files
 
 /** Saves a page whose first button leads somewhere, and asks for it to go live. */
 async function publishWith(link: JsonObject) {

@@ -4,7 +4,7 @@ import { readdir, readFile } from 'node:fs/promises'
 import { dirname, join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
 import sharp from 'sharp'
-import type { ErrorBody, Picture, MediaUse, SiteInfo } from '@gullyline/core'
+import type { ErrorBody, Picture, MediaUse, Library } from '@gullyline/core'
 import { startTestServer, type TestServer } from './with-server.ts'
 
 let server: TestServer
@@ -34,7 +34,7 @@ async function send(bytes: Buffer | string, more: Sent = {}) {
   )
   return { status: response.status, body: (await response.json()) as Picture & ErrorBody }
 }
-const pictures = async () => (await server.ask<SiteInfo>('/api/sites/tarrowmoor')).body.pictures
+const pictures = async () => (await server.ask<Library>('/api/sites/tarrowmoor/library')).body.pictures
 const painted = (width: number, height: number, alpha = false) =>
   sharp({
     create: { width, height, channels: alpha ? 4 : 3, background: { r: 40, g: 90, b: 70, alpha: 0.5 } },

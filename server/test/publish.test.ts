@@ -5,6 +5,7 @@ import type { ErrorBody, MediaUse, PageSummary } from '@gullyline/core'
 import { SiteEntity } from '../src/db/rows.ts'
 import { Releases } from '../src/publish/manifest.ts'
 import { publishNow, showRelease } from '../src/publish/publish-page.ts'
+import { releasedFiles } from './released-files.ts'
 import { startTestServer, type TestServer } from './with-server.ts'
 
 let server: TestServer
@@ -136,6 +137,15 @@ test('a publish that was killed leaves nothing that stops the next one or the ne
   expect((await server.site.request('http://localhost/')).status).toBe(200)
 })
 
+test('a data folder from before sites had links of their own shows the same release, and keeps no other link', async () => {
+  const before = { release: current(), html: await home() }
+  await rename(join(live(), 'current-tarrowmoor'), join(live(), 'current'))
+  expect(current()).toBeUndefined()
+  await showRelease(server.services, server.scope)
+  expect({ release: current(), html: await home() }).toEqual(before)
+  expect((await readdir(live())).filter((name) => name.startsWith('current'))).toEqual(['current-tarrowmoor'])
+})
+
 test.each([
   ['nothing is left of it', () => readdir(live())],
   ['one file of it is gone', async () => [(await onDisk()).find((name) => name.endsWith('.html'))!]],
@@ -176,14 +186,13 @@ test('the same site gives the same files, old releases do not pile up, nor does 
   expect(manifest()).toEqual(before)
   const files = await onDisk()
   expect(files.filter((name) => /^[a-z0-9]+\.json$/.test(name)).length).toBeLessThanOrEqual(4)
-  const shown = new Set(Object.values(manifest()!.addresses))
+  const shown = new Set(Object.values(releasedFiles(server.services.dataDir)))
   const pages = files.filter((name) => name.endsWith('.html')).map((name) => name.replace('content/', ''))
   expect(pages.filter((name) => !shown.has(name))).toEqual([])
 })
 
 test('a page that nothing changed for is not made again when another one is published', async () => {
-  const { addresses } = new Releases(server.services.dataDir).manifest(current()!)!
-  const file = join(live(), 'content', addresses['/visit/index.html']!)
+  const file = join(live(), 'content', releasedFiles(server.services.dataDir)['/visit/index.html']!)
   const longAgo = new Date(1_000_000_000_000)
   await utimes(file, longAgo, longAgo)
   expect((await server.publish('tmhome')).status).toBe(200)

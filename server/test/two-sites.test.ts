@@ -2,13 +2,22 @@
 import { readFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
-import type { Account, PageDocument, PageSummary, SiteInfo, TextHit } from '@gullyline/core'
+import type {
+  Account,
+  Library,
+  PageDocument,
+  PageListPart,
+  PageSummary,
+  SiteInfo,
+  TextHit,
+} from '@gullyline/core'
 import type { SiteScope } from '../src/db/site-scope.ts'
 import { beginSite } from '../src/demo/load-demo.ts'
 import { ACCESS } from '../src/people/access.ts'
 import { completeSite } from '../src/sites/complete-site.ts'
 import { Releases } from '../src/publish/manifest.ts'
 import { publishNow } from '../src/publish/publish-page.ts'
+import { releasedFiles } from './released-files.ts'
 import { startTestServer, type TestServer } from './with-server.ts'
 
 const FIRST = '/api/sites/tarrowmoor'
@@ -25,10 +34,11 @@ beforeAll(async () => {
   await completeSite(server.services, other)
   second = `/api/sites/${other.siteId}`
   const site = (await server.ask<SiteInfo>(FIRST)).body
+  const library = (await server.ask<Library>(`${FIRST}/library`)).body
   ids = {
     page: 'tmvisit',
-    picture: Object.keys(site.pictures)[0]!,
-    file: Object.keys(site.files)[0]!,
+    picture: Object.keys(library.pictures)[0]!,
+    file: Object.keys(library.files)[0]!,
     header: site.shared.header.id,
   }
 }, 120_000)
@@ -36,7 +46,9 @@ afterAll(() => server.close())
 
 const first = async () => [
   (await server.ask(FIRST)).body,
+  (await server.ask(`${FIRST}/library`)).body,
   (await server.ask(`${FIRST}/pages`)).body,
+  (await server.ask(`${FIRST}/page-list`)).body,
   (await server.ask(`${FIRST}/bin`)).body,
   (await server.ask(`${FIRST}/pages/tmvisit/journal`)).body,
   new Releases(server.services.dataDir).current('tarrowmoor'),
@@ -110,8 +122,11 @@ describe('what one site says of another', () => {
       '/',
       '/404/',
     ])
-    const { pictures, files, navigation } = (await server.ask<SiteInfo>(second)).body
-    expect([pictures, files, navigation]).toEqual([{}, {}, []])
+    const { navigation } = (await server.ask<SiteInfo>(second)).body
+    const library = (await server.ask<Library>(`${second}/library`)).body
+    expect([library, navigation]).toEqual([{ pictures: {}, files: {} }, []])
+    const { pages } = (await server.ask<PageListPart>(`${second}/page-list`)).body
+    expect(pages.map(({ path }) => path)).toEqual(['/', '/404/'])
     expect((await server.ask<TextHit[]>(`${FIRST}/search?q=telescope`)).body.length).toBeGreaterThan(0)
     expect((await server.ask<TextHit[]>(`${second}/search?q=telescope`)).body).toEqual([])
     await server.ask(`${FIRST}/pages/tmvisit`, { method: 'DELETE' })
@@ -133,9 +148,8 @@ test('an act on one site makes no answer of the other another one, and publishes
   expect(await (await server.site.request('http://localhost/visit/')).text()).toBe(visit)
   // Its own release is there, beside the other.
   const { dataDir } = server.services
-  const releases = new Releases(dataDir)
-  const { addresses } = releases.manifest(releases.current(other.siteId)!)!
-  const html = await readFile(join(dataDir, 'live/content', addresses['/index.html']!), 'utf8')
+  const files = releasedFiles(dataDir, other.siteId)
+  const html = await readFile(join(dataDir, 'live/content', files['/index.html']!), 'utf8')
   expect(html).toContain('New site')
 })
 

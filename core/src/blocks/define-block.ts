@@ -113,6 +113,8 @@ export interface BlockSpec<C, L, A> {
   readonly slots?: Readonly<Record<string, SlotDefinition>>
   /** Rules for all blocks of this kind. Selectors start with a class that is the kind's name. */
   readonly rules?: readonly SizedRule[]
+  /** Rules for them on the canvas alone, where what is empty must be seen. */
+  readonly canvasRules?: readonly SizedRule[]
   arrange?(input: ArrangeInput<C, L, A>): ArrangedRules
   /** Content fields that `arrange` reads. Nodes alike in these, their look and their sizes are arranged once for all. */
   readonly arrangedBy?: readonly (keyof C & string)[]

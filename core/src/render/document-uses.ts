@@ -9,7 +9,8 @@ import { createNodeRenderer } from './render-node.ts'
 import type { Picture, SiteContext, SiteFile } from '../kit/site-context.ts'
 import { spotOf } from '../resolve/spots.ts'
 
-export type UsedThing = 'page' | 'picture' | 'file'
+/** `inside` is the pages under one: of the empty id, under the page that the document is. */
+export type UsedThing = 'page' | 'inside' | 'picture' | 'file'
 
 export interface DocumentUse {
   readonly thing: UsedThing
@@ -18,7 +19,12 @@ export interface DocumentUse {
   readonly count: number
 }
 
-const READS: Readonly<Record<string, UsedThing>> = { path: 'page', picture: 'picture', file: 'file' }
+const READS: Readonly<Record<string, UsedThing>> = {
+  path: 'page',
+  inside: 'inside',
+  picture: 'picture',
+  file: 'file',
+}
 
 /** Returns what a document refers to, whether or not it is there, and whether or not the page's layout shows it. */
 export function documentUses(document: Page, registry: Registry, look: Look): readonly DocumentUse[] {

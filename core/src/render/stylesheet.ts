@@ -86,6 +86,13 @@ function ruleCss(rule: CssRule): string {
   return `${rule.selector}{${declarations.join(';')}}`
 }
 
+/** What stands on the canvas besides the page's own stylesheet, for every kind there is. */
+export function canvasCss(registry: Registry): string {
+  return [...registry.kinds.values()]
+    .flatMap(({ canvasRules = [] }) => canvasRules.map((rule) => ruleCss({ size: 'base', ...rule })))
+    .join('')
+}
+
 /** Values for the tokens that the body of the stylesheet refers to, and no others. */
 function rootCss(context: SiteContext, body: string): string {
   const named = new Set([...body.matchAll(/var\(--([a-z-]+)\)/g)].map((match) => match[1]))

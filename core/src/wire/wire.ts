@@ -138,10 +138,34 @@ export interface SiteInfo {
   readonly footer: Page
   /** What is known of the header and the footer as documents; `header` and `footer` are their newest versions. */
   readonly shared: Readonly<Record<SharedName, SharedSection>>
-  readonly pictures: Readonly<Record<string, Picture>>
-  readonly files: Readonly<Record<string, SiteFile>>
   /** Where visitors see the site, without a slash at the end. */
   readonly liveOrigin: string
+}
+
+/** The library of a site, by ids. */
+export interface Library {
+  readonly pictures: Readonly<Record<string, Picture>>
+  readonly files: Readonly<Record<string, SiteFile>>
+}
+
+/** Some of the pages of a site: how its list of pages is sent. */
+export interface PageListPart {
+  readonly pages: readonly PageSummary[]
+  /** The ids of pages that do not stand in the tree any more. */
+  readonly gone: readonly string[]
+  /** How many pages the site has. */
+  readonly total: number
+  /** Names the last change that this knows of: what changed later is asked for with it. */
+  readonly mark: string
+  /** The id that the part after this one begins after; null where there is none. */
+  readonly next: string | null
+  /** Whether what was known before is to be forgotten: it was asked what changed since a change that is not known. */
+  readonly isAnew?: boolean
+}
+
+/** What of the site is needed to show a page. */
+export interface PageAround extends Library {
+  readonly pages: readonly PageSummary[]
 }
 
 /** A section that stands on many pages: saved and published with any of them. */
@@ -165,6 +189,11 @@ export interface VersionInfo {
 export interface PageDocument {
   readonly summary: PageSummary
   readonly document: Page
+}
+
+/** A page that is opened. */
+export interface OpenedPage extends PageDocument {
+  readonly around: PageAround
 }
 
 export interface SaveRequest {
@@ -366,10 +395,13 @@ export interface TextHit {
 
 /** A release on the disk: what each address of the site shows. Visitors are answered from it, and exports are made of it. */
 export interface Manifest {
-  /** The name in the content store of the file at each address, such as `/visit/index.html`. */
+  /** The name in the content store of the file at each address that is no page's, such as `/robots.txt`. */
   readonly addresses: Readonly<Record<string, string>>
   /** Where addresses lead that pages had before. */
   readonly redirects: Readonly<Record<string, string>>
-  /** The names in the content store of what its pages were made from. */
+  /** The names in the content store of its pages, in parts: each a `ReleasedPages` as JSON. */
   readonly records: readonly string[]
 }
+
+/** Pages of a release by their ids, with the name in the content store of the file at each address that they need. */
+export type ReleasedPages = Readonly<Record<string, { readonly files: Readonly<Record<string, string>> }>>

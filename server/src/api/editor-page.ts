@@ -9,7 +9,7 @@ import type { Services } from '../services.ts'
 import { findSite } from '../documents/site-row.ts'
 
 /** What of a site the screen of one page asks for, one after another, once its scripts run. */
-const ASKED_FOR = ['', '/pages', '/pages/ID', '/pages/ID/journal']
+const ASKED_FOR = ['', '/pages/ID', '/pages/ID/journal']
 const PAGE_SCREEN = /^\/pages\/([a-z0-9]{1,24})$/
 
 /**

@@ -6,12 +6,19 @@ import { Refused } from '../http/errors.ts'
 import { answerCached } from '../http/cached-answers.ts'
 import { dropEntries } from '../journal/store.ts'
 import type { SignedIn } from '../people/access.ts'
-import type { SeenIn, SiteData, SiteScope } from '../db/site-scope.ts'
+import type { SeenIn, SiteChange, SiteScope } from '../db/site-scope.ts'
 import type { Author } from '../documents/store.ts'
 import { publishAgain, publishPage, unpublishPage } from '../publish/publish-page.ts'
 import { binPage, restorePage } from '../pages/bin.ts'
 import { addPage, changeSlug, copyPage, movePage } from '../pages/tree-acts.ts'
-import { changeSettings, listPages, listPageVersions, openPage, openVersion } from '../pages/store.ts'
+import {
+  changeSettings,
+  listPages,
+  listPageVersions,
+  openForEditing,
+  openPage,
+  openVersion,
+} from '../pages/store.ts'
 import { savePage } from '../pages/save.ts'
 
 /** Pages: the tree, one page, its versions, saving and publishing. */
@@ -19,7 +26,7 @@ export function pageRoutes(services: Services): Hono<SignedIn> {
   const { presence } = services
   return new Hono<SignedIn>()
     .get('/', (c) =>
-      answerCached(c, services, `${c.var.site.siteId}/pages`, () => c.var.site.read(listPages)),
+      answerCached(c, services, [`${c.var.site.siteId}/pages`], () => c.var.site.read(listPages)),
     )
     .post('/', async (c) => {
       const body = await readBody(c, 'addPage')
@@ -27,17 +34,18 @@ export function pageRoutes(services: Services): Hono<SignedIn> {
       const opened = await c.var.site.change(['pages'], async (at) => openPage(at, await addPage(at, given)))
       return c.json(opened, 201)
     })
-    .get('/:id', (c) =>
-      answerCached(c, services, `${c.var.site.siteId}/pages`, () =>
-        c.var.site.read((at) => openPage(at, c.req.param('id'))),
-      ),
-    )
+    .get('/:id', (c) => {
+      const { site } = c.var
+      return answerCached(c, services, [`${site.siteId}/pages`, `${site.siteId}/site`], () =>
+        site.read((at) => openForEditing(at, c.req.param('id'))),
+      )
+    })
     .patch('/:id', async (c) => {
       const settings = await readBody(c, 'changePage')
       const { slug } = settings
       const pageId = c.req.param('id')
       let isNewVersion = false
-      const change = async (at: SiteData) => {
+      const change = async (at: SiteChange) => {
         // The address first: an act on the tree holds the tree before anything is read.
         if (slug !== undefined) await changeSlug(at, pageId, slug)
         isNewVersion = await changeSettings(at, pageId, settings, authorOf(c))
@@ -51,7 +59,7 @@ export function pageRoutes(services: Services): Hono<SignedIn> {
     })
     .post('/:id/place', async (c) => {
       const to = await readBody(c, 'placePage')
-      const act = (at: SiteData) => movePage(at, c.req.param('id'), to)
+      const act = (at: SiteChange) => movePage(at, c.req.param('id'), to)
       return c.json(await changedTree(services, c.var.site, c.req.param('id'), act))
     })
     .post('/:id/copy', async (c) => {
@@ -70,7 +78,7 @@ export function pageRoutes(services: Services): Hono<SignedIn> {
       return c.json(summary)
     })
     .post('/:id/restore', async (c) => {
-      const act = (at: SiteData) => restorePage(at, c.req.param('id'))
+      const act = (at: SiteChange) => restorePage(at, c.req.param('id'))
       const summary = await changedTree(services, c.var.site, c.req.param('id'), act)
       await presence.binned(c.req.param('id'), 'restored', c.var.person.name)
       return c.json(summary)
@@ -133,7 +141,7 @@ function versionOf({ version, savedAt, savedBy }: PageSummary): VersionInfo {
   return { number: version, savedAt, savedBy }
 }
 
-type Act = (at: SiteData) => Promise<void>
+type Act = (at: SiteChange) => Promise<void>
 
 /** Does an act on a page, and gives the page as it is then. */
 function changed(site: SiteScope, pageId: string, act: Act): Promise<PageSummary> {

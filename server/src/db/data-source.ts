@@ -14,6 +14,7 @@ import { SiteSettings1791000000000 } from './migrations/1791000000000-site-setti
 import { Documents1791100000000 } from './migrations/1791100000000-documents.ts'
 import { SeveralServers1791200000000 } from './migrations/1791200000000-several-servers.ts'
 import { Uses1791300000000 } from './migrations/1791300000000-uses.ts'
+import { PageChanges1791400000000 } from './migrations/1791400000000-page-changes.ts'
 import { withNamedLock } from './named-lock.ts'
 import { DocumentEntity, ReleasedEntity, ReleaseEntity, VersionEntity } from './document-rows.ts'
 import {
@@ -66,6 +67,7 @@ export async function openDatabase(url: string): Promise<DataSource> {
       Documents1791100000000,
       SeveralServers1791200000000,
       Uses1791300000000,
+      PageChanges1791400000000,
     ],
     synchronize: false,
     extra: { connectionLimit: 10 },

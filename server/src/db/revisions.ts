@@ -53,7 +53,8 @@ export async function renew(manager: EntityManager, names: readonly RevisionName
   // In one order everywhere, for the same reason.
   for (const name of names.toSorted())
     await manager.query(
-      'INSERT INTO revisions (name, value) VALUES (?, ?) ON DUPLICATE KEY UPDATE value = VALUES(value)',
+      `INSERT INTO revisions (name, value, number) VALUES (?, ?, 1)
+       ON DUPLICATE KEY UPDATE value = VALUES(value), number = number + 1`,
       [name, randomBytes(VALUE_BYTES).toString('hex')],
     )
 }

@@ -167,6 +167,7 @@ export const PageEntity = new EntitySchema<PageRow>({
   indices: [
     { name: 'pages_address', columns: ['siteId', 'address'], unique: true },
     { name: 'pages_order', columns: ['siteId', 'parentId', 'position'] },
+    { name: 'pages_navigation', columns: ['siteId', 'inNavigation'] },
   ],
   foreignKeys: [
     {

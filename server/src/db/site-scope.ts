@@ -1,5 +1,6 @@
 import type { DataSource, EntityManager } from 'typeorm'
 import type { SiteName } from '@gullyline/core'
+import { notePageChanges } from './page-changes.ts'
 import { renew } from './revisions.ts'
 import { transact } from './transact.ts'
 
@@ -7,6 +8,12 @@ import { transact } from './transact.ts'
 export interface SiteData {
   readonly manager: EntityManager
   readonly siteId: string
+}
+
+/** The same for work that changes what is told of the site. */
+export interface SiteChange extends SiteData {
+  /** The ids of pages that are listed otherwise once it is done: whatever writes what lists show of a page adds it. */
+  readonly changedPages: Set<string>
 }
 
 /** What a change is seen in: answers about pages, and answers about the rest of the site. */
@@ -28,13 +35,16 @@ export class SiteScope {
   }
 
   /** The same for work that changes what is told of the site: answers that were kept are old once it is done. */
-  change<T>(seenIn: readonly SeenIn[], work: (at: SiteData) => Promise<T>): Promise<T> {
-    return this.read(async (at) => {
+  change<T>(seenIn: readonly SeenIn[], work: (at: SiteChange) => Promise<T>): Promise<T> {
+    return this.read(async ({ manager, siteId }) => {
+      const at = { manager, siteId, changedPages: new Set<string>() }
       const result = await work(at)
       await renew(
-        at.manager,
-        seenIn.map((what) => `${at.siteId}/${what}` as const),
+        manager,
+        seenIn.map((what) => `${siteId}/${what}` as const),
       )
+      // Numbers are given out one after another, each when the one before is done: none comes to be seen after a later one.
+      if (at.changedPages.size > 0) await notePageChanges(at)
       return result
     })
   }

@@ -24,7 +24,7 @@ import { pagePaths } from '../pages/tree.ts'
 import { addPerson } from '../people/store.ts'
 import { publishNow } from '../publish/publish-page.ts'
 import type { Services } from '../services.ts'
-import { SiteScope, type SiteData } from '../db/site-scope.ts'
+import { SiteScope, type SiteChange, type SiteData } from '../db/site-scope.ts'
 
 /** The sample site's people, one for each role. Their passwords are random, and different on every machine. */
 const PEOPLE: readonly { readonly login: string; readonly name: string; readonly role: Role }[] = [
@@ -146,7 +146,7 @@ async function addDemoPeople(manager: EntityManager, dataDir: string): Promise<v
 }
 
 async function insertDemoPage(
-  at: SiteData,
+  at: SiteChange,
   page: DemoPage,
   { position, address }: { readonly position: number; readonly address: string },
 ): Promise<void> {

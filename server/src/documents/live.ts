@@ -9,18 +9,28 @@ export interface LiveVersion {
   readonly since: Date
 }
 
-const NEWEST = `SELECT rd.document_id AS documentId, rd.version, r.at AS since
-  FROM released_documents rd
-  JOIN releases r ON r.number = rd.release_number
-  JOIN (SELECT document_id, MAX(release_number) AS newest FROM released_documents GROUP BY document_id) n
-    ON n.document_id = rd.document_id AND n.newest = rd.release_number`
+/** SQL for the newest release of each document; `which` is a condition on the documents. */
+function newest(which: string): string {
+  return `SELECT rd.document_id AS documentId, rd.version, r.at AS since
+    FROM released_documents rd
+    JOIN releases r ON r.number = rd.release_number
+    JOIN (SELECT document_id, MAX(release_number) AS newest FROM released_documents ${which} GROUP BY document_id) n
+      ON n.document_id = rd.document_id AND n.newest = rd.release_number`
+}
 
-/** Returns what is live of a site, by the ids of documents. */
-export async function liveVersions(at: SiteData): Promise<ReadonlyMap<string, LiveVersion>> {
-  const rows = await at.manager.query<LiveVersion[]>(
-    `${NEWEST} WHERE r.site_id = ? AND rd.version IS NOT NULL`,
-    [at.siteId],
-  )
+/** Returns what is live of a site, or of some of its documents, by the ids of documents. */
+export async function liveVersions(
+  at: SiteData,
+  ids?: readonly string[],
+): Promise<ReadonlyMap<string, LiveVersion>> {
+  const rows = ids
+    ? await at.manager.query<LiveVersion[]>(
+        `${newest('WHERE document_id IN (?)')} WHERE r.site_id = ? AND rd.version IS NOT NULL`,
+        [ids, at.siteId],
+      )
+    : await at.manager.query<LiveVersion[]>(`${newest('')} WHERE r.site_id = ? AND rd.version IS NOT NULL`, [
+        at.siteId,
+      ])
   return new Map(rows.map((row) => [row.documentId, row]))
 }
 

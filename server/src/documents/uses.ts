@@ -69,6 +69,19 @@ export async function recordMissingUses(at: SiteData): Promise<void> {
   }
 }
 
+/** Returns what the newest versions of documents refer to. */
+export function thingsUsedBy(
+  at: SiteData,
+  documentIds: readonly string[],
+): Promise<{ readonly thing: UsedThing; readonly target: string }[]> {
+  return at.manager.query(
+    `SELECT DISTINCT u.thing, u.target FROM uses u
+     JOIN documents d ON d.id = u.document_id AND d.version = u.version
+     WHERE d.id IN (?) AND d.site_id = ?`,
+    [documentIds, at.siteId],
+  )
+}
+
 /** A document whose newest version refers to something. */
 export interface UsingDocument {
   readonly id: string

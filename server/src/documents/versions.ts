@@ -48,13 +48,16 @@ export async function findNewest(at: SiteData, documentId: string): Promise<Vers
 /** What lists tell of a version. */
 export type VersionFacts = Pick<VersionRow, 'documentId' | 'number' | 'savedAt' | 'savedBy'>
 
-/** Returns what lists tell of the newest version of every page of a site, by the ids of pages. */
-export async function newestVersions(at: SiteData): Promise<ReadonlyMap<string, VersionFacts>> {
+/** Returns what lists tell of the newest version of every page of a site, or of some, by the ids of pages. */
+export async function newestVersions(
+  at: SiteData,
+  ids?: readonly string[],
+): Promise<ReadonlyMap<string, VersionFacts>> {
   const rows = await at.manager.query<VersionFacts[]>(
     `SELECT v.document_id AS documentId, v.number, v.saved_at AS savedAt, v.saved_by AS savedBy FROM documents d
      JOIN versions v ON v.document_id = d.id AND v.number = d.version
-     WHERE d.site_id = ? AND d.type = 'page'`,
-    [at.siteId],
+     WHERE d.site_id = ? AND d.type = 'page' ${ids ? 'AND d.id IN (?)' : ''}`,
+    [at.siteId, ids],
   )
   return new Map(rows.map((row) => [row.documentId, row]))
 }

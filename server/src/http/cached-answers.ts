@@ -36,15 +36,16 @@ interface Answering {
 
 /**
  * Answers a request with what is kept under its path, or with nothing where the browser has it already (RFC 9110, 8.8.3
- * and 15.4.5). `of` names what the answer tells of.
+ * and 15.4.5). `of` names everything that the answer tells of.
  */
 export async function answerCached<E extends AfterGate>(
   context: Context<E>,
   { answers, program }: Answering,
-  of: RevisionName,
+  of: readonly RevisionName[],
   make: () => Promise<unknown>,
 ): Promise<Response> {
-  const revision = (context.get('revisions') as KnownRevisions).get(of) ?? ''
+  const revisions = context.get('revisions') as KnownRevisions
+  const revision = of.map((name) => revisions.get(name) ?? '').join('-')
   const etag = `"${revision}-${program}"`
   // Browsers ask each time, and only this person's may keep it.
   const headers = { ETag: etag, 'Cache-Control': 'private, no-cache', Vary: 'Cookie' }

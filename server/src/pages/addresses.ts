@@ -7,7 +7,7 @@ import { escapeLike } from '../db/escape-like.ts'
 import { isLive } from '../documents/live.ts'
 import { Refused } from '../http/errors.ts'
 import { freeSlug } from './tree.ts'
-import type { SiteData } from '../db/site-scope.ts'
+import type { SiteChange, SiteData } from '../db/site-scope.ts'
 
 /** As the column that holds addresses. */
 const LONGEST_ADDRESS = 700
@@ -54,7 +54,7 @@ export function assertAddress(address: string, title: string): void {
  * Gives a page and all under it the addresses that follow from its new one. Those of them that visitors see go on being
  * found by their old addresses, and old addresses that are in use again lead nowhere else any more.
  */
-export async function moveAddresses(at: SiteData, from: string, to: string): Promise<void> {
+export async function moveAddresses(at: SiteChange, from: string, to: string): Promise<void> {
   if (from === to) return
   const moved = [at.siteId, allUnder(from)]
   const [longest] = await at.manager.query<{ title: string; address: string }[]>(
@@ -73,6 +73,7 @@ export async function moveAddresses(at: SiteData, from: string, to: string): Pro
     [to, from.length + 1, ...moved],
   )
   await forgetRedirects(at, to)
+  for (const id of await idsUnder(at, to)) at.changedPages.add(id)
 }
 
 /** Forgets old addresses that a page here, or one under it, has now. */

@@ -8,10 +8,10 @@ import { addressOf, assertAddress, forgetRedirects, freeSlugUnder, idsUnder } fr
 import { findPageRow } from './store.ts'
 import { addressUnder, findStanding, refuseFixed, renumber, siblingsOf } from './tree-acts.ts'
 import { pagePaths } from './tree.ts'
-import type { SiteData } from '../db/site-scope.ts'
+import type { SiteChange, SiteData } from '../db/site-scope.ts'
 
 /** Takes a page and all under it to the bin, and gives their ids. Nothing of them is lost; visitors no longer find them. */
-export async function binPage(at: SiteData, pageId: string): Promise<readonly string[]> {
+export async function binPage(at: SiteChange, pageId: string): Promise<readonly string[]> {
   const site = await lockSite(at)
   const page = await findStanding(at, pageId)
   refuseFixed(site, pageId, 'deleted')
@@ -21,12 +21,13 @@ export async function binPage(at: SiteData, pageId: string): Promise<readonly st
     { id: In(ids), siteId: at.siteId },
     { binnedAt: new Date(), binnedWith: pageId, address: null },
   )
+  for (const id of ids) at.changedPages.add(id)
   await renumber(at, await siblingsOf(at, page.parentId))
   return ids
 }
 
 /** Brings a page and all that went to the bin with it back to where they were; to the top where what they stood under is gone. */
-export async function restorePage(at: SiteData, pageId: string): Promise<void> {
+export async function restorePage(at: SiteChange, pageId: string): Promise<void> {
   await lockSite(at)
   const page = await findPageRow(at, pageId)
   if (page.binnedWith !== pageId)
@@ -42,6 +43,7 @@ export async function restorePage(at: SiteData, pageId: string): Promise<void> {
     // The paths begin with a slash of their own.
     const address = under.slice(0, -1) + paths[id]!
     assertAddress(address, title)
+    at.changedPages.add(id)
     await at.manager.update(
       PageEntity,
       { id, siteId: at.siteId },

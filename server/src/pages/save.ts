@@ -11,7 +11,7 @@ import { insertVersion, lockDocument, type Author, type LockedDocument } from '.
 import { versionInfo } from '../documents/versions.ts'
 import { Refused } from '../http/errors.ts'
 import { findPageRow, insertPageVersion } from './store.ts'
-import type { SiteData } from '../db/site-scope.ts'
+import type { SiteChange, SiteData } from '../db/site-scope.ts'
 
 interface Save {
   readonly base: number
@@ -36,7 +36,7 @@ interface Part {
  * that was lost, is saved once. Returns what was saved of the shared sections.
  */
 export async function savePage(
-  at: SiteData,
+  at: SiteChange,
   pageId: string,
   { base, document, shared = [], by, saveId }: Save,
 ): Promise<SavedSections> {

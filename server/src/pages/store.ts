@@ -8,6 +8,7 @@ import {
   textOf,
   withSettings,
   type JsonObject,
+  type OpenedPage,
   type Page,
   type PageDocument,
   type PageMore,
@@ -35,8 +36,9 @@ import {
 } from '../documents/versions.ts'
 import { Refused } from '../http/errors.ts'
 import { refuseStale } from '../http/refuse-stale.ts'
+import { aroundPage } from './around.ts'
 import { asTree, pagePaths, summarize } from './tree.ts'
-import type { SiteData } from '../db/site-scope.ts'
+import type { SiteChange, SiteData } from '../db/site-scope.ts'
 
 /** All pages of a site in the order of the tree: by parent, then by position. */
 export async function listPages(at: SiteData): Promise<PageSummary[]> {
@@ -55,6 +57,12 @@ export async function openPage(at: SiteData, pageId: string): Promise<PageDocume
   const path = page.address ?? (await binnedPath(at, page))
   const summary = summarize(page, path, newest, await liveVersionOf(at, pageId))
   return { summary, document: readDocument(newest) }
+}
+
+/** The same, with what is needed to show it. */
+export async function openForEditing(at: SiteData, pageId: string): Promise<OpenedPage> {
+  const opened = await openPage(at, pageId)
+  return { ...opened, around: await aroundPage(at, opened.summary) }
 }
 
 /** The address that a page in the bin had, or would have. */
@@ -81,11 +89,12 @@ export async function openVersion(at: SiteData, pageId: string, number: number):
 
 /** Adds the next version of a page, and brings what lists show of it up to it. */
 export async function insertPageVersion(
-  at: SiteData,
+  at: SiteChange,
   locked: LockedDocument,
   { document, by, saveId }: NextVersion,
 ): Promise<void> {
   await insertVersion(at, locked, { document, by, saveId })
+  at.changedPages.add(locked.row.id)
   await at.manager.update(PageEntity, { id: locked.row.id, siteId: at.siteId }, listed(document))
 }
 
@@ -108,7 +117,7 @@ function moreOf({ navigationLabel, theme, isListed, sharePicture }: PageMore): P
  * value that is no longer what the sender saw (`was`). Gives whether there is a new version.
  */
 export async function changeSettings(
-  at: SiteData,
+  at: SiteChange,
   pageId: string,
   { title, description, inNavigation, more, was }: PageSettingsRequest,
   by: Author,

@@ -28,11 +28,11 @@ import {
 } from './addresses.ts'
 import { checkedTitle, findPageRow, listed } from './store.ts'
 import { slugOf } from './tree.ts'
-import type { SiteData } from '../db/site-scope.ts'
+import type { SiteChange, SiteData } from '../db/site-scope.ts'
 
 /** Adds a page as the last one under its parent, with an address made from its title. Gives its id. */
 export async function addPage(
-  at: SiteData,
+  at: SiteChange,
   given: NewPageRequest & { readonly by: Author },
 ): Promise<string> {
   const title = checkedTitle(given.title)
@@ -66,7 +66,7 @@ interface PageFrom {
 
 /** Adds a page made from a template as the last one under its parent, in a site whose tree is locked. Gives its id. */
 export async function insertPageFrom(
-  at: SiteData,
+  at: SiteChange,
   { template, title, slug: wanted, parentId, settings, by }: PageFrom,
 ): Promise<string> {
   const under = await addressUnder(at, parentId)
@@ -92,7 +92,7 @@ interface PagePlace extends Pick<PageRow, 'id' | 'parentId' | 'position' | 'slug
 
 /** Adds a page with its first version. */
 export async function insertPage(
-  at: SiteData,
+  at: SiteChange,
   { under, ...place }: PagePlace,
   document: Page,
   by: Author,
@@ -101,6 +101,7 @@ export async function insertPage(
   assertAddress(page.address, page.title)
   await addDocument(at, { id: place.id, type: 'page', document, by })
   await at.manager.insert(PageEntity, { ...page, binnedAt: null, binnedWith: null })
+  at.changedPages.add(place.id)
 }
 
 function findTemplate(id = 'blank'): Template {
@@ -127,20 +128,22 @@ export async function siblingsOf(at: SiteData, parentId: string | null): Promise
 }
 
 /** Numbers pages under one parent in this order. Only those whose number changes are written. */
-export async function renumber(at: SiteData, ids: readonly string[]): Promise<void> {
-  await at.manager.query(
-    `UPDATE pages p JOIN JSON_TABLE(?, '$[*]' COLUMNS (place FOR ORDINALITY, id VARCHAR(24) PATH '$')) wanted
-       ON p.id = wanted.id COLLATE utf8mb4_bin
-     SET p.position = wanted.place - 1 WHERE p.site_id = ? AND p.position <> wanted.place - 1`,
-    [JSON.stringify(ids), at.siteId],
-  )
+export async function renumber(at: SiteChange, ids: readonly string[]): Promise<void> {
+  const wanted = `pages p JOIN JSON_TABLE(?, '$[*]' COLUMNS (place FOR ORDINALITY, id VARCHAR(24) PATH '$')) wanted
+       ON p.id = wanted.id COLLATE utf8mb4_bin`
+  const moved = 'p.site_id = ? AND p.position <> wanted.place - 1'
+  const given = [JSON.stringify(ids), at.siteId]
+  const rows = await at.manager.query<{ id: string }[]>(`SELECT p.id FROM ${wanted} WHERE ${moved}`, given)
+  for (const { id } of rows) at.changedPages.add(id)
+  if (rows.length > 0)
+    await at.manager.query(`UPDATE ${wanted} SET p.position = wanted.place - 1 WHERE ${moved}`, given)
 }
 
 /**
  * Moves a page to a place. Refuses to put it under itself, and to move the home page or the 404 page.
  * Addresses of live pages that change with it go on leading to them.
  */
-export async function movePage(at: SiteData, pageId: string, to: PlacePageRequest): Promise<void> {
+export async function movePage(at: SiteChange, pageId: string, to: PlacePageRequest): Promise<void> {
   const site = await lockSite(at)
   const page = await findStanding(at, pageId)
   refuseFixed(site, pageId, 'moved')
@@ -153,13 +156,14 @@ export async function movePage(at: SiteData, pageId: string, to: PlacePageReques
   const position = Math.min(siblings.length, Math.max(0, to.position))
   const slug = await freeSlugUnder(at, under, page.slug, pageId)
   await at.manager.update(PageEntity, { id: pageId, siteId: at.siteId }, { parentId: to.parentId, slug })
+  at.changedPages.add(pageId)
   await renumber(at, siblings.toSpliced(position, 0, pageId))
   if (page.parentId !== to.parentId) await renumber(at, await siblingsOf(at, page.parentId))
   await moveAddresses(at, page.address, addressOf(under, slug))
 }
 
 /** Gives a page another part of the address. Refuses one that a sibling has, and the home page and the 404 page, whose addresses are fixed. */
-export async function changeSlug(at: SiteData, pageId: string, wanted: string): Promise<void> {
+export async function changeSlug(at: SiteChange, pageId: string, wanted: string): Promise<void> {
   const site = await lockSite(at)
   const page = await findStanding(at, pageId)
   const slug = slugOf(wanted)
@@ -181,7 +185,7 @@ export async function changeSlug(at: SiteData, pageId: string, wanted: string): 
 
 /** Copies a page, and with it those under it where that is asked for, right after itself. Copies were never published. Gives the copy's id. */
 export async function copyPage(
-  at: SiteData,
+  at: SiteChange,
   pageId: string,
   { withSubPages }: CopyPageRequest,
   by: Author,

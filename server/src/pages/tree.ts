@@ -76,7 +76,7 @@ function pageState(version: number, live: LiveVersion | undefined): PageState {
 }
 
 /** What a page without a title is called in lists. */
-const UNTITLED = 'Untitled page'
+export const UNTITLED = 'Untitled page'
 
 export function summarize(
   page: PageRow,

@@ -44,6 +44,8 @@ export const ACCESS: Readonly<Record<string, 'everyone' | readonly Role[]>> = {
   'GET /api/session/all': EVERYBODY_SIGNED_IN,
   'DELETE /api/session/all/:id': EVERYBODY_SIGNED_IN,
   'GET /api/sites/:site': EVERYBODY_SIGNED_IN,
+  'GET /api/sites/:site/library': EVERYBODY_SIGNED_IN,
+  'GET /api/sites/:site/page-list': EVERYBODY_SIGNED_IN,
   'PUT /api/sites/:site/navigation': WHO_CHANGES_PAGES,
   'PUT /api/sites/:site/settings': ['keeper'],
   'GET /api/sites/:site/search': EVERYBODY_SIGNED_IN,

@@ -9,7 +9,6 @@ import {
   themedLook,
   withCurrent,
   type Look,
-  type Manifest,
   type NavigationItem,
   type Page,
   type ReadName,
@@ -18,12 +17,12 @@ import {
 import { fontFolder } from '../media/folders.ts'
 import type { Services } from '../services.ts'
 import { ContentStore } from './content-store.ts'
-import { robotsTxt, sitemapXml } from './crawlers.ts'
+import { robotsTxt, sitemapFiles } from './crawlers.ts'
 import { hashedFonts } from './hashed-fonts.ts'
 import { writeIcons } from './icons.ts'
 import type { LivePage, LiveSite } from './live-site.ts'
-import { writeRecords, type PageRecord, type PageRecords } from './page-records.ts'
-import { liveNavigation, pageKeys } from './page-keys.ts'
+import type { PageRecord, PageRecords } from './page-records.ts'
+import { changedReads, digestOf, liveNavigation, pageKeys, type ReadSite } from './page-keys.ts'
 import { programId } from '../http/program-id.ts'
 
 /** A file of the library that a page shows or links to, and that is not there. */
@@ -36,11 +35,22 @@ export interface MissingFile {
 }
 
 export interface CompiledSite {
-  readonly manifest: Manifest
   readonly pages: PageRecords
+  /** The files in the content store of what is no page, by address. */
+  readonly addresses: Readonly<Record<string, string>>
   /** Files of the library that could not be found. */
   readonly missing: readonly MissingFile[]
+  readonly madeFrom: MadeFrom
 }
+
+/** What a site was compiled from. */
+interface MadeFrom extends ReadSite {
+  /** A digest of what every page is made from. */
+  readonly common: string
+}
+
+/** What the site was before: the records of its pages and, where this process compiled it, what it was compiled from. */
+type Before = Pick<CompiledSite, 'pages'> & Partial<Pick<CompiledSite, 'madeFrom'>>
 
 /** The key of no page. */
 const INCOMPLETE = ''
@@ -48,21 +58,23 @@ const INCOMPLETE = ''
 const READ_AT_ONCE = 20
 
 /**
- * Puts the files of the site into the content store, and returns what each address shows. Pages that `before` has with
- * the same key keep their files. The same site always gives the same result, whatever `before` is.
+ * Puts the files of the site into the content store, and returns what each address shows. Pages that were made from the
+ * same in `before` keep their files. The same site always gives the same result, whatever `before` is.
  */
 export async function compileSite(
   live: LiveSite,
-  before: PageRecords,
+  before: Before,
   { dataDir, liveOrigin }: Pick<Services, 'dataDir' | 'liveOrigin'>,
 ): Promise<CompiledSite> {
   const store = new ContentStore(dataDir)
   const context = await siteContext(live, { store, dataDir, liveOrigin })
-  const keyOf = pageKeys({ parts: context.parts, lines: context.lines, site: context.shared })
+  const { madeFrom } = context
+  const keyOf = pageKeys({ common: madeFrom.common, lines: madeFrom.lines, site: madeFrom })
+  const isAlike = sameInputs(before, madeFrom, keyOf)
   const isSame = async (page: LivePage): Promise<boolean> => {
-    const record = Object.hasOwn(before, page.id) ? before[page.id] : undefined
-    if (!record || record.key !== keyOf(page, record.reads)) return false
-    return !page.isGoingLive || store.hasAll(Object.values(record.files))
+    const record = Object.hasOwn(before.pages, page.id) ? before.pages[page.id] : undefined
+    if (!record || !isAlike(page, record)) return false
+    return !live.goingLive.has(page.id) || store.hasAll(Object.values(record.files))
   }
   const changed: LivePage[] = []
   for (const page of live.pages) if (!(await isSame(page))) changed.push(page)
@@ -79,16 +91,28 @@ export async function compileSite(
       missing.push(...made.missing)
     }
   }
-  const pages = Object.fromEntries(live.pages.map(({ id }) => [id, records[id] ?? before[id]!]))
+  const pages = Object.fromEntries(live.pages.map(({ id }) => [id, records[id] ?? before.pages[id]!]))
   const listed = live.pages.filter(({ settings, isNotFound }) => settings.isListed && !isNotFound)
-  const addresses = {
-    ...Object.assign({}, ...Object.values(pages).map(({ files }) => files)),
+  const addresses: Record<string, string> = {
     ...context.iconFiles,
     '/robots.txt': await store.putText(robotsTxt(liveOrigin), '.txt'),
-    '/sitemap.xml': await store.putText(sitemapXml(liveOrigin, listed), '.xml'),
-  } as Record<string, string>
-  const manifest = { addresses, redirects: live.redirects, records: await writeRecords(store, pages) }
-  return { manifest, pages, missing }
+  }
+  for (const [path, text] of Object.entries(sitemapFiles(liveOrigin, listed)))
+    addresses[path] = await store.putText(text, '.xml')
+  return { pages, addresses, missing, madeFrom }
+}
+
+/** Tells whether a page is made from what it was made from before. */
+function sameInputs(
+  { madeFrom: before }: Before,
+  now: MadeFrom,
+  keyOf: ReturnType<typeof pageKeys>,
+): (page: LivePage, record: PageRecord) => boolean {
+  if (before?.common !== now.common) return (page, { key, reads }) => key === keyOf(page, reads)
+  const changed = changedReads(before, now)
+  const pages = new Set(before.pages)
+  return (page, { key, reads }) =>
+    pages.has(page) && key !== INCOMPLETE && (changed.size === 0 || !reads.some((name) => changed.has(name)))
 }
 
 function grouped<T>(items: readonly T[], size: number): T[][] {
@@ -174,10 +198,7 @@ function libraryFiles(
 /** What pages are made with, prepared once for all of them. */
 interface PreparedContext {
   readonly of: (page: LivePage) => SiteContext
-  /** What every page is made from. */
-  readonly parts: readonly unknown[]
-  readonly lines: ReturnType<typeof liveNavigation>
-  readonly shared: Pick<SiteContext, 'paths' | 'pictures' | 'files' | 'tree'>
+  readonly madeFrom: MadeFrom
   readonly iconFiles: Readonly<Record<string, string>>
   /** The file of the look that is published at an address. */
   readonly fontFiles: ReadonlyMap<string, string>
@@ -217,9 +238,10 @@ async function siteContext(
     fontNames,
     purpose: 'publish',
   })
-  const parts = [programId(), about, site.look, live.header, live.footer, fontNames]
+  const common = digestOf([programId(), about, site.look, live.header, live.footer, fontNames])
+  const madeFrom = { ...shared, pages: live.pages, lines, common }
   const fontFiles = new Map(Object.entries(fontNames).map(([file, name]) => [`/fonts/${name}`, file]))
-  return { of, parts, lines, shared, iconFiles, fontFiles }
+  return { of, madeFrom, iconFiles, fontFiles }
 }
 
 /** Named by its content, so that browsers may keep it for ever. */

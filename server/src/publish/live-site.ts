@@ -1,13 +1,14 @@
 /** The site as it is live, read from the database: what publishing compiles. */
 import { settingsOf, type Page, type PageSettings, type Picture, type SiteFile } from '@gullyline/core'
-import { PageEntity, RedirectEntity, type PageRow, type SiteRow } from '../db/rows.ts'
+import { RedirectEntity, type PageRow, type SiteRow } from '../db/rows.ts'
+import { CHANGED_SINCE, lastPageChange } from '../db/page-changes.ts'
 import { liveVersionOf, liveVersions } from '../documents/live.ts'
 import { findDocument } from '../documents/store.ts'
 import { findVersion, findVersions, readDocument } from '../documents/versions.ts'
 import { Refused } from '../http/errors.ts'
 import { listFiles, listPictures } from '../media/store.ts'
 import { findPageRow } from '../pages/store.ts'
-import { asTree } from '../pages/tree.ts'
+import { asTree, UNTITLED } from '../pages/tree.ts'
 import { findSite } from '../documents/site-row.ts'
 import type { PageRecords } from './page-records.ts'
 import type { SiteData, SiteScope } from '../db/site-scope.ts'
@@ -15,6 +16,7 @@ import type { SiteData, SiteScope } from '../db/site-scope.ts'
 /** Versions that go live, by the ids of their documents, and null for those that are taken from visitors. */
 export type GoingLive = Readonly<Record<string, number | null>>
 
+/** A page that visitors see. One that did not change from release to release is the same object. */
 export interface LivePage {
   readonly id: string
   readonly path: string
@@ -26,16 +28,28 @@ export interface LivePage {
   readonly savedAt: Date
   /** Whether it is what visitors get where there is no page. */
   readonly isNotFound: boolean
-  /** Whether somebody asked for it to go live now: then all that it shows must be there. */
-  readonly isGoingLive: boolean
+}
+
+/** What publishing needs to know of a page that stands in the tree. */
+type StandingPage = Pick<PageRow, 'id' | 'parentId' | 'position' | 'slug'> & { readonly address: string }
+
+/** The tree of a site as it was after a change. */
+interface KnownTree {
+  /** The number of the last change of its pages. */
+  readonly change: number
+  /** In the order of the tree. */
+  readonly pages: readonly StandingPage[]
 }
 
 export interface LiveSite {
   readonly site: SiteRow
   readonly header: Page
   readonly footer: Page
+  readonly tree: KnownTree
   /** In the order of the tree. */
   readonly pages: readonly LivePage[]
+  /** The ids of pages that somebody asked to go live now: all that they show must be there. */
+  readonly goingLive: ReadonlySet<string>
   /** Where addresses lead that pages had before. */
   readonly redirects: Readonly<Record<string, string>>
   readonly pictures: Readonly<Record<string, Picture>>
@@ -47,62 +61,25 @@ export interface LiveSite {
 interface ToRead {
   readonly goingLive: GoingLive
   readonly records: PageRecords
+  /** The site as the release showed it that visitors see; undefined where this process did not read it. */
+  readonly last: LiveSite | undefined
 }
 
-/** The site as it is live, with `goingLive` instead of what is live of those pages. Of versions that have a record, nothing is read. */
+/**
+ * The site as it is live, with `goingLive` instead of what is live of those pages. What `last` knows and no act changed is
+ * not read again, nor is anything of versions that have a record.
+ */
 export async function readLiveSite(
   scope: SiteScope,
   at: SiteData,
-  { goingLive, records }: ToRead,
+  { goingLive, records, last }: ToRead,
 ): Promise<LiveSite> {
   const site = await findSite(at)
-  const rows = await standingPages(at)
-  const standing = new Set([site.headerId, site.footerId, ...rows.map(({ id }) => id)])
+  const tree = last ? await treeSince(at, last.tree) : await wholeTree(at)
+  const standing = new Set([site.headerId, site.footerId, ...tree.pages.map(({ id }) => id)])
   for (const id of Object.keys(goingLive)) if (!standing.has(id)) await refuseAbsent(at, id)
-  const before = await liveVersions(at)
-  const versionOf = (id: string): number | null =>
-    Object.hasOwn(goingLive, id) ? goingLive[id]! : (before.get(id)?.version ?? null)
-  const live = rows.flatMap((row) => {
-    const version = versionOf(row.id)
-    return version === null ? [] : [{ row, version }]
-  })
-  const header = await readShared(at, site.headerId, versionOf(site.headerId) ?? 1)
-  const footer = await readShared(at, site.footerId, versionOf(site.footerId) ?? 1)
-  const known = ({ row, version }: (typeof live)[number]) => {
-    const record = Object.hasOwn(records, row.id) ? records[row.id] : undefined
-    return record?.version === version ? record : undefined
-  }
-  const unknown = live.filter((one) => !known(one))
-  const found = await findVersions(
-    at,
-    unknown.map(({ row, version }) => ({ documentId: row.id, number: version })),
-    (version) => ({ savedAt: version.savedAt, settings: settingsOf(readDocument(version)) }),
-  )
-  const pages = live.map((one): LivePage => {
-    const { row, version } = one
-    const record = known(one)
-    const { settings, savedAt } = record
-      ? { settings: record.settings, savedAt: new Date(record.savedAt) }
-      : found.get(row.id)!
-    const { id, parentId } = row
-    const isNotFound = id === site.notFoundPageId
-    const isGoingLive = Object.hasOwn(goingLive, id)
-    return {
-      id,
-      path: row.address!,
-      parentId,
-      version,
-      savedAt,
-      settings,
-      title: settings.title || row.title,
-      isNotFound,
-      isGoingLive,
-    }
-  })
-  const livePaths = Object.fromEntries(pages.map((page) => [page.id, page.path]))
-  const redirects = await liveRedirects(at, livePaths)
-  const pictures = await listPictures(at)
-  const files = await listFiles(at)
+  const pages = await livePages(at, { site, tree, goingLive, records, last })
+  const livePaths = new Map(pages.map((page) => [page.id, page.path]))
   // Versions are never changed, so they can be read after the transaction.
   const readDocuments = (some: readonly LivePage[]): Promise<ReadonlyMap<string, Page>> =>
     scope.read((at) =>
@@ -112,41 +89,148 @@ export async function readLiveSite(
         readDocument,
       ),
     )
-  return { site, header, footer, pages, redirects, pictures, files, readDocuments }
+  return {
+    site,
+    header: await readShared(at, site.headerId, goingLive),
+    footer: await readShared(at, site.footerId, goingLive),
+    tree,
+    pages,
+    goingLive: new Set(Object.keys(goingLive)),
+    redirects: await liveRedirects(at, livePaths),
+    pictures: await listPictures(at),
+    files: await listFiles(at),
+    readDocuments,
+  }
 }
 
-/** What publishing needs to know of a page that stands in the tree. */
-type StandingPage = Pick<PageRow, 'id' | 'parentId' | 'title' | 'slug' | 'address'>
-
-/** The pages in their order with little of each, which is read in a fraction of the time. */
-async function standingPages(at: SiteData): Promise<StandingPage[]> {
-  const rows = await at.manager
-    .createQueryBuilder(PageEntity, 'p')
-    .select('p.id', 'id')
-    .addSelect('p.parent_id', 'parentId')
-    .addSelect('p.title', 'title')
-    .addSelect('p.slug', 'slug')
-    .addSelect('p.address', 'address')
-    .where('p.site_id = :siteId AND p.binned_at IS NULL', { siteId: at.siteId })
-    .orderBy('p.position', 'ASC')
-    .getRawMany<StandingPage>()
-  return asTree(rows)
+interface ToList extends ToRead {
+  readonly site: SiteRow
+  readonly tree: KnownTree
 }
 
-async function readShared(at: SiteData, documentId: string, number: number): Promise<Page> {
+async function livePages(
+  at: SiteData,
+  { site, tree, goingLive, records, last }: ToList,
+): Promise<LivePage[]> {
+  const before = new Map((last?.pages ?? []).map((page) => [page.id, page]))
+  const versionOf = await liveVersionsOf(at, { tree, last, before })
+  const live = tree.pages.flatMap((row) => {
+    const version = Object.hasOwn(goingLive, row.id) ? goingLive[row.id] : versionOf(row.id)
+    return version == null ? [] : [{ row, version }]
+  })
+  const recordOf = ({ row, version }: (typeof live)[number]) => {
+    const known = before.get(row.id)
+    if (known?.version === version) return known
+    const record = Object.hasOwn(records, row.id) ? records[row.id] : undefined
+    return record?.version === version
+      ? { settings: record.settings, savedAt: new Date(record.savedAt) }
+      : undefined
+  }
+  const found = await findVersions(
+    at,
+    live.filter((one) => !recordOf(one)).map(({ row, version }) => ({ documentId: row.id, number: version })),
+    (version) => ({ savedAt: version.savedAt, settings: settingsOf(readDocument(version)) }),
+  )
+  return live.map((one): LivePage => {
+    const { row, version } = one
+    const { settings, savedAt } = recordOf(one) ?? found.get(row.id)!
+    const { id, parentId, address: path } = row
+    const isNotFound = id === site.notFoundPageId
+    const known = before.get(id)
+    return known?.version === version &&
+      known.path === path &&
+      known.parentId === parentId &&
+      known.isNotFound === isNotFound
+      ? known
+      : { id, path, parentId, version, savedAt, settings, title: settings.title || UNTITLED, isNotFound }
+  })
+}
+
+interface Known {
+  readonly tree: KnownTree
+  readonly last: LiveSite | undefined
+  readonly before: ReadonlyMap<string, LivePage>
+}
+
+/** Gives which version of a page the release before showed. */
+async function liveVersionsOf(
+  at: SiteData,
+  { tree, last, before }: Known,
+): Promise<(id: string) => number | undefined> {
+  if (!last) {
+    const all = await liveVersions(at)
+    return (id) => all.get(id)?.version
+  }
+  const versions = new Map<string, number | undefined>()
+  if (tree.pages !== last.tree.pages) {
+    // What came back from the bin may be live.
+    const stood = new Set(last.tree.pages.map(({ id }) => id))
+    for (const { id } of tree.pages)
+      if (!stood.has(id)) versions.set(id, (await liveVersionOf(at, id))?.version)
+  }
+  return (id) => versions.get(id) ?? before.get(id)?.version
+}
+
+async function wholeTree(at: SiteData): Promise<KnownTree> {
+  const rows = await placesOf(at)
+  return { change: await lastPageChange(at), pages: asTree(inOrder(rows.filter(isStanding))) }
+}
+
+/** The tree as it is, by the pages that changed since it was known. */
+async function treeSince(at: SiteData, known: KnownTree): Promise<KnownTree> {
+  const change = await lastPageChange(at)
+  if (change === known.change) return known
+  const changed = await placesOf(at, known.change)
+  const before = new Map(known.pages.map((page) => [page.id, page]))
+  const isPlaced = (page: PlacedPage): boolean => !isSamePlace(page, before.get(page.id))
+  const placed = changed.filter(isPlaced)
+  // Nearly always something was saved and nothing moved.
+  if (placed.length === 0) return { change, pages: known.pages }
+  const ids = new Set(placed.map(({ id }) => id))
+  const others = known.pages.filter(({ id }) => !ids.has(id))
+  return { change, pages: asTree(inOrder([...others, ...placed.filter(isStanding)])) }
+}
+
+type PlacedPage = Omit<StandingPage, 'address'> & Pick<PageRow, 'address'>
+
+/** Places of pages, with little of each, which is read in a fraction of the time; of those that changed after a change. */
+function placesOf({ manager, siteId }: SiteData, since?: number): Promise<PlacedPage[]> {
+  return manager.query<PlacedPage[]>(
+    `SELECT p.id, p.parent_id AS parentId, p.position, p.slug, p.address FROM pages p
+     WHERE p.site_id = ?${since === undefined ? '' : ` AND ${CHANGED_SINCE}`}`,
+    [siteId, since],
+  )
+}
+
+function isSamePlace(page: PlacedPage, before: StandingPage | undefined): boolean {
+  if (!before) return page.address === null
+  return (['parentId', 'position', 'slug', 'address'] as const).every((key) => page[key] === before[key])
+}
+
+/** Pages in the bin have no address. */
+function isStanding(page: PlacedPage): page is StandingPage {
+  return page.address !== null
+}
+
+function inOrder(pages: readonly StandingPage[]): StandingPage[] {
+  return pages.toSorted((a, b) => a.position - b.position || (a.id < b.id ? -1 : 1))
+}
+
+async function readShared(at: SiteData, documentId: string, goingLive: GoingLive): Promise<Page> {
+  const number = goingLive[documentId] ?? (await liveVersionOf(at, documentId))?.version ?? 1
   return readDocument(await findVersion(at, documentId, number))
 }
 
 /** Where old addresses lead, for pages that visitors can see. */
 async function liveRedirects(
   at: SiteData,
-  livePaths: Readonly<Record<string, string>>,
+  livePaths: ReadonlyMap<string, string>,
 ): Promise<Record<string, string>> {
   const rows = await at.manager.find(RedirectEntity, { where: { siteId: at.siteId } })
-  const inUse = new Set(Object.values(livePaths))
+  const inUse = new Set(livePaths.values())
   return Object.fromEntries(
     rows.flatMap(({ path, pageId }) => {
-      const to = livePaths[pageId]
+      const to = livePaths.get(pageId)
       return to === undefined || inUse.has(path) ? [] : [[path, to]]
     }),
   )

@@ -2,7 +2,7 @@
  * What the pages of a release were made from, which the next publish compares with. Kept in parts, so that of a large
  * site little is written when little has changed.
  */
-import type { PageSettings, ReadName } from '@gullyline/core'
+import type { PageSettings, ReadName, ReleasedPages } from '@gullyline/core'
 import type { ContentStore } from './content-store.ts'
 
 /** A published page: which version, and what its files were made from. */
@@ -23,44 +23,64 @@ export type PageRecords = Readonly<Record<string, PageRecord>>
 /** The parts are told by the first letters of a page's id: enough of them that each is small on a site of thousands. */
 const LETTERS = 2
 
-/** Parts that were read or written last, by their names, which change when what is in them does. */
-let known: ReadonlyMap<string, PageRecords> = new Map()
+/** The parts of releases, each read once: what has another content has another name. */
+export class RecordParts {
+  #known = new Map<string, PageRecords>()
 
-/** Reads what the pages of a release were made from. What can't be read is left out: those pages are made anew. */
-export async function readRecords(store: ContentStore, names: readonly string[]): Promise<PageRecords> {
-  const parts = new Map<string, PageRecords>()
-  for (const name of names) parts.set(name, known.get(name) ?? (await readPart(store, name)))
-  known = parts
-  return Object.assign({}, ...parts.values()) as PageRecords
-}
+  /** Reads what the pages of a release were made from. What can't be read is left out: those pages are made anew. */
+  async read(store: ContentStore, names: readonly string[]): Promise<PageRecords> {
+    const parts = await Promise.all(names.map((name) => this.#part(store, name).catch(() => ({}))))
+    return Object.assign({}, ...parts) as PageRecords
+  }
 
-async function readPart(store: ContentStore, name: string): Promise<PageRecords> {
-  try {
-    return JSON.parse(await store.readText(name)) as PageRecords
-  } catch {
-    return {}
+  /**
+   * Writes what the pages of a release are made from, and returns the names of its parts. Those of the release before
+   * (`names`) in which nothing changed are not made again.
+   */
+  async write(store: ContentStore, pages: PageRecords, names: readonly string[]): Promise<readonly string[]> {
+    const parts = new Map<string, Record<string, PageRecord>>()
+    for (const [id, record] of Object.entries(pages)) {
+      const letters = id.slice(-LETTERS)
+      const part = parts.get(letters) ?? {}
+      part[id] = record
+      parts.set(letters, part)
+    }
+    const before = new Map<string | undefined, { readonly name: string; readonly part: PageRecords }>()
+    for (const name of names) {
+      const part = this.#known.get(name)
+      if (part) before.set(lettersOf(part), { name, part })
+    }
+    const written: string[] = []
+    for (const [letters, part] of parts) {
+      const same = before.get(letters)
+      if (same && isSame(same.part, part)) written.push(same.name)
+      else {
+        const name = await store.putData(Buffer.from(JSON.stringify(part)))
+        this.#known.set(name, part)
+        written.push(name)
+      }
+    }
+    return written
   }
-}
 
-/** Writes what the pages of a release are made from, and returns the names of its parts. Parts that are known are not made again. */
-export async function writeRecords(store: ContentStore, pages: PageRecords): Promise<readonly string[]> {
-  const parts = new Map<string, Record<string, PageRecord>>()
-  for (const [id, record] of Object.entries(pages)) {
-    const letters = id.slice(-LETTERS)
-    const part = parts.get(letters) ?? {}
-    part[id] = record
-    parts.set(letters, part)
+  /** Gives the names of the files that parts of releases name. Rejects when one of the parts can't be read. */
+  async fileNames(store: ContentStore, names: readonly string[]): Promise<Set<string>> {
+    const parts: ReleasedPages[] = await Promise.all(names.map((name) => this.#part(store, name)))
+    return new Set(parts.flatMap((part) => Object.values(part)).flatMap(({ files }) => Object.values(files)))
   }
-  const before = new Map([...known].map(([name, part]) => [lettersOf(part), { name, part }]))
-  const written = new Map<string, PageRecords>()
-  for (const [letters, part] of parts) {
-    const same = before.get(letters)
-    const name =
-      same && isSame(same.part, part) ? same.name : await store.putData(Buffer.from(JSON.stringify(part)))
-    written.set(name, part)
+
+  /** Forgets all parts but these. */
+  keep(names: ReadonlySet<string>): void {
+    for (const name of this.#known.keys()) if (!names.has(name)) this.#known.delete(name)
   }
-  known = written
-  return [...written.keys()]
+
+  async #part(store: ContentStore, name: string): Promise<PageRecords> {
+    const known = this.#known.get(name)
+    if (known) return known
+    const part = JSON.parse(await store.readText(name)) as PageRecords
+    this.#known.set(name, part)
+    return part
+  }
 }
 
 function lettersOf(part: PageRecords): string | undefined {

@@ -17,9 +17,8 @@ import { ContentStore } from './content-store.ts'
 import { assertMayGoLive, readLiveSite, type GoingLive } from './live-site.ts'
 import { Releases } from './manifest.ts'
 import { alone } from './one-at-a-time.ts'
-import { readRecords } from './page-records.ts'
 import { isWhole, removeLeftovers, removeOldReleases, removeTry } from './release-files.ts'
-import type { SiteData, SiteScope } from '../db/site-scope.ts'
+import type { SiteChange, SiteData, SiteScope } from '../db/site-scope.ts'
 
 /** Something else may go live while the site is compiled; then it is compiled again, on what that left. */
 const MOST_TRIES = 5
@@ -144,23 +143,33 @@ async function tryPublish(services: Services, site: SiteScope, wanted: Wanted): 
   try {
     const { releaseId: before } = await site.read(findSite)
     const store = new ContentStore(services.dataDir)
-    const records = await readRecords(store, (before && releases.manifest(before)?.records) || [])
+    const { parts } = services.releases
+    const last = services.releases.find(site.siteId, before)
+    const names = (before !== null && releases.manifest(before)?.records) || []
+    const records = last?.compiled.pages ?? (await parts.read(store, names))
     const live = await site.read(async (at) => {
       goingLive = { ...(await neverLive(at)), ...wanted.goingLive }
-      return readLiveSite(site, at, { goingLive, records })
+      return readLiveSite(site, at, { goingLive, records, last: last?.live })
     })
-    const { manifest, missing } = await compileSite(live, records, services)
-    refuseMissing(missing, goingLive)
-    for (const { page, path } of missing)
+    const compiled = await compileSite(live, last?.compiled ?? { pages: records }, services)
+    refuseMissing(compiled.missing, goingLive)
+    for (const { page, path } of compiled.missing)
       services.log.error(
         { page: page.path, file: path },
         'A live page shows a file that is gone from the disk',
       )
-    await releases.write(releaseId, manifest)
+    await releases.write(releaseId, {
+      addresses: compiled.addresses,
+      redirects: live.redirects,
+      records: await parts.write(store, compiled.pages, names),
+    })
     isShown = await site.change(['pages', 'site'], (at) =>
       goLive(at, { before, releaseId, goingLive, by: wanted.by }),
     )
-    if (isShown) await releases.show(site.siteId, releaseId)
+    if (isShown) {
+      await releases.show(site.siteId, releaseId)
+      services.releases.add(site.siteId, { id: releaseId, live, compiled })
+    }
     return isShown
   } finally {
     // Neither changes what visitors see, so failing at it must not make a publish look failed.
@@ -200,7 +209,7 @@ interface GoLive {
   readonly by: string | null
 }
 
-async function goLive(at: SiteData, { before, releaseId, goingLive, by }: GoLive): Promise<boolean> {
+async function goLive(at: SiteChange, { before, releaseId, goingLive, by }: GoLive): Promise<boolean> {
   const switched = await at.manager.update(
     SiteEntity,
     { id: at.siteId, releaseId: before === null ? IsNull() : before },
@@ -209,8 +218,10 @@ async function goLive(at: SiteData, { before, releaseId, goingLive, by }: GoLive
   if (switched.affected !== 1) return false
   for (const [id, version] of Object.entries(goingLive)) await assertMayGoLive(at, id, version)
   await insertRelease(at, { id: releaseId, personId: by, versions: goingLive })
-  for (const [documentId, version] of Object.entries(goingLive))
+  for (const [documentId, version] of Object.entries(goingLive)) {
+    at.changedPages.add(documentId)
     await recordLiveUses(at, { documentId, version })
+  }
   return true
 }
 
@@ -228,6 +239,7 @@ export function showRelease(services: Services, site: SiteScope): Promise<void> 
     } else {
       services.log.warn({ releaseId }, 'The published site is not whole on the disk; it is made again')
       await releases.remove(releaseId)
+      services.releases.forget(site.siteId)
       await publishHere(services, site, { goingLive: {}, by: null })
     }
     await removeLeftovers(services)

@@ -2,52 +2,82 @@
 import type { Services } from '../services.ts'
 import { ContentStore } from './content-store.ts'
 import { Releases } from './manifest.ts'
+import type { RecordParts } from './page-records.ts'
 
 /** Earlier releases that are kept, beside the one visitors see. */
 const KEPT_RELEASES = 3
 
-type DataFolder = Pick<Services, 'dataDir'>
+type Given = Pick<Services, 'dataDir' | 'releases'>
 
 /** Whether every file of a release is there. */
-export async function isWhole({ dataDir }: DataFolder, releaseId: string): Promise<boolean> {
+export async function isWhole({ dataDir, releases: { parts } }: Given, releaseId: string): Promise<boolean> {
   const manifest = new Releases(dataDir).manifest(releaseId)
   if (!manifest) return false
-  const there = new Set(await new ContentStore(dataDir).list())
-  return [...Object.values(manifest.addresses), ...manifest.records].every((name) => there.has(name))
+  const store = new ContentStore(dataDir)
+  const there = new Set(await store.list())
+  const isThere = (name: string): boolean => there.has(name)
+  // Before they are read: one that is gone must not be told by what is remembered of it.
+  if (![...manifest.records, ...Object.values(manifest.addresses)].every(isThere)) return false
+  const files = await parts.fileNames(store, manifest.records).catch(() => undefined)
+  return files !== undefined && [...files].every(isThere)
 }
 
 /** Removes releases that nobody will go back to, and the files that they alone showed. */
-export async function removeOldReleases({ dataDir }: DataFolder): Promise<void> {
+export async function removeOldReleases({ dataDir, releases: { parts } }: Given): Promise<void> {
   const releases = new Releases(dataDir)
   const ids = await releases.list()
   const shown = new Set(await releases.allCurrent())
   const old = ids.filter((id) => !shown.has(id)).slice(KEPT_RELEASES)
   if (old.length === 0) return
-  const used = namesOf(
+  const store = new ContentStore(dataDir)
+  const gone = namesOf(releases, old)
+  const kept = namesOf(
     releases,
     ids.filter((id) => !old.includes(id)),
   )
-  const gone = [...namesOf(releases, old)].filter((name) => !used.has(name))
+  const lost = [...gone.records].filter((name) => !kept.records.has(name))
+  // What names a file that is gone can't be read any more: the file goes with the leftovers, at the next start.
+  const files = await parts.fileNames(store, lost).catch(() => [])
   for (const id of old) await releases.remove(id)
-  await new ContentStore(dataDir).remove(gone)
+  const used = await usedFiles(kept, { store, parts })
+  await store.remove([...lost, ...gone.files, ...files].filter((name) => !used.has(name)))
+  parts.keep(kept.records)
 }
 
-function namesOf(releases: Releases, ids: readonly string[]): Set<string> {
+/** Every file that releases show. Rejects when that can't be told: then nothing may be removed. */
+async function usedFiles(
+  { files, records }: Names,
+  { store, parts }: { readonly store: ContentStore; readonly parts: RecordParts },
+): Promise<ReadonlySet<string>> {
+  return new Set([...files, ...records, ...(await parts.fileNames(store, [...records]))])
+}
+
+interface Names {
+  /** Files at addresses that are no page's. */
+  readonly files: ReadonlySet<string>
+  /** Parts with the pages. */
+  readonly records: ReadonlySet<string>
+}
+
+function namesOf(releases: Releases, ids: readonly string[]): Names {
   const manifests = ids.flatMap((id) => releases.manifest(id) ?? [])
-  return new Set(manifests.flatMap(({ addresses, records }) => [...Object.values(addresses), ...records]))
+  return {
+    files: new Set(manifests.flatMap(({ addresses }) => Object.values(addresses))),
+    records: new Set(manifests.flatMap(({ records }) => records)),
+  }
 }
 
 /** Removes what a publish made that came to nothing. */
-export async function removeTry(services: DataFolder, releaseId: string): Promise<void> {
+export async function removeTry(services: Given, releaseId: string): Promise<void> {
   await new Releases(services.dataDir).remove(releaseId)
   await removeLeftovers(services)
 }
 
 /** Removes what no release shows: what publishes left behind that failed or were killed. */
-export async function removeLeftovers({ dataDir }: DataFolder): Promise<void> {
+export async function removeLeftovers({ dataDir, releases: { parts } }: Given): Promise<void> {
   const releases = new Releases(dataDir)
   await releases.removeLeftovers()
   const store = new ContentStore(dataDir)
-  const used = namesOf(releases, await releases.list())
+  const used = await usedFiles(namesOf(releases, await releases.list()), { store, parts })
   await store.remove((await store.list()).filter((name) => !used.has(name)))
 }

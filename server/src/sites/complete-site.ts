@@ -9,7 +9,7 @@ import { recordMissingUses } from '../documents/uses.ts'
 import { findNewest, readDocument } from '../documents/versions.ts'
 import type { Services } from '../services.ts'
 import { lockSite } from '../documents/site-row.ts'
-import type { SiteData, SiteScope } from '../db/site-scope.ts'
+import type { SiteChange, SiteData, SiteScope } from '../db/site-scope.ts'
 
 /** The last part of the address of the page for addresses that do not exist; static hosts look for a file of this name. */
 const NOT_FOUND_SLUG = '404'
@@ -25,7 +25,7 @@ export async function completeSite(services: Services, scope: SiteScope): Promis
   if (isNew) await publishAgain(services, scope)
 }
 
-async function addNotFoundPage(at: SiteData): Promise<boolean> {
+async function addNotFoundPage(at: SiteChange): Promise<boolean> {
   const site = await lockSite(at)
   if (site.notFoundPageId !== null) return false
   const title = NOT_FOUND_TEMPLATE.title

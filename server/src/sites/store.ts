@@ -12,7 +12,6 @@ import { findSite, lockSite } from '../documents/site-row.ts'
 import { liveVersionOf } from '../documents/live.ts'
 import { findNewest, readDocument, type Version } from '../documents/versions.ts'
 import { Refused } from '../http/errors.ts'
-import { listFiles, listPictures } from '../media/store.ts'
 import type { SiteData } from '../db/site-scope.ts'
 
 /** Everything the editor needs to show pages of the site as visitors will see them. */
@@ -37,8 +36,6 @@ export async function describeSite(at: SiteData, liveOrigin: string): Promise<Si
       header: await sharedSection(at, header),
       footer: await sharedSection(at, footer),
     },
-    pictures: await listPictures(at),
-    files: await listFiles(at),
     liveOrigin,
   }
 }

@@ -4,8 +4,8 @@ import { readFile, stat } from 'node:fs/promises'
 import { join } from 'node:path'
 import { getMimeType } from 'hono/utils/mime'
 import { contentFolder } from '../media/folders.ts'
-import type { Manifest } from '@gullyline/core'
 import { Releases } from '../publish/manifest.ts'
+import { ReleaseAddresses } from './release-addresses.ts'
 
 /** A file as it lies there, or compressed. */
 export type Coding = 'identity' | 'br' | 'gzip'
@@ -28,16 +28,13 @@ const MOST_HELD = 96 * 1024 * 1024
 
 const ENDINGS = { br: '.br', gzip: '.gz' } as const
 
-interface Live {
-  readonly id: string
-  readonly manifest: Manifest
-}
-
 export class SiteFiles {
   readonly #siteId: string
   readonly #releases: Releases
   readonly #content: string
-  #live: Live | undefined
+  readonly #addresses: ReleaseAddresses
+  /** The release that these addresses are of. */
+  #shown: string | undefined
   /** By their names in the content store, where they never change: another release does not forget them. */
   readonly #files = new Map<string, Promise<SiteFile | undefined>>()
   #held = 0
@@ -47,18 +44,18 @@ export class SiteFiles {
     this.#siteId = siteId
     this.#releases = new Releases(dataDir)
     this.#content = contentFolder(dataDir)
+    this.#addresses = new ReleaseAddresses(this.#content)
   }
 
   /** The file at a path that begins with a slash; undefined where there is none. Folders have no file of their own. */
   async find(path: string): Promise<SiteFile | undefined> {
-    const addresses = this.#current()?.manifest.addresses ?? {}
-    return Object.hasOwn(addresses, path) ? this.#read(addresses[path]!) : undefined
+    const name = this.#current()?.find(path)
+    return name === undefined ? undefined : this.#read(name)
   }
 
   /** Where an address leads that a page had before. */
   oldAddress(path: string): string | undefined {
-    const redirects = this.#current()?.manifest.redirects ?? {}
-    return Object.hasOwn(redirects, path) ? redirects[path] : undefined
+    return this.#current()?.redirect(path)
   }
 
   /** The id of the release that is live now: another server may have switched it. */
@@ -83,14 +80,23 @@ export class SiteFiles {
     return found
   }
 
-  #current(): Live | undefined {
+  #current(): ReleaseAddresses | undefined {
     const id = this.release
     if (id === undefined) return undefined
-    if (id !== this.#live?.id) {
-      const manifest = this.#releases.manifest(id)
-      if (manifest) this.#live = { id, manifest }
+    if (id !== this.#shown && this.#show(id)) this.#shown = id
+    return this.#shown === undefined ? undefined : this.#addresses
+  }
+
+  /** False where the release is gone already, because others came after it: the next request finds those. */
+  #show(id: string): boolean {
+    const manifest = this.#releases.manifest(id)
+    if (!manifest) return false
+    try {
+      this.#addresses.show(manifest)
+      return true
+    } catch {
+      return false
     }
-    return this.#live
   }
 }
 

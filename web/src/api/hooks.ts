@@ -1,21 +1,81 @@
-import useSWR, { type SWRResponse } from 'swr'
-import type { BinnedPage, PageDocument, PageSummary, SiteInfo } from '@gullyline/core'
+import { useMemo } from 'react'
+import useSWR, { mutate, useSWRConfig, type SWRResponse } from 'swr'
+import type { BinnedPage, Library, OpenedPage, PageListPart, PageSummary, SiteInfo } from '@gullyline/core'
 import { request } from './client.ts'
+import { begunWith, withChanges, withMore, type PageIndex } from './page-index.ts'
 import { inSite } from './site-address.ts'
 
 const fetcher = <T>(path: string): Promise<T> => request<T>(path)
 
-export function useSite(): SWRResponse<SiteInfo, Error> {
+/** The site with its library. */
+export interface Site extends SiteInfo, Library {}
+
+/** What was asked for, as far as it is there. */
+interface Asked<T> {
+  readonly data: T | undefined
+  readonly error: Error | undefined
+}
+
+export function useSiteInfo(): SWRResponse<SiteInfo, Error> {
   return useSWR<SiteInfo, Error>(inSite(''), fetcher, { revalidateOnFocus: false })
 }
 
-export function usePages(): SWRResponse<PageSummary[], Error> {
-  return useSWR<PageSummary[], Error>(inSite('/pages'), fetcher)
+export function useLibrary(): SWRResponse<Library, Error> {
+  return useSWR<Library, Error>(inSite('/library'), fetcher, { revalidateOnFocus: false })
+}
+
+export function useSite(): Asked<Site> {
+  const { data: info, error } = useSiteInfo()
+  const { data: library, error: libraryError } = useLibrary()
+  const data = useMemo(() => (info && library ? { ...info, ...library } : undefined), [info, library])
+  return { data, error: error ?? libraryError }
+}
+
+interface AskedPages extends Asked<readonly PageSummary[]> {
+  /** Whether all pages are there; of a large site, those that a screen begins with are there first. */
+  readonly isWhole: boolean
+}
+
+/** The pages of the site. Whatever changed them, only what changed is read again. */
+export function usePages(): AskedPages {
+  const path = inSite('/page-list')
+  const { cache } = useSWRConfig()
+  const { data, error } = useSWR<PageIndex, Error>(path, () =>
+    readIndex(path, cache.get(path)?.data as PageIndex | undefined),
+  )
+  const next = data?.next ?? null
+  useSWR<PageListPart, Error>(next === null ? null : `${path}?after=${next}`, fetcher, {
+    revalidateOnFocus: false,
+    onSuccess: (part) =>
+      // Asked for the changes as well, since an answer that tells of some may be on its way and is let go of.
+      void mutate<PageIndex>(path, (index) => index && withMore(index, part)),
+  })
+  return { data: data?.pages, error, isWhole: data !== undefined && next === null }
+}
+
+async function readIndex(path: string, known: PageIndex | undefined): Promise<PageIndex> {
+  const part = await request<PageListPart>(known ? `${path}?since=${known.mark}` : path)
+  return (known ? withChanges(known, part) : begunWith(part)) ?? readIndex(path, undefined)
+}
+
+/** Asks for what changed of the pages. */
+export function refreshPages(): Promise<unknown> {
+  return mutate(inSite('/page-list'))
+}
+
+/** Asks for what is set for the whole site, its header and its footer. */
+export function refreshSite(): Promise<unknown> {
+  return mutate(inSite(''))
+}
+
+/** Asks for the pictures and the files of the site. */
+export function refreshLibrary(): Promise<unknown> {
+  return mutate(inSite('/library'))
 }
 
 /** A page as it is on the server. Read once: while it is edited, the editor's own state is the page. */
-export function usePageDocument(id: string): SWRResponse<PageDocument, Error> {
-  return useSWR<PageDocument, Error>(inSite(`/pages/${encodeURIComponent(id)}`), fetcher, {
+export function usePageDocument(id: string): SWRResponse<OpenedPage, Error> {
+  return useSWR<OpenedPage, Error>(inSite(`/pages/${encodeURIComponent(id)}`), fetcher, {
     revalidateOnFocus: false,
     revalidateOnReconnect: false,
     revalidateIfStale: true,

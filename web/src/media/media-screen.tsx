@@ -1,8 +1,8 @@
 import { useState } from 'react'
 import { useLocation, useSearchParams } from 'react-router'
 import styled from 'styled-components'
-import type { Picture, SiteInfo } from '@gullyline/core'
-import { useSite } from '../api/hooks.ts'
+import type { Picture } from '@gullyline/core'
+import { useSite, type Site } from '../api/hooks.ts'
 import { useMe } from '../people/sign-in-gate.tsx'
 import { SiteScreen } from '../site/site-screen.tsx'
 import { FindBox, mono, Tabs } from '../ui/controls.tsx'
@@ -89,7 +89,7 @@ export function MediaScreen() {
   )
 }
 
-function Library({ site }: { site: SiteInfo }) {
+function Library({ site }: { site: Site }) {
   const mayChange = useMe().role !== 'reviewer'
   // Of its own from then on: choosing a picture or typing is no going to another screen.
   const [params] = useSearchParams()

@@ -1,9 +1,8 @@
 import { useRef, useState } from 'react'
 import styled from 'styled-components'
-import { mutate } from 'swr'
 import { Button } from '../ui/controls.tsx'
 import { sendFile } from './uploads.ts'
-import { inSite } from '../api/site-address.ts'
+import { refreshLibrary } from '../api/hooks.ts'
 
 const Trouble = styled.p`
   color: var(--clay);
@@ -31,7 +30,7 @@ export function ReplaceButton({ path, label, accept, afterSending }: ReplaceButt
       .answer
     setShare(undefined)
     if (result.type === 'refused') setTrouble(result.message)
-    else await mutate(inSite(''))
+    else await refreshLibrary()
   }
   return (
     <>

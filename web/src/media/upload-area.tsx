@@ -1,9 +1,9 @@
 import { File as FileIcon, RotateCcw, Upload as UploadIcon, X } from 'lucide-react'
 import { useEffect, useRef, useState, type ReactNode } from 'react'
 import styled from 'styled-components'
-import { mutate } from 'swr'
 import type { MediaRequest, Picture, SiteFile } from '@gullyline/core'
 import { request } from '../api/client.ts'
+import { refreshLibrary } from '../api/hooks.ts'
 import { inSite } from '../api/site-address.ts'
 import { useDraft } from '../ui/drafts.ts'
 import { Button, fieldBox, IconButton } from '../ui/controls.tsx'
@@ -247,11 +247,11 @@ export function PictureWords({ picture }: { picture: Picture }) {
     setTrouble(undefined)
     try {
       await request(path, { method: 'PATCH', body })
-      await mutate(inSite(''))
+      await refreshLibrary()
       return true
     } catch (error) {
       setTrouble(messageOf(error))
-      await mutate(inSite(''))
+      await refreshLibrary()
       return false
     }
   }

@@ -1,7 +1,7 @@
 /** Uploads under way: one list for the whole screen, so that they go on whatever is opened meanwhile. */
-import { mutate } from 'swr'
 import type { ErrorBody, Picture, SiteFile } from '@gullyline/core'
 import { tellSignedOut } from '../api/client.ts'
+import { refreshLibrary } from '../api/hooks.ts'
 import { inSite } from '../api/site-address.ts'
 import { useValue, Value } from '../ui/value.ts'
 
@@ -98,7 +98,7 @@ function sendNext(): void {
     if (state.type === 'done') {
       files.delete(waiting.id)
       // The picture is known to the page before it is put there.
-      void mutate(inSite('')).then(() => settle(waiting.id, state))
+      void refreshLibrary().then(() => settle(waiting.id, state))
     }
     sendNext()
   })

@@ -3,6 +3,7 @@ import styled from 'styled-components'
 import { mutate } from 'swr'
 import type { PageSummary, PublishResult, SiteInfo } from '@gullyline/core'
 import { request } from '../api/client.ts'
+import { refreshPages } from '../api/hooks.ts'
 import { inSite } from '../api/site-address.ts'
 import { Button, MainButton } from '../ui/controls.tsx'
 import { Dialog } from '../ui/dialog.tsx'
@@ -76,7 +77,7 @@ export function ManyPagesDialog({ act, chosen, site, pages, onClose, onDone }: M
         setRefused(new Map(faults))
       }
     }
-    await Promise.all([mutate(inSite('/pages')), mutate(inSite('/bin'))])
+    await Promise.all([refreshPages(), mutate(inSite('/bin'))])
     setBusy(false)
     if (finished.size > 0) onDone(`${past} ${namesOf(todo.filter(({ id }) => finished.has(id)))}.`)
     if (faults.size === 0 && !isStopped.current) onClose()

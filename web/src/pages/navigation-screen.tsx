@@ -16,7 +16,7 @@ import { request } from '../api/client.ts'
 import { inSite } from '../api/site-address.ts'
 import { meantAddress } from '../editor/details/meant-address.ts'
 import { useDraft } from '../ui/drafts.ts'
-import { usePages, useSite } from '../api/hooks.ts'
+import { refreshPages, refreshSite, usePages, useSiteInfo } from '../api/hooks.ts'
 import { IconButton, LineField, MainButton, mono } from '../ui/controls.tsx'
 import { messageOf } from '../ui/message-of.ts'
 import { Waiting } from '../ui/waiting.tsx'
@@ -113,12 +113,12 @@ const Panel = styled.form`
 
 /** The order of the site's navigation, apart from the tree, and its links that are no pages. */
 export function NavigationScreen() {
-  const site = useSite()
+  const site = useSiteInfo()
   const pages = usePages()
   const error = site.error ?? pages.error
   return (
     <SiteScreen title="Navigation">
-      {site.data && pages.data ? (
+      {site.data && pages.data && pages.isWhole ? (
         <Navigation site={site.data} pages={pages.data} />
       ) : (
         <Waiting title={error ? 'The navigation can’t be shown' : 'Reading the navigation…'}>
@@ -158,7 +158,7 @@ function Navigation({ site, pages }: { site: SiteInfo; pages: readonly PageSumma
     try {
       const body = { inNavigation, was: { inNavigation: !inNavigation } }
       await request(inSite(`/pages/${page.id}`), { method: 'PATCH', body })
-      await Promise.all([mutate(inSite('/pages')), mutate(inSite(''))])
+      await Promise.all([refreshPages(), refreshSite()])
       setShown({ page, inNavigation })
     } catch (error) {
       setTrouble(messageOf(error))

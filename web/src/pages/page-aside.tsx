@@ -1,6 +1,7 @@
 import styled from 'styled-components'
 import { Link } from 'react-router'
-import type { PageSummary, SiteInfo } from '@gullyline/core'
+import type { PageSummary } from '@gullyline/core'
+import type { Site } from '../api/hooks.ts'
 import { contourBackdrop } from '../editor/canvas/contours.ts'
 import { Button } from '../ui/controls.tsx'
 import { TYPING_PAUSE_MS, useLater } from '../ui/use-later.ts'
@@ -49,7 +50,7 @@ const Edit = styled(Link)`
 `
 
 interface PageAsideProps {
-  readonly site: SiteInfo
+  readonly site: Site
   readonly pages: readonly PageSummary[]
   readonly page: PageSummary
   readonly acts: RowActs

@@ -1,8 +1,8 @@
 import { useId, useState } from 'react'
 import styled from 'styled-components'
-import { mutate } from 'swr'
-import { screenRegistry, type PageDocument, type PageSummary, type SiteInfo } from '@gullyline/core'
+import { screenRegistry, type PageDocument, type PageSummary } from '@gullyline/core'
 import { request } from '../api/client.ts'
+import { refreshPages, type Site } from '../api/hooks.ts'
 import { inSite } from '../api/site-address.ts'
 import { viewSite } from '../editor/session/site-view.ts'
 import { Button, LineField, MainButton } from '../ui/controls.tsx'
@@ -29,7 +29,7 @@ const Flag = styled.label`
 `
 
 interface AddPageDialogProps {
-  readonly site: SiteInfo
+  readonly site: Site
   readonly pages: readonly PageSummary[]
   /** The page that it is to stand under; null for the top. */
   readonly under: string | null
@@ -54,7 +54,7 @@ export function AddPageDialog({ site, pages, under, onClose, onAdded }: AddPageD
   const add = useAct(async () => {
     const body = { title, parentId: parentId || null, template }
     const { summary } = await request<PageDocument>(inSite('/pages'), { method: 'POST', body })
-    await mutate(inSite('/pages'))
+    await refreshPages()
     draft.reset()
     onAdded(summary.id)
   })
@@ -100,7 +100,7 @@ export function RenamePageDialog({ page, onClose }: { page: PageSummary; onClose
     saved: page.title,
     save: async (title, base) => {
       await request(inSite(`/pages/${page.id}`), { method: 'PATCH', body: { title, was: { title: base } } })
-      await mutate(inSite('/pages'))
+      await refreshPages()
       return true
     },
   })
@@ -135,7 +135,7 @@ export function CopyPageDialog({ page, subPages, onClose }: CopyPageDialogProps)
   const [withSubPages, setWithSubPages] = useState(subPages > 0)
   const copy = useAct(async () => {
     await request(inSite(`/pages/${page.id}/copy`), { method: 'POST', body: { withSubPages } })
-    await mutate(inSite('/pages'))
+    await refreshPages()
     onClose()
   })
   return (

@@ -1,8 +1,8 @@
 import { useMemo } from 'react'
 import styled from 'styled-components'
 import { useRoom } from '../ui/use-room.ts'
-import { screenRegistry, renderPage, type PageSummary, type SiteInfo } from '@gullyline/core'
-import { usePageDocument } from '../api/hooks.ts'
+import { screenRegistry, renderPage, type PageSummary } from '@gullyline/core'
+import { usePageDocument, type Site } from '../api/hooks.ts'
 import { viewSite } from '../editor/session/site-view.ts'
 
 const SCREEN = 1280
@@ -21,7 +21,7 @@ const Sheet = styled.div`
 `
 
 interface PagePictureProps {
-  readonly site: SiteInfo
+  readonly site: Site
   readonly pages: readonly PageSummary[]
   readonly page: PageSummary
 }

@@ -1,5 +1,6 @@
 import { useNavigate } from 'react-router'
-import type { PageSummary, SiteInfo } from '@gullyline/core'
+import type { PageSummary } from '@gullyline/core'
+import type { Site } from '../api/hooks.ts'
 import { ManyPagesDialog, type ManyPagesAct } from './many-pages-dialog.tsx'
 import { AddPageDialog, CopyPageDialog, RenamePageDialog } from './page-dialogs.tsx'
 import { withSubPages } from './tree-moves.ts'
@@ -12,7 +13,7 @@ export type Question =
 
 interface QuestionsProps {
   readonly question: Question
-  readonly site: SiteInfo
+  readonly site: Site
   readonly pages: readonly PageSummary[]
   readonly onClose: () => void
   readonly onDone: (words: string) => void

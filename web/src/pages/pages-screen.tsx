@@ -2,11 +2,10 @@ import { Plus } from 'lucide-react'
 import { useCallback, useMemo, useState } from 'react'
 import { useNavigate } from 'react-router'
 import styled from 'styled-components'
-import { mutate } from 'swr'
 import type { PageState, PageSummary, PlacePageRequest, SiteInfo } from '@gullyline/core'
 import { request } from '../api/client.ts'
 import { inSite } from '../api/site-address.ts'
-import { usePages, useSite } from '../api/hooks.ts'
+import { refreshPages, usePages, useSite, type Site } from '../api/hooks.ts'
 import { useMe } from '../people/sign-in-gate.tsx'
 import { FirstVisit } from '../site/first-visit.tsx'
 import { useBegin } from '../site/begin.ts'
@@ -127,7 +126,7 @@ export function PagesScreen() {
   return (
     <SiteScreen title="Pages">
       {site.data && pages.data ? (
-        <Pages site={site.data} pages={pages.data} />
+        <Pages site={site.data} pages={pages.data} isWhole={pages.isWhole} />
       ) : (
         <Waiting title={error ? 'The pages can’t be shown' : 'Reading the pages…'}>{error?.message}</Waiting>
       )}
@@ -143,7 +142,14 @@ const FILTERS: readonly (readonly [Filter, string])[] = [
   ['changed', 'Unpublished changes'],
   ['never-published', 'Draft'],
 ]
-function Pages({ site, pages }: { site: SiteInfo; pages: readonly PageSummary[] }) {
+interface PagesProps {
+  readonly site: Site
+  readonly pages: readonly PageSummary[]
+  /** Whether all of them are there. */
+  readonly isWhole: boolean
+}
+
+function Pages({ site, pages, isWhole }: PagesProps) {
   const navigate = useNavigate()
   const mayChange = useMe().role !== 'reviewer'
   const [search, setSearch] = useState('')
@@ -167,7 +173,7 @@ function Pages({ site, pages }: { site: SiteInfo; pages: readonly PageSummary[] 
     async (page: PageSummary, to: PlacePageRequest): Promise<void> => {
       try {
         await request(inSite(`/pages/${page.id}/place`), { method: 'POST', body: to })
-        await mutate(inSite('/pages'))
+        await refreshPages()
         const parent = pages.find((one) => one.id === to.parentId)
         setTold({ words: `Moved ${page.title}${parent ? ` under ${parent.title}` : ''}`, isTrouble: false })
       } catch (error) {
@@ -221,7 +227,9 @@ function Pages({ site, pages }: { site: SiteInfo; pages: readonly PageSummary[] 
               value={filter}
               options={FILTERS.map(([id, words]) => [
                 id,
-                `${words} ${id === 'all' ? pages.length : pages.filter(({ state }) => state === id).length}`,
+                isWhole
+                  ? `${words} ${id === 'all' ? pages.length : pages.filter(({ state }) => state === id).length}`
+                  : words,
               ])}
               onChange={setFilter}
             />
@@ -237,8 +245,8 @@ function Pages({ site, pages }: { site: SiteInfo; pages: readonly PageSummary[] 
           />
         ) : (
           <Told data-trouble={told?.isTrouble ? '' : undefined}>
-            {!told && mayChange && <KeyLine keys={ROW_KEYS} />}
-            <span role="status">{told?.words}</span>
+            {!told && isWhole && mayChange && <KeyLine keys={ROW_KEYS} />}
+            <span role="status">{told?.words ?? (isWhole ? '' : 'Reading the other pages…')}</span>
           </Told>
         )}
         <Grid

@@ -1,14 +1,7 @@
 import { useMemo } from 'react'
 import styled from 'styled-components'
-import {
-  screenRegistry,
-  layoutOf,
-  getNode,
-  TEMPLATES,
-  type Page,
-  type SiteContext,
-  type SiteInfo,
-} from '@gullyline/core'
+import { screenRegistry, layoutOf, getNode, TEMPLATES, type Page, type SiteContext } from '@gullyline/core'
+import type { Site } from '../api/hooks.ts'
 import { newId } from '../editor/session/new-id.ts'
 import { LivePicture } from '../editor/shelf/live-picture.tsx'
 
@@ -59,7 +52,7 @@ export interface PictureOption {
 interface PictureChoiceProps {
   readonly label: string
   readonly options: readonly PictureOption[]
-  readonly site: SiteInfo
+  readonly site: Site
   readonly context: SiteContext
   readonly value: string
   readonly onChange: (id: string) => void

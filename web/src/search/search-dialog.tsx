@@ -14,7 +14,7 @@ import {
 } from 'react-aria-components'
 import { useNavigate } from 'react-router'
 import styled from 'styled-components'
-import { usePages, useSite } from '../api/hooks.ts'
+import { useLibrary, usePages } from '../api/hooks.ts'
 import { useMe } from '../people/sign-in-gate.tsx'
 import { fieldBox, Keys, mono } from '../ui/controls.tsx'
 import {
@@ -186,17 +186,17 @@ export function SearchDialog({ commands = [], onClose }: SearchDialogProps) {
 
 function useKnownItems(commands: readonly SearchItem[]): readonly SearchGroup[] {
   const { role } = useMe()
-  const { data: site } = useSite()
+  const { data: library } = useLibrary()
   const { data: pages } = usePages()
   return useMemo(
     () => [
       { title: 'Commands', items: [...commands, ...actItems(role)] },
       { title: 'Pages', items: pageItems(pages ?? []) },
       { title: 'Screens and settings', items: screenItems(role) },
-      { title: 'Media', items: site ? mediaItems(site) : [] },
+      { title: 'Media', items: library ? mediaItems(library) : [] },
       { title: 'Help', items: helpItems() },
     ],
-    [commands, pages, role, site],
+    [commands, pages, role, library],
   )
 }
 

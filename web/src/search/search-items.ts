@@ -1,5 +1,5 @@
 /** What the search can find, besides commands and the text on pages. */
-import type { PageSummary, Role, SiteInfo } from '@gullyline/core'
+import type { Library, PageSummary, Role } from '@gullyline/core'
 import { HELP_TOPICS } from '../help/topics.ts'
 import type { ToBegin } from '../site/begin.ts'
 import { screensFor } from '../site/screens.ts'
@@ -75,7 +75,7 @@ export function screenItems(role: Role): SearchItem[] {
   return [...screens, ...settings]
 }
 
-export function mediaItems({ pictures, files }: SiteInfo): SearchItem[] {
+export function mediaItems({ pictures, files }: Library): SearchItem[] {
   return [
     ...Object.values(pictures).map(({ id, name, alt }) => ({
       id: `picture:${id}`,

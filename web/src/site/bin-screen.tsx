@@ -4,7 +4,7 @@ import { mutate } from 'swr'
 import type { BinnedPage } from '@gullyline/core'
 import { request } from '../api/client.ts'
 import { inSite } from '../api/site-address.ts'
-import { useBin } from '../api/hooks.ts'
+import { useBin, refreshPages } from '../api/hooks.ts'
 import { useMe } from '../people/sign-in-gate.tsx'
 import { ActionRows } from '../ui/action-rows.tsx'
 import { Button } from '../ui/controls.tsx'
@@ -71,7 +71,7 @@ function BinnedLine({ page, mayChange, onRestored }: BinnedLineProps) {
   const restore = useAct(async () => {
     await request(inSite(`/pages/${page.id}/restore`), { method: 'POST', body: {} })
     onRestored()
-    await Promise.all([mutate(inSite('/pages')), mutate(inSite('/bin'))])
+    await Promise.all([refreshPages(), mutate(inSite('/bin'))])
   })
   const more =
     page.subPages === 0

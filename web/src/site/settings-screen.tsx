@@ -5,7 +5,7 @@ import { mutate } from 'swr'
 import { languageFault, type SiteInfo, type SiteSettings } from '@gullyline/core'
 import { request } from '../api/client.ts'
 import { inSite } from '../api/site-address.ts'
-import { useSite } from '../api/hooks.ts'
+import { useSite, type Site } from '../api/hooks.ts'
 import { PictureDialog } from '../media/picture-dialog.tsx'
 import { thumbnail } from '../media/thumbnail.ts'
 import { useMe } from '../people/sign-in-gate.tsx'
@@ -92,7 +92,7 @@ async function save(wanted: Changed, was: Changed): Promise<true> {
   return true
 }
 
-function Settings({ site }: { site: SiteInfo }) {
+function Settings({ site }: { site: Site }) {
   const isAdministrator = useMe().role === 'keeper'
   const { hash } = useLocation()
   useEffect(() => {
@@ -210,7 +210,7 @@ function useSaving(draft: DraftField) {
 interface PictureSettingProps {
   readonly id: string
   readonly title: string
-  readonly site: SiteInfo
+  readonly site: Site
   readonly field: 'icon' | 'sharePicture'
   readonly isReadOnly: boolean
   /** What is so while no picture is chosen. */
@@ -258,7 +258,7 @@ function PictureSetting({ id, title, site, field, isReadOnly, none, children }: 
   )
 }
 
-function OwnValues({ site, isReadOnly }: { site: SiteInfo; isReadOnly: boolean }) {
+function OwnValues({ site, isReadOnly }: { site: Site; isReadOnly: boolean }) {
   const [trouble, setTrouble] = useState<string>()
   const [pending, setPending] = useState<boolean>()
   const saved = site.look.ownValues === true

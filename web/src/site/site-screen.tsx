@@ -2,7 +2,7 @@ import { Search } from 'lucide-react'
 import { useEffect, useState, type ReactNode } from 'react'
 import { Link, NavLink } from 'react-router'
 import styled from 'styled-components'
-import { useBin, usePages, useSite } from '../api/hooks.ts'
+import { useBin, useLibrary, usePages, useSiteInfo } from '../api/hooks.ts'
 import { MeButton } from '../people/me-button.tsx'
 import { useMe } from '../people/sign-in-gate.tsx'
 import { SearchDialog } from '../search/search-dialog.tsx'
@@ -147,7 +147,7 @@ interface SiteScreenProps {
 
 /** What every screen of the site has around it: the bar, and the list of all screens. */
 export function SiteScreen({ title, children }: SiteScreenProps) {
-  const { data: site } = useSite()
+  const { data: site } = useSiteInfo()
   const [isSearching, setSearching] = useState(false)
   useEffect(() => {
     document.title = site ? `${title} · ${site.name}` : title
@@ -214,12 +214,12 @@ function ScreenLink({ screen, count }: { screen: SiteScreenInfo; count: number |
 
 /** How much there is on each screen; what has not been read yet is left out. */
 function useCounts(): Readonly<Record<string, number | undefined>> {
-  const { data: site } = useSite()
-  const { data: pages } = usePages()
+  const { data: library } = useLibrary()
+  const { data: pages, isWhole } = usePages()
   const { data: bin } = useBin()
   return {
-    '/': pages?.length,
-    '/media-library': site && Object.keys(site.pictures).length + Object.keys(site.files).length,
+    '/': isWhole ? pages?.length : undefined,
+    '/media-library': library && Object.keys(library.pictures).length + Object.keys(library.files).length,
     '/bin': bin?.length,
   }
 }

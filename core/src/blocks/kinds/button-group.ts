@@ -1,4 +1,5 @@
 import { defineBlock } from '../define-block.ts'
+import { outlinedEmpty } from '../../kit/canvas-rules.ts'
 import { choice, fields, step } from '../../kit/fields.ts'
 import { el } from '../../kit/element.ts'
 import { justified, type Alignment } from '../../kit/alignment.ts'
@@ -45,6 +46,7 @@ export const buttonGroup = defineBlock<object, object, Values>({
         : { 'flex-direction': 'row', 'justify-content': justified(values.justify) }),
     },
   }),
+  canvasRules: [outlinedEmpty('.button-group')],
   render: (_node, context) => el('div', { className: ['button-group'] }, context.slot('buttons')),
   words: () => [],
 })

@@ -146,6 +146,7 @@ export const card = defineBlock<Content, LookValues, Values>({
     if (variant === 'upright') return croppedShare(content.media ?? {}, ratioOf(values.ratio))
     return variant === 'lying' ? 0.38 : 1
   },
+  canvasRules: [{ selector: '.card:not(:has(picture))>div', declarations: { 'min-height': '2rem' } }],
   render({ content }, context) {
     const { media: reference, alt, decoration, action } = content
     const shown = reference && context.picture(reference.id)

@@ -1,4 +1,5 @@
 import { defineBlock } from '../define-block.ts'
+import { outlinedEmpty } from '../../kit/canvas-rules.ts'
 import { choice, fields, percent, step, surface } from '../../kit/fields.ts'
 import { el } from '../../kit/element.ts'
 import { alignAll, alignmentField, type Alignment } from '../../kit/alignment.ts'
@@ -54,6 +55,7 @@ export const column = defineBlock<object, BoxLook, Values>({
     },
   }),
   childWidth: ({ width, values, look }) => widthInside(width, values, look),
+  canvasRules: [outlinedEmpty('.column')],
   render: (_node, context) => el('div', { className: ['column'] }, context.slot('blocks')),
   words: () => [],
 })

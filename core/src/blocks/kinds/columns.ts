@@ -1,4 +1,5 @@
 import { defineBlock, type ArrangedRules } from '../define-block.ts'
+import { outlinedEmpty } from '../../kit/canvas-rules.ts'
 import { choice, fields, step } from '../../kit/fields.ts'
 import { el } from '../../kit/element.ts'
 import { space } from '../../kit/token-css.ts'
@@ -62,6 +63,7 @@ export const columns = defineBlock<object, object, Values>({
     const sum = shares.reduce((all, share) => all + share, 0)
     return `(${width} - ${childCount - 1}*${space(values.gap)})*${shares[childIndex]}/${sum}`
   },
+  canvasRules: [outlinedEmpty('.columns')],
   render: (_node, context) => el('div', { className: ['columns'] }, context.slot('columns')),
   words: () => [],
 })

@@ -101,6 +101,7 @@ export const feature = defineBlock<Content, LookValues, Values>({
         : {}),
     }
   },
+  canvasRules: [{ selector: '.feature', declarations: { 'min-height': '2rem' } }],
   render({ content }, context) {
     const href = context.href(content.link)
     return el(

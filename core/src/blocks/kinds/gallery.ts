@@ -1,4 +1,5 @@
 import { defineBlock } from '../define-block.ts'
+import { outlinedEmpty } from '../../kit/canvas-rules.ts'
 import { choice, fields, line, step } from '../../kit/fields.ts'
 import { ratioOf } from '../../kit/crop.ts'
 import { el } from '../../kit/element.ts'
@@ -65,6 +66,7 @@ export const gallery = defineBlock<Content, LookValues, Values>({
     if (values.room === 'none') return count === 1 ? undefined : shared
     return `(${shared} - 2*${space(values.room)})`
   },
+  canvasRules: [outlinedEmpty('.gallery')],
   render: ({ content }, context) =>
     el(
       'div',

@@ -1,4 +1,5 @@
 import { defineBlock } from '../define-block.ts'
+import { outlinedEmpty } from '../../kit/canvas-rules.ts'
 import { fields, line, step, surface } from '../../kit/fields.ts'
 import { el } from '../../kit/element.ts'
 import { alignAll, alignmentField, type Alignment } from '../../kit/alignment.ts'
@@ -43,6 +44,7 @@ export const group = defineBlock<Content, BoxLook, Values>({
     },
   }),
   childWidth: ({ width, values, look }) => widthInside(width, values, look),
+  canvasRules: [outlinedEmpty('.group')],
   render: ({ content }, context) =>
     el(
       'div',

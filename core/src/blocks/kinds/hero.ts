@@ -1,4 +1,5 @@
 import { defineBlock, type ArrangedRules } from '../define-block.ts'
+import { stripedBehind } from '../../kit/canvas-rules.ts'
 import { anchor, choice, fields, line, media, step, surface, toggle } from '../../kit/fields.ts'
 import { HEIGHTS, SHADES, shadeField, type Shade } from '../../kit/backdrop.ts'
 import { focusStyle, type Focused } from '../../kit/crop.ts'
@@ -93,6 +94,7 @@ export const hero = defineBlock<Content, LookValues, Values>({
     }
   },
   childWidth: ({ width }) => `min(${width} - 2*var(--gutter),46rem)`,
+  canvasRules: [stripedBehind('.hero:not(:has(>picture))')],
   render({ content, look }, context) {
     const { media: reference, alt, decoration } = content
     const shown = reference && context.picture(reference.id)

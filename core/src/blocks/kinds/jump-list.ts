@@ -1,4 +1,5 @@
 import { defineBlock, type ArrangedRules } from '../define-block.ts'
+import { toldEmpty } from '../../kit/canvas-rules.ts'
 import { choice, fields, line } from '../../kit/fields.ts'
 import { el } from '../../kit/element.ts'
 import { typeStyle } from '../../kit/token-css.ts'
@@ -57,6 +58,7 @@ export const jumpList = defineBlock<Content, object, Values>({
   arrange: ({ values }): ArrangedRules => ({
     '>ul': values.direction === 'down' ? { 'flex-direction': 'column' } : { 'flex-wrap': 'wrap' },
   }),
+  canvasRules: [toldEmpty('.jump-list:not(:has(ul))::after', 'Headings of this page will stand here')],
   render({ content }, context) {
     const deepest = Number(content.depth ?? '2')
     const entries = (context.spot.outline ?? []).filter(({ level }) => level > 1 && level <= deepest)

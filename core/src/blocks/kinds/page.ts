@@ -1,4 +1,5 @@
 import { defineBlock, type ArrangedRules } from '../define-block.ts'
+import { outlinedEmpty } from '../../kit/canvas-rules.ts'
 import { choice, date, fields, line } from '../../kit/fields.ts'
 import { bandRules, childOfBand } from '../../kit/band.ts'
 import { el, type Element } from '../../kit/element.ts'
@@ -95,6 +96,7 @@ export const page = defineBlock<Content>({
     if (size === 'narrow') return broad
     return `(${broad} - var(--space-l))*${slot === 'main' ? 2 : 1}/3`
   },
+  canvasRules: [outlinedEmpty('.page-main'), outlinedEmpty('.page-side')],
   render({ content }, context) {
     const slots: Element[] = []
     if (content.layout === 'article') {

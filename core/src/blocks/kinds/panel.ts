@@ -1,4 +1,5 @@
 import { defineBlock } from '../define-block.ts'
+import { toldEmpty } from '../../kit/canvas-rules.ts'
 import { asked, fields, line, step } from '../../kit/fields.ts'
 import { el } from '../../kit/element.ts'
 import { space, typeStyle } from '../../kit/token-css.ts'
@@ -70,6 +71,7 @@ export const panel = defineBlock<Content, object, Values>({
     },
   ],
   arrange: ({ values }) => ({ '>div': { gap: space(values.gap) } }),
+  canvasRules: [toldEmpty('.panel>div:empty::before', 'Nothing in this panel yet')],
   render({ content }, context) {
     const { holder } = context.spot
     const look = (holder?.kind === 'panels' ? holder.look : {}) as PanelsLook

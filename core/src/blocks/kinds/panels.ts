@@ -1,4 +1,5 @@
 import { defineBlock, type ArrangedRules } from '../define-block.ts'
+import { outlinedEmpty } from '../../kit/canvas-rules.ts'
 import { choice, fields, toggle } from '../../kit/fields.ts'
 import { el } from '../../kit/element.ts'
 import { typeStyle } from '../../kit/token-css.ts'
@@ -118,6 +119,7 @@ export const panels = defineBlock<object, PanelsLook>({
     }
   },
   behaviour: { name: 'tabs', needs: ({ look }) => look.display === 'across' || look.display === 'down' },
+  canvasRules: [outlinedEmpty('.panels')],
   render: ({ look }, context) =>
     el(
       'div',

@@ -1,4 +1,5 @@
 import { defineBlock, type ArrangedRules } from '../define-block.ts'
+import { stripedWithout, toldEmpty } from '../../kit/canvas-rules.ts'
 import { choice, fields, line, link, media, step, toggle } from '../../kit/fields.ts'
 import type { Link } from '../../page/link.ts'
 import { ALIGNED_BOX, alignBox, alignmentField, type Alignment } from '../../kit/alignment.ts'
@@ -118,6 +119,11 @@ export const picture = defineBlock<Content, LookValues, Values>({
       ? (Number.parseFloat(wholeInBox(shown.crop, own).width!) / 100) * croppedShare(shown)
       : 1
   },
+  canvasRules: [
+    stripedWithout('.picture:not(:has(img))'),
+    { selector: '.picture:not(:has(img))', declarations: { display: 'grid', 'place-items': 'center' } },
+    toldEmpty('.picture:not(:has(img))::before', 'No picture yet'),
+  ],
   render(node, context) {
     const { media: reference, caption, decoration, alt } = node.content
     const shown = reference && context.picture(reference.id)

@@ -1,4 +1,5 @@
 import { defineBlock, type ArrangedRules } from '../define-block.ts'
+import { outlinedEmpty } from '../../kit/canvas-rules.ts'
 import { choice, fields, step, toggle } from '../../kit/fields.ts'
 import { justified, type Alignment } from '../../kit/alignment.ts'
 import type { Declarations } from '../../kit/css-rules.ts'
@@ -101,6 +102,7 @@ export const row = defineBlock<object, object, Values>({
     const own = childIndex === 0 ? share.first : childIndex === childCount - 1 ? share.last : share.other
     return `(${width} - ${childCount - 1}*${space(values.gap)})*${own}/${parts}`
   },
+  canvasRules: [outlinedEmpty('.row')],
   render: (_node, context) => el('div', { className: ['row'] }, context.slot('blocks')),
   words: () => [],
 })

@@ -87,6 +87,12 @@ export const section = defineBlock<Content, LookValues, Values>({
       values.width === 'edge' ? undefined : `min(${width} - 2*var(--gutter),var(--width-${values.width}))`
     return childOfBand(width, content, childValues()[childIndex])
   },
+  canvasRules: [
+    {
+      selector: '.section:not(:has(>:not(picture)))::after',
+      declarations: { content: '""', 'grid-column': '2', 'min-height': '5rem', border: '1px dashed #888a' },
+    },
+  ],
   render(node, context) {
     const backdrop = node.content.backdrop && context.picture(node.content.backdrop.id)
     return el(

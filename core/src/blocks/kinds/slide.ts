@@ -1,4 +1,5 @@
 import { defineBlock, type ArrangedRules } from '../define-block.ts'
+import { stripedWithout } from '../../kit/canvas-rules.ts'
 import { fields, line, link, media, toggle } from '../../kit/fields.ts'
 import type { Link } from '../../page/link.ts'
 import { croppedShare, filledBox, ratioOf, type Focused } from '../../kit/crop.ts'
@@ -64,6 +65,7 @@ export const slide = defineBlock<Content>({
     return { ' picture': box, ' img': picture }
   },
   pictureShare: ({ content }) => croppedShare(content.media ?? {}, RATIO),
+  canvasRules: [stripedWithout('.slide:not(:has(img))')],
   render({ content }, context) {
     const { media: reference, alt, decoration, title, caption } = content
     const shown = reference && context.picture(reference.id)

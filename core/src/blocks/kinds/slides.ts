@@ -1,4 +1,5 @@
 import { defineBlock } from '../define-block.ts'
+import { outlinedEmpty } from '../../kit/canvas-rules.ts'
 import { choice, fields, line, step, toggle } from '../../kit/fields.ts'
 import { el } from '../../kit/element.ts'
 import { sharedWidth, sharedFlex, stepBar, stepBarRules } from '../../kit/slides.ts'
@@ -61,6 +62,11 @@ export const slides = defineBlock<Content, LookValues, Values>({
   }),
   childWidth: ({ width, values }) => sharedWidth(width, values),
   behaviour: { name: 'slides', needs: () => true },
+  canvasRules: [
+    outlinedEmpty('.slides>ul'),
+    // Its script shows the bar, and the canvas runs none.
+    { selector: '.step-bar[hidden]', declarations: { display: 'flex!important' } },
+  ],
   render: ({ content, look }, context) =>
     el(
       'section',

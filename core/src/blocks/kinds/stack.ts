@@ -1,4 +1,5 @@
 import { defineBlock } from '../define-block.ts'
+import { outlinedEmpty } from '../../kit/canvas-rules.ts'
 import { choice, fields, step, surface } from '../../kit/fields.ts'
 import { el } from '../../kit/element.ts'
 import { alignAll, alignmentField, type Alignment } from '../../kit/alignment.ts'
@@ -53,6 +54,7 @@ export const stack = defineBlock<object, LookValues, Values>({
     },
   }),
   childWidth: ({ width, values, look }) => widthInside(width, values, look),
+  canvasRules: [outlinedEmpty('.stack')],
   render: (_node, context) => el('div', { className: ['stack'] }, context.slot('blocks')),
   words: () => [],
 })

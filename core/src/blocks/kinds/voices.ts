@@ -1,4 +1,5 @@
 import { defineBlock, type ArrangedRules } from '../define-block.ts'
+import { outlinedEmpty } from '../../kit/canvas-rules.ts'
 import { choice, fields, line, step } from '../../kit/fields.ts'
 import { el } from '../../kit/element.ts'
 import { sharedWidth, sharedFlex, stepBar, stepBarRules } from '../../kit/slides.ts'
@@ -76,6 +77,7 @@ export const voices = defineBlock<Content, LookValues, Values>({
   },
   childWidth: ({ width, values }) => sharedWidth(width, values),
   behaviour: { name: 'slides', needs: ({ look }) => look.display === 'slides' },
+  canvasRules: [outlinedEmpty('.voices>ul')],
   render({ content, look }, context) {
     const label = content.label || 'What people say'
     const isSlides = look.display === 'slides'

@@ -1,5 +1,6 @@
 import { memo, useMemo } from 'react'
 import {
+  canvasCss,
   changedIds,
   isArrangedAlike,
   renderStylesheet,
@@ -75,17 +76,6 @@ function markTyping(element: Element, field: string, id: NodeId): Element {
 const FRAME_CSS = `
 ${PROMPT_CSS}
 [data-words]:empty:not([data-prompt])::before{content:"Write here";opacity:.6}
-.picture:not(:has(img)){min-height:9rem;display:grid;place-items:center;background:repeating-linear-gradient(135deg,#8883 0 8px,transparent 8px 16px);border:1px dashed #888}
-.picture:not(:has(img))::before{content:"No picture yet";opacity:.8}
-.card:not(:has(picture))>div,.feature{min-height:2rem}
-.slide:not(:has(img)){min-height:9rem;border:1px dashed #888;background:repeating-linear-gradient(135deg,#8883 0 8px,transparent 8px 16px)}
-.hero:not(:has(>picture)){background-image:repeating-linear-gradient(135deg,#8883 0 8px,transparent 8px 16px)}
-.panel>div:empty::before{content:"Nothing in this panel yet";opacity:.7}
-.columns:empty,.gallery:empty,.button-group:empty,.group:empty,.column:empty,.page-main:empty,.page-side:empty,.slides>ul:empty,.voices>ul:empty,.panels:empty{min-height:4rem;border:1px dashed #888a}
-.jump-list:not(:has(ul))::after{content:"Headings of this page will stand here";opacity:.7}
-.step-bar[hidden]{display:flex!important}
-.row:empty,.stack:empty{min-height:4rem;border:1px dashed #888a}
-.section:not(:has(>:not(picture)))::after{content:"";grid-column:2;min-height:5rem;border:1px dashed #888a}
 [contenteditable]{outline:none;white-space:pre-wrap;cursor:text}
 html{scroll-behavior:auto}
 `
@@ -101,6 +91,7 @@ export const PageStyle = memo(function PageStyle({ shown }: { shown: ShownPage }
 
 /** The stylesheet of a page, kept for as long as the nodes that change go on being arranged as they were. */
 function keptCss(shown: ShownPage, { renderer }: SiteView, registry: Registry): (page: Page) => string {
+  const frameCss = canvasCss(registry) + FRAME_CSS
   let known: { readonly page: Page; readonly css: string } | undefined
   return (page) => {
     if (known) {
@@ -115,7 +106,7 @@ function keptCss(shown: ShownPage, { renderer }: SiteView, registry: Registry): 
       }
     }
     const nodes = shown.nodes(page).map((one) => renderer.render(one))
-    known = { page, css: renderStylesheet(registry, renderer.context, nodes) + FRAME_CSS }
+    known = { page, css: renderStylesheet(registry, renderer.context, nodes) + frameCss }
     return known.css
   }
 }

@@ -2,14 +2,15 @@ import { lazy, Suspense, useEffect, useMemo, useState, useSyncExternalStore } fr
 import { useParams } from 'react-router'
 import {
   settingsOf,
-  type PageDocument,
+  type OpenedPage,
   type PageSettings,
   type PageSummary,
   type SiteInfo,
 } from '@gullyline/core'
 import { ApiError, request } from '../../api/client.ts'
 import { inSite } from '../../api/site-address.ts'
-import { usePageDocument, usePages, useSite } from '../../api/hooks.ts'
+import { useLibrary, usePageDocument, usePages, useSiteInfo, type Site } from '../../api/hooks.ts'
+import { replaced } from '../../api/page-index.ts'
 import { useMe } from '../../people/sign-in-gate.tsx'
 import { TYPING_PAUSE_MS, useLater } from '../../ui/use-later.ts'
 import { Waiting } from '../../ui/waiting.tsx'
@@ -30,22 +31,35 @@ const JournaledDialog = lazy(async () => ({
 /** The editor for the page in the address. */
 export function EditorScreen() {
   const { pageId = '' } = useParams()
-  const site = useSite()
-  const pages = usePages()
+  const site = useSiteInfo()
   const opened = usePageDocument(pageId)
-  const error = site.error ?? pages.error ?? opened.error
+  const error = site.error ?? opened.error
   // What was read once stays on the screen, whatever asking again for it brings.
-  if (!site.data || !pages.data || !opened.data) {
+  if (!site.data || !opened.data) {
     if (error) return <Waiting title="This page can’t be opened">{error.message}</Waiting>
     return <Waiting title="Opening the page…" frame="page" />
   }
-  return <OpenPage key={pageId} site={site.data} pages={pages.data} opened={opened.data} />
+  return <SiteAround key={pageId} info={site.data} opened={opened.data} />
+}
+
+/** Shows a page with what stands around it; all other pages and the whole library are there a moment later. */
+function SiteAround({ info, opened }: { readonly info: SiteInfo; readonly opened: OpenedPage }) {
+  const { data: listed, isWhole } = usePages()
+  const { data: library } = useLibrary()
+  const { around } = opened
+  const pages = useMemo(
+    () => (listed && isWhole ? listed : replaced(around.pages, listed ?? [])),
+    [around, listed, isWhole],
+  )
+  const site = useMemo(() => ({ ...info, ...(library ?? around) }), [info, library, around])
+  return <OpenPage site={site} pages={pages} isWhole={isWhole && library !== undefined} opened={opened} />
 }
 
 interface OpenPageProps {
-  readonly site: SiteInfo
+  readonly site: Site
   readonly pages: readonly PageSummary[]
-  readonly opened: PageDocument
+  readonly isWhole: boolean
+  readonly opened: OpenedPage
 }
 
 /** Opens the page as it was saved, or asks first when edits were kept that were not. */
@@ -80,7 +94,7 @@ interface RunningEditorProps extends OpenPageProps {
   readonly journal: Journal
 }
 
-function RunningEditor({ site, pages, opened, start, journal }: RunningEditorProps) {
+function RunningEditor({ site, pages, isWhole, opened, start, journal }: RunningEditorProps) {
   const mayChange = useMe().role !== 'reviewer'
   const [{ store, sender }] = useState(() => {
     const { pageId, tab } = journal.owner
@@ -110,7 +124,10 @@ function RunningEditor({ site, pages, opened, start, journal }: RunningEditorPro
     TYPING_PAUSE_MS,
   )
   const summary = useMemo(() => withSettingsOf(saved, settings), [saved, settings])
-  const view = useMemo(() => viewSite(site, pages, summary, editorRegistry), [site, pages, summary])
+  const view = useMemo(
+    () => ({ ...viewSite(site, pages, summary, editorRegistry), isWhole }),
+    [site, pages, isWhole, summary],
+  )
   return (
     <EditorProvider value={store}>
       <SiteViewProvider value={view}>

@@ -2,7 +2,8 @@ import { PanelRightOpen } from 'lucide-react'
 import { lazy, Suspense, useCallback, useEffect, useMemo, useState } from 'react'
 import { useNavigate } from 'react-router'
 import styled from 'styled-components'
-import { loadChecks, sizeAt, type NodeId, type PageSummary, type SiteInfo } from '@gullyline/core'
+import { loadChecks, sizeAt, type NodeId, type PageSummary } from '@gullyline/core'
+import type { Site } from '../../api/hooks.ts'
 import { request } from '../../api/client.ts'
 import { inSite } from '../../api/site-address.ts'
 import { useUploads } from '../../media/uploads.ts'
@@ -107,7 +108,7 @@ const FIRST_WIDTH = 1280
 interface EditorProps {
   readonly store: EditorStore
   readonly sender: JournalSender
-  readonly site: SiteInfo
+  readonly site: Site
   readonly pages: readonly PageSummary[]
   readonly summary: PageSummary
 }

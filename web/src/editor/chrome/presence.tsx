@@ -85,9 +85,13 @@ export function OthersHere({ others: { people, saved }, onTakeIn }: OthersHerePr
       )}
       {people.length > 0 && (
         <Faces aria-label="Also on this page">
-          {people.map(({ tab, name }) => (
-            <li key={tab}>
-              <Face role="img" aria-label={name} title={`${name} also has this page open`}>
+          {[...tabsByName(people)].map(([name, tabs]) => (
+            <li key={name}>
+              <Face
+                role="img"
+                aria-label={name}
+                title={`${name} also has this page open${tabs > 1 ? `, in ${tabs} tabs` : ''}`}
+              >
                 {initialsOf(name)}
               </Face>
             </li>
@@ -96,4 +100,11 @@ export function OthersHere({ others: { people, saved }, onTakeIn }: OthersHerePr
       )}
     </>
   )
+}
+
+/** Each person once, with how many tabs they have the page open in. */
+function tabsByName(people: Others['people']): ReadonlyMap<string, number> {
+  const tabs = new Map<string, number>()
+  for (const { name } of people) tabs.set(name, (tabs.get(name) ?? 0) + 1)
+  return tabs
 }

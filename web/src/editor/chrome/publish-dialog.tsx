@@ -53,7 +53,8 @@ export function PublishDialog({ summary, saving, onClose }: PublishDialogProps) 
   const errors = useShownFindings().filter(({ severity }) => severity === 'error')
   const [result, setResult] = useState<PublishResult>()
   const [isBusy, setBusy] = useState(false)
-  const { site, pages } = useSiteView()
+  const view = useSiteView()
+  const { site } = view
   const page = useEditor((state) => state.page)
   const saved = useEditor((state) => state.saved)
   // Told by what was saved here: the site is asked for again after a save, and may not have answered yet.
@@ -143,7 +144,7 @@ export function PublishDialog({ summary, saving, onClose }: PublishDialogProps) 
       </p>
       {alsoLive.map((name) => (
         <p key={name}>
-          The {name} goes live, too. {reachWords(name, pages)}.
+          The {name} goes live, too. {reachWords(name, view)}.
         </p>
       ))}
       {unsaved > 0 && <p>{unsaved === 1 ? 'One edit is' : `${unsaved} edits are`} not saved yet.</p>}

@@ -179,9 +179,9 @@ function NodeHead({ id, kind: name, isPage, onFold }: NodeHeadProps) {
 /** What a change here changes besides this page. */
 function SharedReach({ id }: { id: NodeId }) {
   const part = usePage((page) => (findNode(page, id) ? partAt(page, id) : 'page'))
-  const { pages } = useSiteView()
+  const view = useSiteView()
   if (part === 'page') return null
-  return <Reach role="note">{reachWords(part, pages)}</Reach>
+  return <Reach role="note">{reachWords(part, view)}</Reach>
 }
 
 const FoldButton = memo(function FoldButton({ onFold }: { onFold: () => void }) {

@@ -1,6 +1,6 @@
 import { useId, useRef, useState } from 'react'
 import styled from 'styled-components'
-import useSWR, { mutate } from 'swr'
+import useSWR from 'swr'
 import {
   anchorsOf,
   hrefFault,
@@ -11,6 +11,7 @@ import {
   type PageDocument,
 } from '@gullyline/core'
 import { request } from '../../api/client.ts'
+import { refreshLibrary } from '../../api/hooks.ts'
 import { inSite } from '../../api/site-address.ts'
 import { usePage, useStore } from '../session/editor-store.ts'
 import { sendFile } from '../../media/uploads.ts'
@@ -136,7 +137,7 @@ function AddFile({ onAdded }: { onAdded: (id: string) => void }) {
     const result = await sendFile('POST', path, file, setShare).answer
     setShare(undefined)
     if (result.type === 'refused') return setTrouble(result.message)
-    await mutate(inSite(''))
+    await refreshLibrary()
     onAdded(result.item.id)
   }
   return (

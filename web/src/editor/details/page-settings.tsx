@@ -1,5 +1,4 @@
 import { lazy, Suspense, useState } from 'react'
-import { mutate } from 'swr'
 import styled from 'styled-components'
 import {
   layoutOf,
@@ -13,6 +12,7 @@ import {
   type SettingField,
 } from '@gullyline/core'
 import { request } from '../../api/client.ts'
+import { refreshPages, refreshSite } from '../../api/hooks.ts'
 import { inSite } from '../../api/site-address.ts'
 import { Button, fieldBox } from '../../ui/controls.tsx'
 import { usePage, useStore } from '../session/editor-store.ts'
@@ -194,7 +194,7 @@ function Address({ isLocked }: { isLocked: boolean }) {
       }
       try {
         await request<PageSummary>(inSite(`/pages/${summary.id}`), { method: 'PATCH', body: { slug } })
-        await Promise.all([mutate(inSite('/pages')), mutate(inSite(''))])
+        await Promise.all([refreshPages(), refreshSite()])
         dispatch({ type: 'tell', words: 'Changed the address; the old one leads to it', tone: 'done' })
         return true
       } catch (error) {

@@ -14,15 +14,16 @@ const PAUSE_MS = 250
 /** What the checks find on the page as it is, a moment after it was changed. */
 export function useFindings(): readonly Finding[] {
   const { registry } = useStore()
-  const { site, pages } = useSiteView()
+  const { site, pages, isWhole } = useSiteView()
   const page = useLater(
     usePage((page) => page),
     PAUSE_MS,
   )
   const code = findings.use()
   return useMemo(
-    () => code?.findingsOn(page, { site, pages }, registry) ?? NONE,
-    [code, page, site, pages, registry],
+    // What is not there yet must not be said to be missing.
+    () => (isWhole && code?.findingsOn(page, { site, pages }, registry)) || NONE,
+    [code, page, site, pages, isWhole, registry],
   )
 }
 

@@ -1,4 +1,5 @@
 import { inTreeOrder } from '../../pages/page-order.ts'
+import type { Site } from '../../api/hooks.ts'
 import { createContext, useContext } from 'react'
 import {
   createNodeRenderer,
@@ -9,13 +10,14 @@ import {
   type PageSummary,
   type Registry,
   type SiteContext,
-  type SiteInfo,
 } from '@gullyline/core'
 
 /** The site around the page, ready for the renderer. */
 export interface SiteView {
-  readonly site: SiteInfo
+  readonly site: Site
   readonly pages: readonly PageSummary[]
+  /** Whether all pages and the whole library are there, and not only what the page shows. */
+  readonly isWhole: boolean
   /** The page that is open. */
   readonly summary: PageSummary
   readonly renderer: NodeRenderer
@@ -23,7 +25,7 @@ export interface SiteView {
 
 /** The site as the editor shows it: pages that were never published are linked to as well, so that links can be seen to work. */
 export function viewSite(
-  site: SiteInfo,
+  site: Site,
   pages: readonly PageSummary[],
   current: PageSummary,
   registry: Registry,
@@ -42,7 +44,7 @@ export function viewSite(
     fontBase: '/fonts/',
     purpose: 'canvas',
   }
-  return { site, pages, summary: current, renderer: createNodeRenderer(registry, context) }
+  return { site, pages, isWhole: true, summary: current, renderer: createNodeRenderer(registry, context) }
 }
 
 const SiteViewContext = createContext<SiteView | undefined>(undefined)

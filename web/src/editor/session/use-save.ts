@@ -1,5 +1,4 @@
 import { useCallback, useEffect, useRef, useState } from 'react'
-import { mutate } from 'swr'
 import {
   SHARED_NAMES,
   type Choose,
@@ -10,6 +9,7 @@ import {
   type VersionInfo,
 } from '@gullyline/core'
 import { ApiError, request } from '../../api/client.ts'
+import { refreshPages, refreshSite } from '../../api/hooks.ts'
 import { inSite } from '../../api/site-address.ts'
 import { useSessionEnded } from '../../api/person.ts'
 import { drafts } from '../../ui/drafts.ts'
@@ -183,7 +183,7 @@ export function useSave(store: EditorStore, documents: SessionDocuments, sender:
   const restore = useCallback(async (): Promise<void> => {
     try {
       await request(inSite(`/pages/${pageId}/restore`), { method: 'POST', body: {} })
-      void mutate(inSite('/pages'))
+      void refreshPages()
       await save()
     } catch (error) {
       store.dispatch({ type: 'tell', words: messageOf(error), tone: 'refused' })
@@ -231,6 +231,6 @@ function useRetry(state: SaveState, save: () => Promise<boolean>, sender: Journa
 
 /** What is shown of the pages, and of the site where something shared changed, is asked for again. */
 function readAgain(shared: readonly SharedName[]): void {
-  void mutate(inSite('/pages'))
-  if (shared.length > 0) void mutate(inSite(''))
+  void refreshPages()
+  if (shared.length > 0) void refreshSite()
 }
