@@ -149,9 +149,9 @@ test('a list that can’t be had again after a save takes nothing off the screen
   const canvas = await openPage(page, app, 'Questions')
   await canvas.getByRole('heading', { name: 'Do you take schools?' }).click()
   await page.keyboard.press('Alt+Shift+ArrowDown')
-  await page.route('**/api/sites/tarrowmoor/pages', (route) => route.abort())
+  await page.route('**/api/sites/tarrowmoor/page-list*', (route) => route.abort())
   const refused = page.waitForEvent('requestfailed', (request) =>
-    request.url().endsWith('/api/sites/tarrowmoor/pages'),
+    request.url().includes('/api/sites/tarrowmoor/page-list'),
   )
   await page.keyboard.press('Control+s')
   await expect(page.getByText('Saved', { exact: true })).toBeVisible()

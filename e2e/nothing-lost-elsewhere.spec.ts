@@ -54,9 +54,9 @@ test('fields outside of pages: closing, leaving, loading again and two people lo
     await field.blur()
     await expect
       .poll(async () =>
-        (await (await page.context().request.get(`${app.editor}/api/sites/tarrowmoor`)).text()).includes(
-          words,
-        ),
+        (
+          await (await page.context().request.get(`${app.editor}/api/sites/tarrowmoor/library`)).text()
+        ).includes(words),
       )
       .toBe(true)
   })
@@ -74,7 +74,9 @@ test('fields outside of pages: closing, leaving, loading again and two people lo
     await fieldOf(second).blur()
     await expect
       .poll(async () =>
-        (await (await other.request.get(`${app.editor}/api/sites/tarrowmoor`)).text()).includes(theirs),
+        (await (await other.request.get(`${app.editor}/api/sites/tarrowmoor/library`)).text()).includes(
+          theirs,
+        ),
       )
       .toBe(true)
     await fieldOf(page).blur()
@@ -83,7 +85,7 @@ test('fields outside of pages: closing, leaving, loading again and two people lo
     await asked.getByRole('button', { name: 'Use mine' }).click()
     await expect
       .poll(async () =>
-        (await (await other.request.get(`${app.editor}/api/sites/tarrowmoor`)).text()).includes(mine),
+        (await (await other.request.get(`${app.editor}/api/sites/tarrowmoor/library`)).text()).includes(mine),
       )
       .toBe(true)
     // As it was, for the tests that know the picture by it.
@@ -91,7 +93,7 @@ test('fields outside of pages: closing, leaving, loading again and two people lo
     await fieldOf(page).blur()
     await expect
       .poll(async () =>
-        (await (await other.request.get(`${app.editor}/api/sites/tarrowmoor`)).text()).includes(mine),
+        (await (await other.request.get(`${app.editor}/api/sites/tarrowmoor/library`)).text()).includes(mine),
       )
       .toBe(false)
     await other.close()

@@ -39,8 +39,7 @@ export {
   copyLookEdits,
   joinBackEdits,
   markedParagraphEdits,
-  paragraphToHeadingEdits,
-  paragraphToQuoteEdits,
+  paragraphIntoEdits,
   startParagraphEdits,
   toTextEdits,
 } from './edits/turn-into.ts'

@@ -14,8 +14,7 @@ import {
   copyLookEdits,
   joinBackEdits,
   markedParagraphEdits,
-  paragraphToHeadingEdits,
-  paragraphToQuoteEdits,
+  paragraphIntoEdits,
   startParagraphEdits,
   toTextEdits,
 } from '../src/edits/turn-into.ts'
@@ -52,13 +51,16 @@ describe('a paragraph becomes a heading', () => {
     [2, ['text', 'heading']],
   ])('the one at %p, and what is around it stays text in its order', (at, expected) => {
     const page = pageOf(text('One', 'Two', 'Three'))
-    const next = applied(page, paragraphToHeadingEdits(page, 'b0', at, registry, countingIds('n'))!.edits)
+    const next = applied(
+      page,
+      paragraphIntoEdits('heading', page, 'b0', at, registry, countingIds('n'))!.edits,
+    )
     expect(kinds(next)).toEqual(expected)
     expect(pageWords(next, registry)).toEqual(['One', 'Two', 'Three'])
   })
   test('of the level of the heading before it, and back', () => {
     const page = pageOf(heading('Before', 3), text('Alone'))
-    const { edits, madeId } = paragraphToHeadingEdits(page, 'b1', 0, registry, countingIds('n'))!
+    const { edits, madeId } = paragraphIntoEdits('heading', page, 'b1', 0, registry, countingIds('n'))!
     const next = applied(page, edits)
     expect(getNode(next, madeId).content).toEqual({ text: 'Alone', level: 3 })
     const back = applied(next, toTextEdits(next, madeId, registry, countingIds('m'))!.edits)
@@ -72,7 +74,7 @@ describe('a paragraph becomes a heading', () => {
       ['b0', 7],
       ['b1', 0],
     ] as const)
-      expect(paragraphToHeadingEdits(page, id, at, registry, countingIds('n'))).toBeUndefined()
+      expect(paragraphIntoEdits('heading', page, id, at, registry, countingIds('n'))).toBeUndefined()
   })
 })
 
@@ -87,7 +89,7 @@ describe('a paragraph becomes a quote', () => {
   ]
   test('with its marks and links, and what is around it stays text', () => {
     const page = pageOf(['text', { words: said as unknown as Json }])
-    const { edits, madeId } = paragraphToQuoteEdits(page, 'b0', 1, registry, countingIds('n'))!
+    const { edits, madeId } = paragraphIntoEdits('quote', page, 'b0', 1, registry, countingIds('n'))!
     const next = applied(page, edits)
     expect(kinds(next)).toEqual(['text', 'quote', 'text'])
     expect(getNode(next, madeId).content.words).toEqual([said[1]])
@@ -104,7 +106,8 @@ describe('a paragraph becomes a quote', () => {
   })
   test('not of a list, of nothing, or of what has no words', () => {
     const page = pageOf(['text', { words: said as unknown as Json }], text(' '), ['picture', {}])
-    const turn = (id: string, at: number) => paragraphToQuoteEdits(page, id, at, registry, countingIds('n'))
+    const turn = (id: string, at: number) =>
+      paragraphIntoEdits('quote', page, id, at, registry, countingIds('n'))
     expect([turn('b0', 2), turn('b0', 9), turn('b1', 0), turn('b2', 0)]).toEqual(Array(4).fill(undefined))
     expect(toTextEdits(page, 'b2', registry, countingIds('n'))).toBeUndefined()
   })
@@ -116,14 +119,14 @@ describe('Enter and Backspace across blocks', () => {
     const started = startParagraphEdits(page, 'b0', registry, countingIds('n'))!
     const next = applied(page, started.edits)
     expect(kinds(next)).toEqual(['heading', 'text', 'text'])
-    const joined = joinBackEdits(next, started.textId)!
+    const joined = joinBackEdits(next, started.textId, registry)!
     expect(joined.intoId).toBe('b0')
     const back = applied(next, joined.edits)
     expect(pageWords(back, registry)).toEqual(['Head', 'Body'])
   })
   test('a text goes on in the last paragraph of the text before it', () => {
     const page = pageOf(text('One', 'Two'), text('Three', 'Four'))
-    expect(pageWords(applied(page, joinBackEdits(page, 'b1')!.edits), registry)).toEqual([
+    expect(pageWords(applied(page, joinBackEdits(page, 'b1', registry)!.edits), registry)).toEqual([
       'One',
       'TwoThree',
       'Four',
@@ -131,8 +134,8 @@ describe('Enter and Backspace across blocks', () => {
   })
   test('nothing is joined to what is no text, and the first block to nothing', () => {
     const page = pageOf(text('One'), ['picture', {}], text('Two'))
-    expect(joinBackEdits(page, 'b0')).toBeUndefined()
-    expect(joinBackEdits(page, 'b2')).toBeUndefined()
+    expect(joinBackEdits(page, 'b0', registry)).toBeUndefined()
+    expect(joinBackEdits(page, 'b2', registry)).toBeUndefined()
   })
 })
 

@@ -185,3 +185,22 @@ test('every file is imported, and every exported value is used by another file',
     })
   expect(unused).toEqual([])
 })
+
+/** What is stored in a format of before can only be told by the names that kinds had then. */
+const BY_NAME = new Set(['core/src/page/migrate.ts'])
+
+test('what a kind does differently is a field of its definition: nobody else asks which kind a node is', () => {
+  const asking = files
+    .filter((file) => !file.startsWith('core/src/blocks/kinds/') && !BY_NAME.has(file))
+    .filter((file) =>
+      /\b(?:node|holder|into|one|kind)\)?\??\.kind [!=]== '/.test(readFileSync(join(root, file), 'utf8')),
+    )
+  expect(asking).toEqual([])
+})
+
+test('the editor knows no kind by the class of its element', () => {
+  const kinds = readdirSync(join(root, 'core/src/blocks/kinds')).map((name) => name.replace(/\.ts$/, ''))
+  const named = new RegExp(`['"\`\\s,>(]\\.(?:${kinds.join('|')})(?![\\w(/])`)
+  const naming = sources('web/src').filter((file) => named.test(readFileSync(join(root, file), 'utf8')))
+  expect(naming).toEqual([])
+})

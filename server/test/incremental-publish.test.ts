@@ -17,6 +17,7 @@ import {
   type Picture,
 } from '@gullyline/core'
 import { demoSite } from '@gullyline/demo'
+import { UNWATCHED } from '../src/http/progress.ts'
 import { compileSite, type CompiledSite } from '../src/publish/compile-site.ts'
 import type { LivePage, LiveSite } from '../src/publish/live-site.ts'
 
@@ -225,7 +226,7 @@ function outcome({ pages, addresses }: CompiledSite) {
 }
 
 test('a site that is compiled change by change is the one that is compiled from nothing, byte by byte', async () => {
-  const services = () => ({ dataDir, liveOrigin: 'http://localhost:1' })
+  const services = () => ({ dataDir, liveOrigin: 'http://localhost:1', ...UNWATCHED })
   let same = 0
   let made = 0
   await fc.assert(
@@ -263,7 +264,7 @@ test('a site that is compiled change by change is the one that is compiled from 
 }, 300_000)
 
 test('publishing one page renders that page, and a change of the header all that show it', async () => {
-  const services = { dataDir, liveOrigin: 'http://localhost:1' }
+  const services = { dataDir, liveOrigin: 'http://localhost:1', ...UNWATCHED }
   const model = new Model()
   const first = await compileSite(await model.live(), NOTHING, services)
   const read: string[] = []

@@ -7,6 +7,7 @@ import type { RenderContext } from '../kit/render-context.ts'
 import type { SpotFact } from '../kit/spot.ts'
 import { BAND_WIDTHS } from '../kit/band.ts'
 import { choice, fields, toggle, type FieldSchema, type ObjectSchema } from '../kit/fields.ts'
+import type { Turning } from './turning.ts'
 
 /**
  * Where a kind may stand. `flow` is every block that can be placed freely inside containers; an `item` stands only in
@@ -19,6 +20,8 @@ export interface SlotDefinition {
   /** Groups, and kinds by name. */
   readonly allow: readonly string[]
   readonly max?: number
+  /** A selector for the element that its blocks stand in, in kinds that have several. */
+  readonly element?: string
 }
 
 /** Whether a slot takes a kind at all. */
@@ -118,6 +121,18 @@ export interface BlockSpec<C, L, A> {
   arrange?(input: ArrangeInput<C, L, A>): ArrangedRules
   /** Content fields that `arrange` reads. Nodes alike in these, their look and their sizes are arranged once for all. */
   readonly arrangedBy?: readonly (keyof C & string)[]
+  /** For kinds that say running text. */
+  readonly turning?: Turning<C>
+  /** Whether it is called by the first heading in it, and not by its own words. */
+  readonly isCalledByHeading?: boolean
+  /** Whether blocks that need a holder get one of this kind; of items, every kind is one. */
+  readonly isHolder?: boolean
+  /** Whether its blocks stand beside each other and share its width, by shares that can be dragged. */
+  readonly isShared?: boolean
+  /** Whether it is a picture, and pressing it anywhere presses the picture. */
+  readonly isPicture?: boolean
+  /** Whether a field of its content or its look means nothing with this content. */
+  hidesField?(content: C, field: string): boolean
   readonly childWidth?: ChildWidth<A>
   /** The width that the node takes of the `width` it is given; undefined where it takes all of it. */
   ownWidth?(input: { readonly width: string; readonly values: A }): string | undefined

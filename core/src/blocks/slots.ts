@@ -1,5 +1,5 @@
 import type { PageNode } from '../page/page.ts'
-import { slotAllows } from './define-block.ts'
+import { slotAllows, type BlockDefinition } from './define-block.ts'
 import { getKind, type Registry } from './registry.ts'
 
 /** Why a slot does not take one more node of a kind, as a sentence; undefined when it does. `present` counts those it has. */
@@ -15,7 +15,7 @@ export function slotRefusal(
   if (!definition) return `${article(container.title)} holds no other blocks`
   if (!what) return `There is no block kind "${child.kind}"`
   if (!slotAllows(definition, what)) {
-    return `${article(what.title)} can't stand ${preposition(container.kind)} ${article(container.title).toLowerCase()}: ${takes(registry, definition.allow)}`
+    return `${article(what.title)} can't stand ${preposition(container)} ${article(container.title).toLowerCase()}: ${takes(registry, definition.allow)}`
   }
   if (definition.max !== undefined && child.present >= definition.max) {
     return `${article(container.title)} holds at most ${definition.max}`
@@ -29,8 +29,8 @@ function takes(registry: Registry, allow: readonly string[]): string {
   return `it takes only ${allow.map((kind) => getKind(registry, kind).plural).join(' and ')}`
 }
 
-function preposition(kind: string): string {
-  return kind === 'page' ? 'directly on' : 'in'
+function preposition({ group }: Pick<BlockDefinition, 'group'>): string {
+  return group === 'root' ? 'directly on' : 'in'
 }
 
 function article(title: string): string {

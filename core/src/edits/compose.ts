@@ -84,7 +84,7 @@ export function holderFor(
   if (!allow || !child || slotAllows(allow, child)) return undefined
   return [...registry.kinds.values()].find((holder) => {
     const [inner] = slotsOf(holder)
-    const isSimple = holder.kind === 'section' || holder.group === 'item'
+    const isSimple = holder.isHolder === true || holder.group === 'item'
     return (
       isSimple && inner !== undefined && slotAllows(allow, holder) && slotAllows(holder.slots[inner]!, child)
     )

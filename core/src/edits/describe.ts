@@ -10,10 +10,10 @@ const LONGEST = 40
 export function nodeLabel(page: Pick<Page, 'nodes'>, id: NodeId, registry: Registry): string {
   const node = getNode(page, id)
   if (node.name !== undefined) return node.name
-  const { group, title } = getKind(registry, node.kind)
+  const { group, title, isCalledByHeading } = getKind(registry, node.kind)
   // A header is called a header, whatever it says.
   if (group === 'root') return title
-  const words = node.kind === 'section' ? firstHeading(page, id, registry) : wordsOrPrompt(node, registry)
+  const words = isCalledByHeading === true ? firstHeading(page, id, registry) : wordsOrPrompt(node, registry)
   return words === '' ? getKind(registry, node.kind).title : shorten(words)
 }
 
@@ -38,7 +38,7 @@ export function describePlace(page: Page, target: Target, registry: Registry, le
 /** The words of the first heading inside, in reading order. Goes no further than it has to: lists ask this of every section, at every letter. */
 function firstHeading(page: Pick<Page, 'nodes'>, id: NodeId, registry: Registry): string {
   const node = getNode(page, id)
-  if (node.kind === 'heading') return wordsOrPrompt(node, registry)
+  if (getKind(registry, node.kind).turning?.isLine === true) return wordsOrPrompt(node, registry)
   for (const slot in node.slots) {
     for (const child of node.slots[slot]!) {
       const words = firstHeading(page, child, registry)

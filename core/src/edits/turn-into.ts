@@ -3,8 +3,7 @@ import { newNode, partSchema } from '../blocks/define-block.ts'
 import { getKind, type Registry } from '../blocks/registry.ts'
 import type { Json, JsonObject } from '../page/json.ts'
 import { getNode, type NodeId, type Page, type PageNode, type SizeKey } from '../page/page.ts'
-import { lineRuns, lineWords, toLine, trimLine, type Line } from '../page/line.ts'
-import { richTextWords, type Paragraph, type RichText } from '../page/rich-text.ts'
+import type { Paragraph, RichText } from '../page/rich-text.ts'
 import { findPlace } from '../page/walk.ts'
 import { SIZE_KEYS } from '../sizes/cascade.ts'
 import type { Fragment, NewId } from './compose.ts'
@@ -17,55 +16,53 @@ interface Turned {
 }
 
 /**
- * Makes a heading of one paragraph of a text block, counted from 0, with its marks and links: what stands before and
- * after it stays text. Undefined where there is no such paragraph or it has no words.
+ * Makes a block of another kind of one paragraph of a text block, counted from 0, with its marks and links: what stands
+ * before and after it stays text. Undefined where there is no such paragraph, or nothing for that kind to say.
  */
-export function paragraphToHeadingEdits(...[page, id, at, registry, newId]: OfParagraph): Turned | undefined {
-  const words = paragraphWords(page, id, at)
-  const text = words && trimLine(toLine(words.runs))
-  if (!text || lineWords(text) === '') return undefined
-  const content = { text: text as unknown as Json, level: levelAt(page, id) }
-  const heading = newNode(getKind(registry, 'heading'), { content })
-  return takeOutEdits(page, id, at, heading, newId)
-}
-
-/** Makes a quote of one paragraph of a text block; otherwise as `paragraphToHeadingEdits`. */
-export function paragraphToQuoteEdits(...[page, id, at, registry, newId]: OfParagraph): Turned | undefined {
-  const words = paragraphWords(page, id, at)
-  if (!words || richTextWords([words]).join('').trim() === '') return undefined
-  const quote = newNode(getKind(registry, 'quote'), { content: { words: [words] as unknown as Json } })
-  return takeOutEdits(page, id, at, quote, newId)
+export function paragraphIntoEdits(
+  kind: string,
+  ...[page, id, at, registry, newId]: OfParagraph
+): Turned | undefined {
+  const into = getKind(registry, kind)
+  const words = paragraphAt(page, id, at, registry)
+  const content = words && into.turning?.ofParagraph?.(words, levelAt(page, id, registry))
+  return content && takeOutEdits(newNode(into, { content }), page, id, at, registry, newId)
 }
 
 /**
- * Makes a heading or a quote of a paragraph that holds nothing but the mark for one, as plain text has it: "## " or "> "
- * (CommonMark 0.31.2, "ATX headings" and "Block quotes"). Undefined for any other paragraph.
+ * Makes a block of another kind of a paragraph that holds nothing but the mark for one, as plain text has it: "## " or
+ * "> ". Undefined for any other paragraph.
  */
 export function markedParagraphEdits(...[page, id, at, registry, newId]: OfParagraph): Turned | undefined {
-  const words = paragraphWords(page, id, at)
-  const [, mark] = /^(#{1,6}|>) $/.exec(words?.runs.map(({ text }) => text).join('') ?? '') ?? []
+  const words = paragraphAt(page, id, at, registry)
+  const [, mark] = /^(\S+) $/.exec(words?.runs.map(({ text }) => text).join('') ?? '') ?? []
   if (mark === undefined) return undefined
-  const made =
-    mark === '>'
-      ? newNode(getKind(registry, 'quote'))
-      : newNode(getKind(registry, 'heading'), { content: { level: mark.length } })
-  return takeOutEdits(page, id, at, made, newId)
+  for (const kind of registry.kinds.values()) {
+    const content = kind.turning?.ofMark?.(mark)
+    if (content) return takeOutEdits(newNode(kind, { content }), page, id, at, registry, newId)
+  }
+  return undefined
 }
 
 type OfParagraph = [page: Page, id: NodeId, at: number, registry: Registry, newId: NewId]
 
-function paragraphWords(page: Page, id: NodeId, at: number): Paragraph | undefined {
-  const node = getNode(page, id)
-  const block = node.kind === 'text' ? (node.content.words as unknown as RichText)[at] : undefined
+function paragraphAt(page: Page, id: NodeId, at: number, registry: Registry): Paragraph | undefined {
+  const block = textOfBlock(getNode(page, id), registry)?.[at]
   return block?.type === 'paragraph' ? block : undefined
 }
 
+/** What a text block says; undefined for a block of any other kind. */
+function textOfBlock({ kind, content }: PageNode, registry: Registry): RichText | undefined {
+  const { turning } = getKind(registry, kind)
+  return turning?.isText === true ? turning.toText(content) : undefined
+}
+
 /** Puts a block where one paragraph of a text block stands; what is before and after it stays text. */
-function takeOutEdits(page: Page, id: NodeId, at: number, made: PageNode, newId: NewId): Turned | undefined {
+function takeOutEdits(made: PageNode, ...[page, id, at, registry, newId]: OfParagraph): Turned | undefined {
   const node = getNode(page, id)
   const place = findPlace(page, id)
-  if (!place) return undefined
-  const words = node.content.words as unknown as RichText
+  const words = textOfBlock(node, registry)
+  if (!place || !words) return undefined
   const [before, after] = [words.slice(0, at), words.slice(at + 1)]
   const madeId = newId()
   const insert = (rootId: NodeId, block: PageNode, index: number): Edit => ({
@@ -91,10 +88,12 @@ function takeOutEdits(page: Page, id: NodeId, at: number, made: PageNode, newId:
   return { edits, madeId }
 }
 
-/** Makes a text block of a heading or a quote. Who said it, and where, is a paragraph of its own. */
+/** Makes a text block of a block of another kind that says running text. */
 export function toTextEdits(page: Page, id: NodeId, registry: Registry, newId: NewId): Turned | undefined {
   const place = findPlace(page, id)
-  const words = wordsAsText(getNode(page, id))
+  const { kind, content } = getNode(page, id)
+  const { turning } = getKind(registry, kind)
+  const words = turning?.isText === true ? undefined : turning?.toText(content)
   if (!place || !words) return undefined
   const madeId = newId()
   const text = newNode(getKind(registry, 'text'), { content: { words: words as unknown as Json } })
@@ -107,22 +106,16 @@ export function toTextEdits(page: Page, id: NodeId, registry: Registry, newId: N
   }
 }
 
-function wordsAsText({ kind, content }: PageNode): RichText | undefined {
-  if (kind === 'heading') return [{ type: 'paragraph', runs: lineRuns(content.text as unknown as Line) }]
-  if (kind !== 'quote') return undefined
-  const said = [content.who, content.source].filter(
-    (one): one is string => typeof one === 'string' && one.trim() !== '',
-  )
-  const by = said.length > 0 ? paragraph(said.join(', ')) : []
-  return [...(content.words as unknown as RichText), ...by]
-}
-
 /** The level of a heading that goes where a node stands: that of the heading before it, or 2. */
-function levelAt(page: Page, id: NodeId): number {
-  const place = findPlace(page, id)!
+function levelAt(page: Page, id: NodeId, registry: Registry): number {
+  const place = findPlace(page, id)
+  if (!place) return 2
   const siblings = getNode(page, place.parentId).slots[place.slot]!.slice(0, place.index)
-  const before = siblings.map((one) => getNode(page, one)).findLast((one) => one.kind === 'heading')
-  return Math.max(2, Number(before?.content.level ?? 2))
+  const levels = siblings.flatMap((one) => {
+    const { kind, content } = getNode(page, one)
+    return getKind(registry, kind).facts?.(content).heading?.level ?? []
+  })
+  return Math.max(2, levels.at(-1) ?? 2)
 }
 
 /** An empty paragraph in a text block of its own after a block: what Enter at the end of one starts. */
@@ -141,36 +134,25 @@ export function startParagraphEdits(
 }
 
 /**
- * Joins a text block to the block before it: to a text block as more of it, to a heading as more of its words where
- * it is one paragraph. Undefined where neither stands there. What Backspace at the beginning does.
+ * Joins a text block to the block before it, as more of what that says. Undefined where none stands there that can say
+ * it. What Backspace at the beginning does.
  */
 export function joinBackEdits(
   page: Page,
   id: NodeId,
-): { readonly edits: readonly Edit[]; readonly intoId: NodeId } | undefined {
+  registry: Registry,
+): { readonly edits: readonly Edit[]; readonly intoId: NodeId; readonly field: string } | undefined {
   const place = findPlace(page, id)
-  const node = getNode(page, id)
+  const words = textOfBlock(getNode(page, id), registry)
   const intoId = place && getNode(page, place.parentId).slots[place.slot]![place.index - 1]
-  if (intoId === undefined || node.kind !== 'text') return undefined
-  const into = getNode(page, intoId)
-  const words = node.content.words as unknown as RichText
-  const remove: Edit = { edit: 'remove', nodeId: id }
-  if (into.kind === 'text') {
-    const before = into.content.words as unknown as RichText
-    return { edits: [setWords(intoId, joined(before, words)), remove], intoId }
-  }
-  if (into.kind !== 'heading' || words.length > 1 || words[0]?.type === 'list') return undefined
-  const runs = [...lineRuns(into.content.text as unknown as Line), { text: ' ' }, ...(words[0]?.runs ?? [])]
-  const value = trimLine(toLine(runs)) as unknown as Json
-  return { edits: [{ edit: 'set', nodeId: intoId, at: ['content', 'text'], value }, remove], intoId }
-}
-
-/** Two texts as one: the first paragraph of the second goes on in the last one of the first. */
-function joined(first: RichText, second: RichText): RichText {
-  const [last, next] = [first.at(-1), second[0]]
-  if (last?.type !== 'paragraph' || next?.type !== 'paragraph') return [...first, ...second]
-  const both: Paragraph = { type: 'paragraph', runs: [...last.runs, ...next.runs] }
-  return [...first.slice(0, -1), both, ...second.slice(1)]
+  if (intoId === undefined || !words) return undefined
+  const { kind, content } = getNode(page, intoId)
+  const { turning } = getKind(registry, kind)
+  const value = turning?.joined?.(content, words)
+  if (!turning || value === undefined) return undefined
+  const { field } = turning
+  const set: Edit = { edit: 'set', nodeId: intoId, at: ['content', field], value }
+  return { edits: [set, { edit: 'remove', nodeId: id }], intoId, field }
 }
 
 function paragraph(text: string): RichText {
@@ -241,8 +223,9 @@ export function besideEdits(
       ? { edit: 'move', nodeId: what.moveId, toParentId: columnId, toSlot: 'blocks', toIndex: 0 }
       : { edit: 'insert', parentId: columnId, slot: 'blocks', index: 0, ...what.fragment }
   const holder = getNode(page, place.parentId)
-  const outer = holder.kind === 'column' ? findPlace(page, place.parentId) : undefined
-  if (outer && holder.slots.blocks!.length === 1) {
+  const outer = findPlace(page, place.parentId)
+  const isBeside = outer && getKind(registry, getNode(page, outer.parentId).kind).isShared === true
+  if (isBeside && holder.slots.blocks!.length === 1) {
     const index = outer.index + (side === 'after' ? 1 : 0)
     return [
       {

@@ -393,6 +393,10 @@ export interface TextHit {
   readonly after: string
 }
 
+/** A line of an answer that tells how far a long act is: how much is done, or what it gave, or why it was refused. */
+export type ProgressLine<T> =
+  { readonly done: number; readonly total: number } | { readonly result: T } | { readonly error: ErrorBody }
+
 /** A release on the disk: what each address of the site shows. Visitors are answered from it, and exports are made of it. */
 export interface Manifest {
   /** The name in the content store of the file at each address that is no page's, such as `/robots.txt`. */

@@ -4,6 +4,7 @@ import type { Services } from '../services.ts'
 import { readBody } from '../http/read-body.ts'
 import { Refused } from '../http/errors.ts'
 import { answerCached } from '../http/cached-answers.ts'
+import { answerWithProgress } from '../http/progress.ts'
 import { dropEntries } from '../journal/store.ts'
 import type { SignedIn } from '../people/access.ts'
 import type { SeenIn, SiteChange, SiteScope } from '../db/site-scope.ts'
@@ -127,8 +128,9 @@ export function pageRoutes(services: Services): Hono<SignedIn> {
     })
     .post('/:id/publish', async (c) => {
       const asked = await readBody(c, 'publishPage')
-      return c.json(
-        await publishPage(services, c.var.site, c.req.param('id'), { ...asked, by: c.var.person.id }),
+      const { site, person } = c.var
+      return answerWithProgress(c, services.log, (watch) =>
+        publishPage(services, site, c.req.param('id'), { ...asked, by: person.id, watch }),
       )
     })
 }

@@ -4,6 +4,9 @@ import { EntitySchema } from 'typeorm'
 /** What can be edited as blocks. */
 export type DocumentType = 'page' | 'header' | 'footer'
 
+/** SQL that has some documents found by their ids, and not by looking through all of their site. */
+export const BY_ID = 'FORCE INDEX (PRIMARY)'
+
 export interface DocumentRow {
   id: string
   siteId: string

@@ -1,5 +1,5 @@
 /** Which pages changed since a moment, told by the number of their last change. */
-import type { SiteChange, SiteData } from './site-scope.ts'
+import type { SiteData } from './site-scope.ts'
 
 /** Returns the number of the last change of a site's pages. */
 export async function lastPageChange({ manager, siteId }: SiteData): Promise<number> {
@@ -19,15 +19,6 @@ export async function databaseMark({ manager }: SiteData): Promise<string> {
      WHERE table_schema = DATABASE() AND table_name = 'page_changes'`,
   )
   return Number(row!.created).toString(36)
-}
-
-/** Notes the pages that a change is seen on, under its number. The revision of the pages must be renewed already. */
-export async function notePageChanges(at: SiteChange): Promise<void> {
-  const number = await lastPageChange(at)
-  await at.manager.query(
-    'INSERT INTO page_changes (page_id, site_id, number) VALUES ? ON DUPLICATE KEY UPDATE number = VALUES(number)',
-    [[...at.changedPages].sort().map((id) => [id, at.siteId, number])],
-  )
 }
 
 /** SQL that is true for pages (`p`) that changed after the change with the number that is its parameter. */

@@ -1,6 +1,5 @@
 import type { DataSource, EntityManager } from 'typeorm'
 import type { SiteName } from '@gullyline/core'
-import { notePageChanges } from './page-changes.ts'
 import { renew } from './revisions.ts'
 import { transact } from './transact.ts'
 
@@ -48,6 +47,18 @@ export class SiteScope {
       return result
     })
   }
+}
+
+/** Notes the pages that a change is seen on, under its number. The revision of the pages must be renewed already. */
+async function notePageChanges({ manager, siteId, changedPages }: SiteChange): Promise<void> {
+  const ids = JSON.stringify([...changedPages].sort())
+  await manager.query(
+    `INSERT INTO page_changes (page_id, site_id, number)
+     SELECT changed.id, ?, r.number FROM revisions r, JSON_TABLE(?, '$[*]' COLUMNS (id VARCHAR(24) PATH '$')) changed
+     WHERE r.name = ?
+     ON DUPLICATE KEY UPDATE number = VALUES(number)`,
+    [siteId, ids, `${siteId}/pages`],
+  )
 }
 
 /** Returns what the sites of this installation are called. */

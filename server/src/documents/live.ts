@@ -1,5 +1,5 @@
 /** What visitors see of each document: the version of the newest release that it was part of. */
-import { ReleasedEntity, ReleaseEntity } from '../db/document-rows.ts'
+import { BY_ID, ReleasedEntity, ReleaseEntity } from '../db/document-rows.ts'
 import type { SiteData } from '../db/site-scope.ts'
 
 export interface LiveVersion {
@@ -9,28 +9,20 @@ export interface LiveVersion {
   readonly since: Date
 }
 
-/** SQL for the newest release of each document; `which` is a condition on the documents. */
-function newest(which: string): string {
-  return `SELECT rd.document_id AS documentId, rd.version, r.at AS since
-    FROM released_documents rd
-    JOIN releases r ON r.number = rd.release_number
-    JOIN (SELECT document_id, MAX(release_number) AS newest FROM released_documents ${which} GROUP BY document_id) n
-      ON n.document_id = rd.document_id AND n.newest = rd.release_number`
-}
-
 /** Returns what is live of a site, or of some of its documents, by the ids of documents. */
 export async function liveVersions(
   at: SiteData,
   ids?: readonly string[],
 ): Promise<ReadonlyMap<string, LiveVersion>> {
-  const rows = ids
-    ? await at.manager.query<LiveVersion[]>(
-        `${newest('WHERE document_id IN (?)')} WHERE r.site_id = ? AND rd.version IS NOT NULL`,
-        [ids, at.siteId],
-      )
-    : await at.manager.query<LiveVersion[]>(`${newest('')} WHERE r.site_id = ? AND rd.version IS NOT NULL`, [
-        at.siteId,
-      ])
+  // From the documents on, in this order: beginning with the releases would read all that was ever released.
+  const rows = await at.manager.query<LiveVersion[]>(
+    `SELECT STRAIGHT_JOIN d.id AS documentId, rd.version, r.at AS since FROM documents d ${ids ? BY_ID : ''}
+     JOIN released_documents rd ON rd.document_id = d.id AND rd.release_number =
+       (SELECT MAX(n.release_number) FROM released_documents n WHERE n.document_id = d.id)
+     JOIN releases r ON r.number = rd.release_number
+     WHERE d.site_id = ? AND rd.version IS NOT NULL ${ids ? 'AND d.id IN (?)' : ''}`,
+    [at.siteId, ids],
+  )
   return new Map(rows.map((row) => [row.documentId, row]))
 }
 

@@ -1,6 +1,6 @@
 /** Versions of documents: read, listed, and added one after another. */
 import { migratePage, PAGE_FORMAT, type Page, type VersionInfo } from '@gullyline/core'
-import { DocumentEntity, VersionEntity, type VersionRow } from '../db/document-rows.ts'
+import { BY_ID, DocumentEntity, VersionEntity, type VersionRow } from '../db/document-rows.ts'
 import { Refused } from '../http/errors.ts'
 import { unpackDelta, unpackWhole, type WholeState } from './states.ts'
 import type { SiteData } from '../db/site-scope.ts'
@@ -54,7 +54,8 @@ export async function newestVersions(
   ids?: readonly string[],
 ): Promise<ReadonlyMap<string, VersionFacts>> {
   const rows = await at.manager.query<VersionFacts[]>(
-    `SELECT v.document_id AS documentId, v.number, v.saved_at AS savedAt, v.saved_by AS savedBy FROM documents d
+    `SELECT v.document_id AS documentId, v.number, v.saved_at AS savedAt, v.saved_by AS savedBy
+     FROM documents d ${ids ? BY_ID : ''}
      JOIN versions v ON v.document_id = d.id AND v.number = d.version
      WHERE d.site_id = ? AND d.type = 'page' ${ids ? 'AND d.id IN (?)' : ''}`,
     [at.siteId, ids],

@@ -52,17 +52,16 @@ export class Refused extends Error {
 
 /** Turns whatever was thrown into the one error shape. */
 export function answerError(error: Error, context: Context, log: Logger): Response {
-  const refused = error instanceof Refused ? error : fromHttp(error)
-  if (refused.code === 'internal' || refused.code === 'storage')
+  const body = errorBody(error, context, log)
+  return context.json(body, STATUS[body.code])
+}
+
+/** What is told of whatever was thrown. */
+export function errorBody(error: Error, context: Context, log: Logger): ErrorBody {
+  const { code, message, problems, current, stale } = error instanceof Refused ? error : fromHttp(error)
+  if (code === 'internal' || code === 'storage')
     log.error({ err: error, path: context.req.path }, 'A request failed')
-  const body: ErrorBody = {
-    code: refused.code,
-    message: refused.message,
-    problems: refused.problems,
-    ...(refused.current ? { current: refused.current } : {}),
-    ...(refused.stale ? { stale: refused.stale } : {}),
-  }
-  return context.json(body, STATUS[refused.code])
+  return { code, message, problems, ...(current ? { current } : {}), ...(stale ? { stale } : {}) }
 }
 
 function fromHttp(error: Error): Refused {

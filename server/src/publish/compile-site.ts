@@ -15,7 +15,6 @@ import {
   type SiteContext,
 } from '@gullyline/core'
 import { fontFolder } from '../media/folders.ts'
-import type { Services } from '../services.ts'
 import { ContentStore } from './content-store.ts'
 import { robotsTxt, sitemapFiles } from './crawlers.ts'
 import { hashedFonts } from './hashed-fonts.ts'
@@ -23,7 +22,9 @@ import { writeIcons } from './icons.ts'
 import type { LivePage, LiveSite } from './live-site.ts'
 import type { PageRecord, PageRecords } from './page-records.ts'
 import { changedReads, digestOf, liveNavigation, pageKeys, type ReadSite } from './page-keys.ts'
+import { Refused } from '../http/errors.ts'
 import { programId } from '../http/program-id.ts'
+import type { Watch } from '../http/progress.ts'
 
 /** A file of the library that a page shows or links to, and that is not there. */
 export interface MissingFile {
@@ -49,6 +50,12 @@ interface MadeFrom extends ReadSite {
   readonly common: string
 }
 
+/** Where the files of the library are, and where visitors see the site, without a slash at the end. */
+interface Where {
+  readonly dataDir: string
+  readonly liveOrigin: string
+}
+
 /** What the site was before: the records of its pages and, where this process compiled it, what it was compiled from. */
 type Before = Pick<CompiledSite, 'pages'> & Partial<Pick<CompiledSite, 'madeFrom'>>
 
@@ -64,7 +71,7 @@ const READ_AT_ONCE = 20
 export async function compileSite(
   live: LiveSite,
   before: Before,
-  { dataDir, liveOrigin }: Pick<Services, 'dataDir' | 'liveOrigin'>,
+  { dataDir, liveOrigin, onProgress, signal }: Where & Watch,
 ): Promise<CompiledSite> {
   const store = new ContentStore(dataDir)
   const context = await siteContext(live, { store, dataDir, liveOrigin })
@@ -83,12 +90,14 @@ export async function compileSite(
   for (const group of grouped(changed, READ_AT_ONCE)) {
     const documents = await live.readDocuments(group)
     for (const page of group) {
+      refuseCancelled(signal)
       const made = await makePage(page, documents.get(page.id)!, { live, context, store, dataDir })
       const { version, settings, savedAt } = page
       // A page that lacks a file is made again each time, until the file is there.
       const key = made.missing.length > 0 ? INCOMPLETE : keyOf(page, made.reads)
       records[page.id] = { version, settings, savedAt: savedAt.toISOString(), key, ...made.record }
       missing.push(...made.missing)
+      onProgress(Object.keys(records).length, changed.length)
     }
   }
   const pages = Object.fromEntries(live.pages.map(({ id }) => [id, records[id] ?? before.pages[id]!]))
@@ -113,6 +122,15 @@ function sameInputs(
   const pages = new Set(before.pages)
   return (page, { key, reads }) =>
     pages.has(page) && key !== INCOMPLETE && (changed.size === 0 || !reads.some((name) => changed.has(name)))
+}
+
+/** Ends a publish that nobody wants any more. */
+export function refuseCancelled({ aborted }: AbortSignal): void {
+  if (aborted)
+    throw new Refused(
+      'not-valid',
+      'Publishing was cancelled. Nothing was changed; visitors see what they saw before.',
+    )
 }
 
 function grouped<T>(items: readonly T[], size: number): T[][] {
@@ -206,7 +224,7 @@ interface PreparedContext {
 
 async function siteContext(
   live: LiveSite,
-  { store, dataDir, liveOrigin }: Pick<Services, 'dataDir' | 'liveOrigin'> & { readonly store: ContentStore },
+  { store, dataDir, liveOrigin }: Where & { readonly store: ContentStore },
 ): Promise<PreparedContext> {
   const { site } = live
   const { icons, files: iconFiles } = await writeIcons(store, live, dataDir)

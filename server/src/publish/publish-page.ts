@@ -7,12 +7,13 @@ import { insertRelease, liveVersionOf, wasEverLive } from '../documents/live.ts'
 import { recordLiveUses } from '../documents/uses.ts'
 import { findDocument } from '../documents/store.ts'
 import { Refused } from '../http/errors.ts'
+import { UNWATCHED, type Watch } from '../http/progress.ts'
 import { pageFindings, sectionFindings } from '../pages/findings.ts'
 import { openPage } from '../pages/store.ts'
 import { findStanding, refuseFixed } from '../pages/tree-acts.ts'
 import type { Services } from '../services.ts'
 import { findSite } from '../documents/site-row.ts'
-import { compileSite, type MissingFile } from './compile-site.ts'
+import { compileSite, refuseCancelled, type MissingFile } from './compile-site.ts'
 import { ContentStore } from './content-store.ts'
 import { assertMayGoLive, readLiveSite, type GoingLive } from './live-site.ts'
 import { Releases } from './manifest.ts'
@@ -28,7 +29,7 @@ export function publishPage(
   services: Services,
   site: SiteScope,
   pageId: string,
-  { version, shared = {}, by }: PublishRequest & { readonly by: string },
+  { version, shared = {}, by, watch }: PublishRequest & { readonly by: string; readonly watch: Watch },
 ): Promise<PublishResult> {
   return alone(services, async () => {
     await site
@@ -41,7 +42,7 @@ export function publishPage(
           audit(services.log, 'publish refused', { account: by, page: pageId, version })
         throw error
       })
-    await publishHere(services, site, { goingLive: { ...shared, [pageId]: version }, by })
+    await publishHere(services, site, { goingLive: { ...shared, [pageId]: version }, by, watch })
     audit(services.log, 'published', { account: by, page: pageId, version })
     const { summary } = await site.read((at) => openPage(at, pageId))
     return { summary, url: services.liveOrigin + summary.path }
@@ -118,6 +119,7 @@ export function publishNow(services: Services, site: SiteScope, goingLive: Going
 
 interface Wanted {
   readonly goingLive: GoingLive
+  readonly watch?: Watch
   /** Null for what Gullyline publishes by itself. */
   readonly by: string | null
 }
@@ -151,7 +153,10 @@ async function tryPublish(services: Services, site: SiteScope, wanted: Wanted): 
       goingLive = { ...(await neverLive(at)), ...wanted.goingLive }
       return readLiveSite(site, at, { goingLive, records, last: last?.live })
     })
-    const compiled = await compileSite(live, last?.compiled ?? { pages: records }, services)
+    const { dataDir, liveOrigin } = services
+    const given = { dataDir, liveOrigin, ...(wanted.watch ?? UNWATCHED) }
+    const compiled = await compileSite(live, last?.compiled ?? { pages: records }, given)
+    refuseCancelled(given.signal)
     refuseMissing(compiled.missing, goingLive)
     for (const { page, path } of compiled.missing)
       services.log.error(

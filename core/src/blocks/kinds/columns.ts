@@ -41,6 +41,7 @@ export const columns = defineBlock<object, object, Values>({
       stretch: 'Stretch',
     }),
   }),
+  isShared: true,
   slots: { columns: { title: 'Columns', allow: ['column'], max: MOST_COLUMNS } },
   rules: [
     { selector: '.columns', declarations: { display: 'flex', 'flex-wrap': 'wrap', 'min-width': '0' } },

@@ -1,4 +1,5 @@
-import { lineLinks, lineWords, type Line } from '../../page/line.ts'
+import type { Json } from '../../page/json.ts'
+import { lineLinks, lineRuns, lineWords, toLine, trimLine, type Line } from '../../page/line.ts'
 import { defineBlock } from '../define-block.ts'
 import { asked, anchor, fields, formattedLine, level, stepOr } from '../../kit/fields.ts'
 import { alignText, alignmentField, type Alignment } from '../../kit/alignment.ts'
@@ -73,4 +74,21 @@ export const heading = defineBlock<Content, TypeLook, Values>({
     ...(name ? { anchor: name } : {}),
   }),
   isEmpty: (content) => lineWords(content.text).trim() === '',
+  turning: {
+    field: 'text',
+    isLine: true,
+    toText: (content) => [{ type: 'paragraph', runs: lineRuns(content.text) }],
+    ofParagraph({ runs }, atLevel) {
+      const said = trimLine(toLine(runs))
+      return lineWords(said) === '' ? undefined : { text: said as unknown as Json, level: atLevel }
+    },
+    // "## " (CommonMark 0.31.2, "ATX headings").
+    ofMark: (mark) => (/^#{1,6}$/.test(mark) ? { level: mark.length } : undefined),
+    joined(content, [first, ...more]) {
+      if (more.length > 0 || first?.type === 'list') return undefined
+      return trimLine(
+        toLine([...lineRuns(content.text), { text: ' ' }, ...(first?.runs ?? [])]),
+      ) as unknown as Json
+    },
+  },
 })

@@ -38,11 +38,12 @@ export const page = defineBlock<Content>({
   look: fields({}),
   slots: {
     sections: { title: 'Sections', allow: ['section'] },
-    main: { title: 'Main column', allow: ['flow'] },
-    side: { title: 'Side column', allow: ['flow'] },
+    main: { title: 'Main column', allow: ['flow'], element: '.page-main,.article' },
+    side: { title: 'Side column', allow: ['flow'], element: '.page-side' },
     aside: { title: 'Aside', allow: ['section', 'flow'] },
   },
   shows: (content) => Object.keys(layoutOf({ ...content }).slots),
+  hidesField: (content, field) => !layoutOf({ ...content }).fields.some(({ key }) => key === field),
   rules: [
     ...bandRules('page-columns'),
     {

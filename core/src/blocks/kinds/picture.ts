@@ -66,6 +66,7 @@ export const picture = defineBlock<Content, LookValues, Values>({
     }),
     align: alignmentField(),
   }),
+  isPicture: true,
   rules: [
     { selector: '.picture', declarations: { 'min-width': '0' } },
     { selector: '.picture>a', declarations: { display: 'block', 'text-decoration': 'none' } },

@@ -1,7 +1,7 @@
 import { defineBlock } from '../define-block.ts'
 import { asked, choice, fields, line, words } from '../../kit/fields.ts'
 import { isWordless } from '../prompts.ts'
-import { richTextLinks, richTextWords, type RichText } from '../../page/rich-text.ts'
+import { paragraphs, richTextLinks, richTextWords, type RichText } from '../../page/rich-text.ts'
 import type { Json } from '../../page/json.ts'
 import { el } from '../../kit/element.ts'
 import { richTextElements } from '../../kit/rich-text-elements.ts'
@@ -85,4 +85,18 @@ export const quote = defineBlock<Content, LookValues, Values>({
   ],
   facts: ({ words: said }) => ({ links: richTextLinks(said) }),
   isEmpty: (content) => isWordless(content.words as unknown as Json),
+  turning: {
+    field: 'words',
+    // Who said it, and where, is a paragraph of its own.
+    toText: ({ words: said, who, source }) => [
+      ...said,
+      ...paragraphs(...[[who, source].filter((one) => one?.trim()).join(', ')].filter(Boolean)),
+    ],
+    ofParagraph: (paragraph) =>
+      richTextWords([paragraph]).join('').trim() === ''
+        ? undefined
+        : { words: [paragraph] as unknown as Json },
+    // "> " (CommonMark 0.31.2, "Block quotes").
+    ofMark: (mark) => (mark === '>' ? {} : undefined),
+  },
 })

@@ -82,6 +82,8 @@ export const section = defineBlock<Content, LookValues, Values>({
     }
   },
   isBand: () => true,
+  isHolder: true,
+  isCalledByHeading: true,
   childWidth({ width, values, childValues, childIndex }) {
     const content =
       values.width === 'edge' ? undefined : `min(${width} - 2*var(--gutter),var(--width-${values.width}))`

@@ -1,7 +1,13 @@
 import { defineBlock } from '../define-block.ts'
 import { isWordless } from '../prompts.ts'
 import { asked, choice, fields, stepOr, words, type Inherits } from '../../kit/fields.ts'
-import { hasEmptyItem, richTextLinks, richTextWords, type RichText } from '../../page/rich-text.ts'
+import {
+  hasEmptyItem,
+  richTextLinks,
+  richTextWords,
+  type Paragraph,
+  type RichText,
+} from '../../page/rich-text.ts'
 import type { Json } from '../../page/json.ts'
 import { ALIGNED_BOX, alignBox, alignmentField, type Alignment } from '../../kit/alignment.ts'
 import { el } from '../../kit/element.ts'
@@ -109,4 +115,18 @@ export const text = defineBlock<Content, LookValues, Values>({
     ...(hasEmptyItem(content.words) ? { empty: ['list item'] } : {}),
   }),
   isEmpty: (content) => isWordless(content.words as unknown as Json),
+  turning: {
+    field: 'words',
+    isText: true,
+    toText: (content) => content.words,
+    joined: (content, more) => withText(content.words, more) as unknown as Json,
+  },
 })
+
+/** Two texts as one: the first paragraph of the second goes on in the last one of the first. */
+function withText(first: RichText, second: RichText): RichText {
+  const [last, next] = [first.at(-1), second[0]]
+  if (last?.type !== 'paragraph' || next?.type !== 'paragraph') return [...first, ...second]
+  const both: Paragraph = { type: 'paragraph', runs: [...last.runs, ...next.runs] }
+  return [...first.slice(0, -1), both, ...second.slice(1)]
+}

@@ -1,4 +1,4 @@
-import { layoutOf, getNode } from '@gullyline/core'
+import { getKind, getNode, layoutOf } from '@gullyline/core'
 import type { DragItem, ShownLanding } from '../drag/drag-store.ts'
 import { findLanding, type Axis } from '../drag/landing.ts'
 import type { EditorStore } from '../session/editor-store.ts'
@@ -33,7 +33,7 @@ export function landingOnCanvas(
     kind: wantedKind(item, store),
     movingId: item.type === 'node' ? item.id : undefined,
     hitId,
-    hitSlot: pageSlotAt(inner, at),
+    hitSlot: pageSlotAt(inner, at, store),
     point: at,
     boxOf: (id) => boxOf(inner, id),
     axisOf: (id) => axisOf(inner, id),
@@ -49,11 +49,14 @@ function wantedKind(item: DragItem, store: EditorStore): string {
   return item.type === 'starter' && isEmpty ? 'section' : item.kind
 }
 
-/** The slot of the page whose own element is under a point; see kinds/page.ts. */
-function pageSlotAt(inner: Document, { x, y }: Point): string | undefined {
-  const element = inner.elementFromPoint(x, y)
-  if (element?.closest('.page-side')) return 'side'
-  return element?.closest('.page-main, .article') ? 'main' : undefined
+/** The slot of the page whose own element is under a point. */
+function pageSlotAt(inner: Document, { x, y }: Point, { state, registry }: EditorStore): string | undefined {
+  const at = inner.elementFromPoint(x, y)
+  const { slots } = getKind(registry, getNode(state.page, state.page.root).kind)
+  return Object.keys(slots).find((slot) => {
+    const { element } = slots[slot]!
+    return element !== undefined && at?.closest(element)
+  })
 }
 
 /** The direction in which a container lays out its children, as the browser has it at this width. */

@@ -1,5 +1,6 @@
 import styled from 'styled-components'
 import {
+  getKind,
   columnShareEdits,
   columnShares,
   findNode,
@@ -58,9 +59,12 @@ const Divider = styled.div`
 
 /** The columns that the selection is, or stands in. */
 export function useSelectedColumns(): NodeId | undefined {
+  const { registry } = useStore()
   return useEditor(({ page, selection }) => {
-    for (let at = selection; at !== undefined; at = findPlace(page, at)?.parentId)
-      if (findNode(page, at)?.kind === 'columns') return at
+    for (let at = selection; at !== undefined; at = findPlace(page, at)?.parentId) {
+      const node = findNode(page, at)
+      if (node && getKind(registry, node.kind).isShared === true) return at
+    }
     return undefined
   })
 }

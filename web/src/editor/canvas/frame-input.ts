@@ -71,10 +71,9 @@ function isTyped(target: Element, typing: EditorState['typing']): boolean {
 function isPictureOf(target: Element, { state, registry, mayChange }: EditorStore): boolean {
   const { selection, page } = state
   if (!mayChange || selection === undefined || nodeIdAt(target) !== selection) return false
-  const { kind } = getNode(page, selection)
-  const { properties } = getKind(registry, kind).content
-  const hasPicture = Object.values(properties).some(({ control }) => control === 'media')
-  return hasPicture && (target.closest('picture') !== null || kind === 'picture')
+  const { content, isPicture } = getKind(registry, getNode(page, selection).kind)
+  const hasPicture = Object.values(content.properties).some(({ control }) => control === 'media')
+  return hasPicture && (target.closest('picture') !== null || isPicture === true)
 }
 
 /** Two presses are one double press when they come within this time, in ms, and this far from each other, in px. Common practice, no source. */

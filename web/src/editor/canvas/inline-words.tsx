@@ -61,7 +61,7 @@ export function InlineWords({ tag, node: id, field, ...attributes }: InlineWords
         // What the page can't take must not stand on the canvas as if it had: all that is typed after it would be lost.
         if (!setTyped(store, id, field, next, { isDrawn: true }))
           showWords(editor.current, wordsOf(control, readField(before, field)))
-        else if (kind.kind === 'text') queueMicrotask(() => turnMarked(store, id))
+        else if (kind.turning?.isText === true) queueMicrotask(() => turnMarked(store, id))
       },
     })
     editor.current = started
@@ -158,18 +158,17 @@ function crossEdge(store: EditorStore, id: NodeId, key: EdgeKey, from: Element):
   const { page } = store.state
   if (key === 'Tab' || key === 'Shift+Tab') return stepTyping(store, from, key === 'Tab' ? 1 : -1)
   if (key === 'Enter') {
-    const started =
-      getNode(page, id).kind === 'heading' && startParagraphEdits(page, id, store.registry, newId)
+    const { turning } = getKind(store.registry, getNode(page, id).kind)
+    const started = turning?.isLine === true && startParagraphEdits(page, id, store.registry, newId)
     if (!started) return false
     store.do('Started a paragraph', started.edits, { select: started.textId })
     store.dispatch({ type: 'start-typing', typing: { id: started.textId, field: 'words' } })
     return true
   }
-  const joined = joinBackEdits(page, id)
+  const joined = joinBackEdits(page, id, store.registry)
   if (!joined) return false
   store.do('Joined two blocks', joined.edits, { select: joined.intoId })
-  const field = getNode(page, joined.intoId).kind === 'text' ? 'words' : 'text'
-  store.dispatch({ type: 'start-typing', typing: { id: joined.intoId, field } })
+  store.dispatch({ type: 'start-typing', typing: { id: joined.intoId, field: joined.field } })
   return true
 }
 

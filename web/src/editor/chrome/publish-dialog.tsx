@@ -7,6 +7,7 @@ import {
   type PublishResult,
   type SharedName,
 } from '@gullyline/core'
+import type { Progress } from '../../api/long-act.ts'
 import { Button, MainButton } from '../../ui/controls.tsx'
 import { Dialog } from '../../ui/dialog.tsx'
 import { unsavedCount, type Saved } from '../session/editor-state.ts'
@@ -37,6 +38,13 @@ const Errors = styled.ul`
     background: var(--panel);
   }
 `
+const Made = styled.div`
+  display: grid;
+  gap: 6px;
+  progress {
+    width: 100%;
+  }
+`
 const MOST_ERRORS = 12
 
 interface PublishDialogProps {
@@ -52,7 +60,10 @@ export function PublishDialog({ summary, saving, onClose }: PublishDialogProps) 
   const version = useEditor((state) => state.saved.version)
   const errors = useShownFindings().filter(({ severity }) => severity === 'error')
   const [result, setResult] = useState<PublishResult>()
-  const [isBusy, setBusy] = useState(false)
+  // Aborted to cancel it; undefined while nothing is published.
+  const [running, setRunning] = useState<AbortController>()
+  const [progress, setProgress] = useState<Progress>()
+  const isBusy = running !== undefined
   const view = useSiteView()
   const { site } = view
   const page = useEditor((state) => state.page)
@@ -66,12 +77,14 @@ export function PublishDialog({ summary, saving, onClose }: PublishDialogProps) 
   )
   const alsoLive = SHARED_NAMES.filter((name) => changed.includes(name) || isAhead(name, saved))
   const publish = async (saveFirst: boolean): Promise<void> => {
-    setBusy(true)
+    const controller = new AbortController()
+    setRunning(controller)
     const ready = !saveFirst || (await saving.save())
     // As it is saved now: what is on the screen and not saved goes live with no page.
     const going = SHARED_NAMES.filter((name) => isAhead(name, store.state.saved))
-    const published = ready ? await saving.publish(going) : undefined
-    setBusy(false)
+    const watch = { onProgress: setProgress, signal: controller.signal }
+    const published = ready ? await saving.publish(going, watch) : undefined
+    setRunning(undefined)
     if (published) setResult(published)
     else onClose()
   }
@@ -123,10 +136,10 @@ export function PublishDialog({ summary, saving, onClose }: PublishDialogProps) 
   return (
     <Dialog
       title={`Publish “${summary.title}”?`}
-      onClose={onClose}
+      onClose={() => !isBusy && onClose()}
       acts={
         <>
-          <Button onPress={onClose}>Cancel</Button>
+          <Button onPress={() => (running ? running.abort() : onClose())}>Cancel</Button>
           {unsaved > 0 && (
             <Button isDisabled={isBusy} onPress={() => void publish(false)}>
               Publish saved version
@@ -147,7 +160,19 @@ export function PublishDialog({ summary, saving, onClose }: PublishDialogProps) 
           The {name} goes live, too. {reachWords(name, view)}.
         </p>
       ))}
+      {isBusy && <Busy progress={progress} />}
       {unsaved > 0 && <p>{unsaved === 1 ? 'One edit is' : `${unsaved} edits are`} not saved yet.</p>}
     </Dialog>
+  )
+}
+
+/** How many of the pages that change have been made. */
+function Busy({ progress }: { readonly progress: Progress | undefined }) {
+  const words = progress ? `${progress.done} of ${progress.total} pages made` : 'Publishing…'
+  return (
+    <Made>
+      {words}
+      <progress aria-label="Publishing" max={progress?.total} value={progress?.done} />
+    </Made>
   )
 }

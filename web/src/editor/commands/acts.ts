@@ -11,8 +11,7 @@ import {
   getKind,
   getNode,
   newNode,
-  paragraphToHeadingEdits,
-  paragraphToQuoteEdits,
+  paragraphIntoEdits,
   placeAfter,
   placeEdit,
   stepMoveEdit,
@@ -167,17 +166,17 @@ export function duplicate(store: EditorStore): void {
   })(store)
 }
 
-export function wrap(store: EditorStore, kind: string): void {
+/** Puts the selected blocks into a container; `done` says so of them. */
+export function wrap(
+  store: EditorStore,
+  kind: string,
+  done = (blocks: string): string => `Wrapped ${blocks} in a ${kind}`,
+): void {
   withSelection(() => {
     const { page } = store.state
     const ids = selectedIds(store.state)
     const wrapped = wrapEdits(page, ids, kind, store.registry, newId)
-    if (wrapped)
-      store.do(
-        kind === 'group' ? `Grouped ${what(store, ids)}` : `Wrapped ${what(store, ids)} in a ${kind}`,
-        wrapped.edits,
-        { select: wrapped.containerId },
-      )
+    if (wrapped) store.do(done(what(store, ids)), wrapped.edits, { select: wrapped.containerId })
   })(store)
 }
 
@@ -312,19 +311,20 @@ export function setLock(store: EditorStore, lock: 'all' | 'text' | undefined): v
 
 /** The paragraph that is being typed in, or the first one of the block. */
 export function toHeading(store: EditorStore): void {
-  turnParagraph(store, paragraphToHeadingEdits, 'a heading')
+  turnParagraph(store, 'heading')
 }
 
 export function toQuote(store: EditorStore): void {
-  turnParagraph(store, paragraphToQuoteEdits, 'a quote')
+  turnParagraph(store, 'quote')
 }
 
 /** Makes another block of the paragraph that is typed in, or of the first one of the text that is selected. */
-function turnParagraph(store: EditorStore, turn: typeof paragraphToQuoteEdits, into: string): void {
+function turnParagraph(store: EditorStore, kind: string): void {
   withSelection((_store, id) => {
     const isTyping = store.state.typing !== undefined
     const at = isTyping ? typedParagraph() : 0
-    const turned = turn(store.state.page, id, at, store.registry, newId)
+    const turned = paragraphIntoEdits(kind, store.state.page, id, at, store.registry, newId)
+    const into = `a ${getKind(store.registry, kind).title.toLowerCase()}`
     if (turned) {
       store.do(`Turned a paragraph into ${into}`, turned.edits, { select: turned.madeId })
       if (isTyping) startTyping(store, turned.madeId)

@@ -64,7 +64,7 @@ const RUNS: Readonly<Record<CommandId, Run>> = {
   'wrap-row': (store) => wrap(store, 'row'),
   'wrap-stack': (store) => wrap(store, 'stack'),
   unwrap: withSelection(unwrap),
-  'wrap-group': (store) => wrap(store, 'group'),
+  'wrap-group': (store) => wrap(store, 'group', (blocks) => `Grouped ${blocks}`),
   'wrap-columns': wrapInColumns,
   'in-before': withSelection(moveIn),
   'out-after': withSelection(moveOut),

@@ -90,6 +90,7 @@ export function Details({ size, onFold }: DetailsProps) {
   const later = useLater(shown, TYPING_PAUSE_MS)
   const { node } = isTyping && !hasFocus && later.id === id ? later : shown
   const repeated = node && repeatedKind(node, registry)
+  const isShared = node !== undefined && getKind(registry, node.kind).isShared === true
   // Whoever is quicker than the next frame sets what is selected, and not what was.
   const beReady = (): void => {
     if (selection !== store.state.selection) flushSync(catchUp)
@@ -118,12 +119,12 @@ export function Details({ size, onFold }: DetailsProps) {
           <NodeHead id={id} kind={node.kind} isPage={isPage} onFold={onFold} />
           <Own disabled={!store.mayChange}>
             {isPage && <PageSettings />}
-            {repeated !== undefined && node.kind !== 'columns' && (
+            {repeated !== undefined && !isShared && (
               <LaterPart key={id} code={items}>
                 {({ Items }) => <Items id={id} kind={repeated} />}
               </LaterPart>
             )}
-            {node.kind === 'columns' && <ColumnsControl key={id} id={id} size={size} />}
+            {isShared && <ColumnsControl key={id} id={id} size={size} />}
             <Settings id={id} node={node} size={size} isLookOpen={isLookOpen} onLookOpen={setLookOpen} />
           </Own>
           <NodeProblems id={id} />

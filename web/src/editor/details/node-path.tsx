@@ -73,5 +73,6 @@ function stepWords(
   id: NodeId,
 ): string {
   const node = getNode(page, id)
-  return node.kind === 'section' ? nodeLabel(page, id, registry) : getKind(registry, node.kind).title
+  const { isCalledByHeading, title } = getKind(registry, node.kind)
+  return isCalledByHeading === true ? nodeLabel(page, id, registry) : title
 }

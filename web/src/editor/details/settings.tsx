@@ -6,7 +6,6 @@ import {
   findPlace,
   getKind,
   getNode,
-  layoutOf,
   partSchema,
   readValue,
   type NodeId,
@@ -143,7 +142,7 @@ function fieldsOf(kind: ReturnType<typeof getKind>, node: PageNode, search: stri
       const isHidden =
         field.hidden === true ||
         (field.unless !== undefined && node[part][field.unless] === true) ||
-        (node.kind === 'page' && !layoutOf(node.content).fields.some((one) => one.key === key))
+        kind.hidesField?.(node.content, key) === true
       if (isHidden || !matches(field.title, search)) return []
       return [
         { part, key, field, value, isSet: value !== undefined, isRequired: schema.required.includes(key) },

@@ -85,7 +85,6 @@ function VariantPictures({ id, node, fieldKey, field, value, onChange }: Variant
             title={words}
             screen={isSection ? SCREEN.section : SCREEN.block}
             size={SIZE}
-            css={isSection ? '' : '.section{padding:20px 0!important}'}
           />
           {words}
         </button>
@@ -106,6 +105,7 @@ function variantPage(
   nodes[id] = { ...nodes[id]!, look: { ...nodes[id]!.look, [key]: value } }
   const isSection = getKind(registry, nodes[id].kind).group === 'section'
   const root = newNode(getKind(registry, 'page'), { slots: { sections: [isSection ? id : 'around'] } })
-  const around = newNode(getKind(registry, 'section'), { slots: { blocks: [id] } })
+  const close = { sizes: { base: { above: 's', below: 's' } } }
+  const around = newNode(getKind(registry, 'section'), { ...close, slots: { blocks: [id] } })
   return { format: 3, root: 'root', nodes: { ...nodes, root, ...(isSection ? {} : { around }) } }
 }

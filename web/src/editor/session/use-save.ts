@@ -10,6 +10,7 @@ import {
 } from '@gullyline/core'
 import { ApiError, request } from '../../api/client.ts'
 import { refreshPages, refreshSite } from '../../api/hooks.ts'
+import { requestLong, type Watch } from '../../api/long-act.ts'
 import { inSite } from '../../api/site-address.ts'
 import { useSessionEnded } from '../../api/person.ts'
 import { drafts } from '../../ui/drafts.ts'
@@ -47,7 +48,7 @@ export interface Saving {
   /** Settles the spots that were asked about. */
   readonly settle: (choose: Choose) => Promise<void>
   /** Publishes the version that is on the screen, as it was last saved, and these shared sections with it. */
-  readonly publish: (alsoLive: readonly SharedName[]) => Promise<PublishResult | undefined>
+  readonly publish: (alsoLive: readonly SharedName[], watch: Watch) => Promise<PublishResult | undefined>
   readonly dismiss: () => void
   /** Tells that the page was deleted. */
   readonly deleted: () => void
@@ -159,17 +160,23 @@ export function useSave(store: EditorStore, documents: SessionDocuments, sender:
   )
 
   const publish = useCallback(
-    async (alsoLive: readonly SharedName[]): Promise<PublishResult | undefined> => {
+    async (alsoLive: readonly SharedName[], watch: Watch): Promise<PublishResult | undefined> => {
+      const named = SHARED_NAMES.filter((name) => alsoLive.includes(name))
       try {
         const path = inSite(`/pages/${pageId}/publish`)
         const { version, shared } = store.state.saved
-        const named = SHARED_NAMES.filter((name) => alsoLive.includes(name))
         const going = Object.fromEntries(named.map((name) => [documents[name], shared[name]!]))
         const body: PublishRequest = { version, shared: going }
-        const result = await request<PublishResult>(path, { method: 'POST', body })
+        const result = await requestLong<PublishResult>(path, { body, ...watch })
         readAgain(named)
         return result
       } catch (error) {
+        if (watch.signal.aborted) {
+          // It may have been done already: the list says what visitors see.
+          readAgain(named)
+          store.dispatch({ type: 'tell', words: 'Publishing was cancelled', tone: 'done' })
+          return undefined
+        }
         // Publishing is asked for again by the person, and not by itself.
         setState({ type: 'failed', message: messageOf(error), isRetried: false })
         store.dispatch({ type: 'tell', words: messageOf(error), tone: 'refused' })

@@ -1,6 +1,6 @@
 import { useMemo, useRef } from 'react'
 import styled from 'styled-components'
-import { screenRegistry, renderPage, type Page, type SiteContext } from '@gullyline/core'
+import { canvasCss, renderPage, screenRegistry, type Page, type SiteContext } from '@gullyline/core'
 import { useSeen } from '../../ui/use-seen.ts'
 import { PROMPT_CSS } from '../canvas/prompt-css.ts'
 
@@ -23,9 +23,8 @@ const Frame = styled.span`
   }
 `
 
-/** What a picture needs besides: no link to skip to the content, and a place for a picture that is not chosen yet. */
-const PREVIEW_CSS =
-  '.skip{display:none}main{flex:none}.picture:not(:has(img)),.slide:not(:has(img)),.hero:not(:has(>picture)){min-height:220px;background-color:#8885}'
+/** What a picture needs besides: no link to skip to the content, and a place for what is not chosen yet. */
+const PREVIEW_CSS = `.skip{display:none}main{flex:none}${canvasCss(screenRegistry)}`
 
 interface LivePictureProps {
   readonly page: Page
@@ -36,15 +35,13 @@ interface LivePictureProps {
   readonly screen: number
   /** Of the picture, in px. */
   readonly size: { readonly width: number; readonly height: number }
-  /** Rules for the picture alone. */
-  readonly css?: string
 }
 
 /**
  * A page or a part of one, made by the same renderer as the page that is edited, with what is asked for in it, shown
  * small. Each is a document of its own, so it is made when it comes into view.
  */
-export function LivePicture({ page, header, context, title, screen, size, css = '' }: LivePictureProps) {
+export function LivePicture({ page, header, context, title, screen, size }: LivePictureProps) {
   const frame = useRef<HTMLSpanElement>(null)
   const isSeen = useSeen(frame)
   const html = useMemo(() => {
@@ -52,11 +49,8 @@ export function LivePicture({ page, header, context, title, screen, size, css = 
     const parts = { page, title, description: '', ...(header ? { header } : {}) }
     const rendered = renderPage(parts, screenRegistry, { ...context, purpose: 'canvas' }, 'inline')
     const centre = header ? '' : 'body{justify-content:center}'
-    return rendered.html.replace(
-      '</head>',
-      `<style>${PREVIEW_CSS}${PROMPT_CSS}${centre}${css}</style></head>`,
-    )
-  }, [isSeen, page, header, context, title, css])
+    return rendered.html.replace('</head>', `<style>${PREVIEW_CSS}${PROMPT_CSS}${centre}</style></head>`)
+  }, [isSeen, page, header, context, title])
   const scale = (size.width - 2) / screen
   return (
     <Frame

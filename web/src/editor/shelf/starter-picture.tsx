@@ -9,6 +9,9 @@ const SIZE = { width: 148, height: 84 }
 /** Width in px of the screen that the picture shows: blocks are looked at closer than whole sections. */
 const SCREEN = { pageBody: 1000, section: 760, block: 420 } as const
 
+/** With little above and below: the picture is of what stands in it. */
+const CLOSE = { sizes: { base: { above: 's', below: 's' } } }
+
 /** A live picture of what would be placed. */
 export function StarterPicture({ starter }: { starter: Starter }) {
   const { registry } = useStore()
@@ -22,7 +25,6 @@ export function StarterPicture({ starter }: { starter: Starter }) {
       title={starter.title}
       screen={starter.type === 'page-body' ? SCREEN.pageBody : isSection ? SCREEN.section : SCREEN.block}
       size={SIZE}
-      css={isSection ? '' : '.section{padding:24px 0!important}'}
     />
   )
 }
@@ -40,7 +42,9 @@ function pageAround(starter: Starter, registry: Parameters<typeof getKind>[0], i
       [root]: newNode(getKind(registry, 'page'), { slots: { sections } }),
       ...(isSection
         ? {}
-        : { [around]: newNode(getKind(registry, 'section'), { slots: { blocks: [built.rootId] } }) }),
+        : {
+            [around]: newNode(getKind(registry, 'section'), { ...CLOSE, slots: { blocks: [built.rootId] } }),
+          }),
     },
   }
 }
