@@ -120,6 +120,7 @@ export {
 export { mergeNavigation } from './site/merge-navigation.ts'
 export {
   navigationLines,
+  MOST_NAVIGATION,
   navigationOf,
   withCurrent,
   type NavigationItem,

@@ -108,6 +108,7 @@ class Model {
         icon: null,
         sharePicture: null,
         navigation,
+        navigationLimit: 100,
         releaseId: null,
       },
       header: withBrand(demoSite.header, brand),

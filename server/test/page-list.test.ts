@@ -133,7 +133,7 @@ describe('of a large site', () => {
   const count = 1_300
 
   beforeAll(async () => {
-    const { manager, siteId } = server.at
+    const { manager } = server.at
     const rows = Array.from({ length: count }, (_, i) => [
       `tmz${i}`,
       i < 150 ? null : 'tmz0',

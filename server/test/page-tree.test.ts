@@ -257,13 +257,18 @@ test('a page with errors can be saved and can’t be published, and says which',
   expect(await (await live('/news/comet/')).text()).toContain('Ines')
 })
 
-test('pages of the top level come into the navigation by themselves up to a hundred, and no more', async () => {
+test('pages of the top level come into the navigation by themselves up to the limit of the site, and no more', async () => {
   const inNavigation = async () =>
     (await server.ask<PageSummary[]>('/api/sites/tarrowmoor/pages')).body.filter(
       (page) => page.parentId === null && page.inNavigation,
     ).length
+  const limitTo = (navigationLimit: unknown) =>
+    server.ask<SiteInfo>('/api/sites/tarrowmoor/settings', { method: 'PUT', body: { navigationLimit } })
   const before = await inNavigation()
-  for (let i = before; i < 102; i++)
+  const { status, body } = await limitTo(before + 2)
+  expect([status, body.navigationLimit]).toEqual([200, before + 2])
+  for (const wrong of [-1, 501, 1.5, '7', null]) expect((await limitTo(wrong)).status).toBe(400)
+  for (let i = 0; i < 4; i++)
     await post('/api/sites/tarrowmoor/pages', { title: `Line ${i}`, parentId: null })
-  expect(await inNavigation()).toBe(100)
+  expect(await inNavigation()).toBe(before + 2)
 })

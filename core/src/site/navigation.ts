@@ -26,6 +26,9 @@ export interface NavigationLine {
   readonly inside: readonly NavigationLine[]
 }
 
+/** The most that a site's `navigationLimit` can be: more than anybody reads in a menu. */
+export const MOST_NAVIGATION = 500
+
 /** The lines of the navigation as a page shows them. Refer to `navigationLines`. */
 export function navigationOf(
   items: readonly NavigationItem[],

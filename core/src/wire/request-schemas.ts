@@ -1,4 +1,5 @@
 /** The JSON Schemas (2020-12) of what the editor sends: the shape of each request. What the values may be, the server judges. */
+import { MOST_NAVIGATION } from '../site/navigation.ts'
 import { ID_PATTERN } from '../page/id.ts'
 import type {
   CopyPageRequest,
@@ -150,6 +151,7 @@ const SCHEMAS: Readonly<Record<keyof Requests, object>> = {
     icon: idOrNull,
     sharePicture: idOrNull,
     ownValues: flag,
+    navigationLimit: { type: 'integer', minimum: 0, maximum: MOST_NAVIGATION },
   }),
   nothing: object({}),
 }

@@ -134,6 +134,7 @@ export interface SiteInfo {
   readonly notFoundPageId: string | null
   readonly icon: string | null
   readonly sharePicture: string | null
+  readonly navigationLimit: number
   readonly header: Page
   readonly footer: Page
   /** What is known of the header and the footer as documents; `header` and `footer` are their newest versions. */
@@ -374,6 +375,8 @@ export interface SiteSettings {
   readonly sharePicture: string | null
   /** Whether pages may have sizes and colours that the look does not have. */
   readonly ownValues: boolean
+  /** So many pages at the top stand in the navigation by themselves; pages that are added beyond it do not. */
+  readonly navigationLimit: number
 }
 
 /** A change of the site's settings. What is absent stays as it is. */

@@ -18,6 +18,8 @@ export interface SiteRow {
   icon: string | null
   /** The picture shown where a page without one of its own is shared. */
   sharePicture: string | null
+  /** So many pages at the top stand in the navigation by themselves. */
+  navigationLimit: number
   /** A list of `NavigationItem`. */
   navigation: object
   /** The release that visitors see; null before anything was published. */
@@ -141,6 +143,7 @@ export const SiteEntity = new EntitySchema<SiteRow>({
     icon: { ...id, nullable: true },
     sharePicture: { ...id, name: 'share_picture', nullable: true },
     navigation: { type: 'json' },
+    navigationLimit: { type: 'int', name: 'navigation_limit', default: 100 },
     releaseId: { ...id, name: 'release_id', nullable: true },
   },
 })

@@ -113,7 +113,8 @@ export async function beginSite(services: Services): Promise<SiteScope> {
 }
 
 type Optional = 'notFoundPageId' | 'icon' | 'sharePicture'
-interface NewSite extends Omit<SiteRow, 'id' | 'releaseId' | Optional>, Partial<Pick<SiteRow, Optional>> {
+interface NewSite
+  extends Omit<SiteRow, 'id' | 'releaseId' | 'navigationLimit' | Optional>, Partial<Pick<SiteRow, Optional>> {
   readonly header: Page
   readonly footer: Page
 }

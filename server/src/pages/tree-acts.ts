@@ -37,21 +37,16 @@ export async function addPage(
 ): Promise<string> {
   const title = checkedTitle(given.title)
   const template = findTemplate(given.template)
-  await lockSite(at)
+  const { navigationLimit } = await lockSite(at)
   const { parentId, by } = given
-  const settings = { inNavigation: parentId === null && (await hasRoomInNavigation(at)) }
+  const settings = { inNavigation: parentId === null && (await hasRoomInNavigation(at, navigationLimit)) }
   return insertPageFrom(at, { template, title, slug: slugOf(title), parentId, settings, by })
 }
 
-/**
- * So many pages of the top level stand in the navigation by themselves, more than anybody reads. The navigation is on every
- * page: with all pages in it, what is published would grow with the square of their number.
- */
-const MOST_IN_NAVIGATION = 100
-
-async function hasRoomInNavigation({ manager, siteId }: SiteData): Promise<boolean> {
+/** The navigation is on every page: with all pages in it, what is published would grow with the square of their number. */
+async function hasRoomInNavigation({ manager, siteId }: SiteData, limit: number): Promise<boolean> {
   const where = { siteId, parentId: IsNull(), binnedAt: IsNull(), inNavigation: true }
-  return (await manager.countBy(PageEntity, where)) < MOST_IN_NAVIGATION
+  return (await manager.countBy(PageEntity, where)) < limit
 }
 
 interface PageFrom {

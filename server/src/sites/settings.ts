@@ -31,8 +31,16 @@ export async function changeSiteSettings(
   return (['name', 'language', 'icon', 'sharePicture'] as const).some((key) => next[key] !== now[key])
 }
 
-function settingsOfSite({ name, language, icon, sharePicture, look }: SiteRow): SiteSettings {
-  return { name, language, icon, sharePicture, ownValues: (look as Look).ownValues === true }
+function settingsOfSite({
+  name,
+  language,
+  icon,
+  sharePicture,
+  look,
+  navigationLimit,
+}: SiteRow): SiteSettings {
+  const ownValues = (look as Look).ownValues === true
+  return { name, language, icon, sharePicture, ownValues, navigationLimit }
 }
 
 async function assertPicture(at: SiteData, key: string, id: string | null): Promise<void> {

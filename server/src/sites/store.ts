@@ -30,6 +30,7 @@ export async function describeSite(at: SiteData, liveOrigin: string): Promise<Si
     notFoundPageId: site.notFoundPageId,
     icon: site.icon,
     sharePicture: site.sharePicture,
+    navigationLimit: site.navigationLimit,
     header: readDocument(header),
     footer: readDocument(footer),
     shared: {

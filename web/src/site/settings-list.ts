@@ -5,6 +5,11 @@ export const SETTINGS = [
   { id: 'icon', title: 'Icon', synonyms: ['favicon', 'logo', 'app icon'] },
   { id: 'share-picture', title: 'Sharing picture', synonyms: ['social media', 'og:image', 'preview'] },
   {
+    id: 'navigation-limit',
+    title: 'Pages in the navigation',
+    synonyms: ['menu', 'limit', 'top level', 'most'],
+  },
+  {
     id: 'own-values',
     title: 'Allow custom sizes and colours',
     synonyms: ['rules', 'own colours', 'custom values'],

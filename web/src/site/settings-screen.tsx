@@ -2,7 +2,7 @@ import { useEffect, useState, type ReactNode } from 'react'
 import { useLocation } from 'react-router'
 import styled from 'styled-components'
 import { mutate } from 'swr'
-import { languageFault, type SiteInfo, type SiteSettings } from '@gullyline/core'
+import { languageFault, MOST_NAVIGATION, type SiteInfo, type SiteSettings } from '@gullyline/core'
 import { request } from '../api/client.ts'
 import { inSite } from '../api/site-address.ts'
 import { useSite, type Site } from '../api/hooks.ts'
@@ -143,10 +143,26 @@ function Settings({ site }: { site: Site }) {
         >
           Shown where a page is shared that has no sharing picture of its own.
         </PictureSetting>
+        <TextSetting
+          id="navigation-limit"
+          title="Pages in the navigation"
+          saved={String(site.navigationLimit)}
+          isReadOnly={!isAdministrator}
+          fault={limitFault}
+          save={(text, was) => save({ navigationLimit: Number(text) }, { navigationLimit: Number(was) })}
+        >
+          So many pages at the top level are in the navigation by themselves. Pages added after them are not,
+          until you add them under Navigation.
+        </TextSetting>
         <OwnValues site={site} isReadOnly={!isAdministrator} />
       </div>
     </Sheet>
   )
+}
+
+function limitFault(text: string): string | undefined {
+  const isLimit = /^\d+$/.test(text) && Number(text) <= MOST_NAVIGATION
+  return isLimit ? undefined : `A number from 0 to ${MOST_NAVIGATION}.`
 }
 
 interface TextSettingProps {

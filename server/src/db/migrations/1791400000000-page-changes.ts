@@ -1,7 +1,7 @@
 import type { MigrationInterface, QueryRunner } from 'typeorm'
 
 /**
- * Changes are counted, and of each page it is kept which change was the last: so that what changed can be read alone. What
+ * A site says how many pages stand in its navigation by themselves. Changes are counted, and of each page it is kept which change was the last: so that what changed can be read alone. What
  * documents refer to is recorded again, with the pages whose sub-pages they list.
  */
 export class PageChanges1791400000000 implements MigrationInterface {
@@ -16,12 +16,14 @@ export class PageChanges1791400000000 implements MigrationInterface {
          KEY page_changes_number (site_id, number)
        ) ENGINE=InnoDB DEFAULT CHARSET=utf8mb4 COLLATE=utf8mb4_bin`,
     )
+    await runner.query('ALTER TABLE sites ADD navigation_limit INT NOT NULL DEFAULT 100')
     await runner.query('CREATE INDEX pages_navigation ON pages (site_id, in_navigation)')
     await runner.query('UPDATE documents SET uses_known = 0')
   }
 
   async down(runner: QueryRunner): Promise<void> {
     await runner.query('DROP INDEX pages_navigation ON pages')
+    await runner.query('ALTER TABLE sites DROP navigation_limit')
     await runner.query("DELETE FROM uses WHERE thing = 'inside'")
     await runner.query('DROP TABLE page_changes')
     await runner.query('ALTER TABLE revisions DROP number')
