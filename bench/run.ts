@@ -2,14 +2,14 @@
 import { startApplication } from './application.ts'
 import { actFigures } from './figures/acts.ts'
 import { coreFigures } from './figures/core.ts'
-import { dragFigure } from './figures/drag.ts'
+import { dragFigures } from './figures/drag.ts'
 import { editorSizeFigure } from './figures/editor-size.ts'
 import { httpFigure } from './figures/http.ts'
 import { largeSiteFigures } from './figures/large-site.ts'
 import { openingFigure } from './figures/opening.ts'
 import { publishedSizeFigure } from './figures/published-size.ts'
 import { peopleFigures } from './figures/people.ts'
-import { typingFigures } from './figures/typing.ts'
+import { largePageFigure, typingFigures } from './figures/typing.ts'
 import { uploadsFigure } from './figures/uploads.ts'
 import { versionFigures } from './figures/versions.ts'
 import type { Figure } from './measure.ts'
@@ -40,12 +40,13 @@ async function main(): Promise<void> {
     ['f', httpFigure],
     ['h', editorSizeFigure],
     ['ijk', actFigures],
-    ['l', dragFigure],
+    ['lB', dragFigures],
+    ['A', largePageFigure],
     ['m', openingFigure],
     ['xy', peopleFigures],
     // Last of this application: it is the server's greatest memory since it started.
     ['n', uploadsFigure],
-    ['opqrst', largeSiteFigures],
+    ['opqrstC', largeSiteFigures],
   ] as const
   const only = readOnly(OF_CORE + OF_VERSIONS + withApplication.map(([names]) => names).join(''))
   const isWanted = (names: string) => only === undefined || only.some((name) => names.includes(name))

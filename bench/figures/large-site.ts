@@ -6,6 +6,7 @@ import { packState } from '../../server/src/documents/states.ts'
 import { findVersion } from '../../server/src/documents/versions.ts'
 import { startApplication, type Application } from '../application.ts'
 import { figureOf, median, type Figure } from '../measure.ts'
+import { residentBytes } from './people.ts'
 
 const FEW = 50
 const MANY = 5_000
@@ -33,7 +34,7 @@ const ACTS: readonly (readonly [figure: string, what: string, act: (site: Site) 
   ['t', 'The first screen of the list of pages', timed(save, list)],
 ]
 
-/** (o) to (t): sites of 5,000 pages against sites of 50. */
+/** (o) to (t): sites of 5,000 pages against sites of 50; (C): the memory of their servers after that. */
 export async function largeSiteFigures(): Promise<Figure[]> {
   const sites = [await siteOf(MANY), await siteOf(FEW)] as const
   try {
@@ -50,6 +51,10 @@ export async function largeSiteFigures(): Promise<Figure[]> {
         }),
       )
     }
+    const [ours, reference] = await Promise.all(sites.map(({ app }) => residentBytes(app.serverPid)))
+    const what = `The server's memory on a site of ${MANY} pages, against one of ${FEW}`
+    const MiB = 1024 * 1024
+    figures.push(figureOf('C', 2, what, { ours: ours! / MiB, reference: reference! / MiB }, 'MiB'))
     return figures
   } finally {
     for (const { app } of sites) await app.stop()

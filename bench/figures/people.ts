@@ -99,7 +99,8 @@ async function memoryFigure(app: Application): Promise<Figure> {
   return figureOf('y', 1.3, what, { ours, reference: few / MiB }, 'MiB')
 }
 
-async function residentBytes(pid: number): Promise<number> {
+/** The memory that a process holds. */
+export async function residentBytes(pid: number): Promise<number> {
   const status = await readFile(`/proc/${pid}/status`, 'utf8')
   return Number(/^VmRSS:\s+(\d+) kB$/m.exec(status)![1]) * 1024
 }

@@ -21,6 +21,26 @@ export async function typingFigures(app: Application): Promise<Figure[]> {
   return figures
 }
 
+/** (A): a letter on a page of 3,000 blocks, against one on a page of 1,000. */
+export async function largePageFigure(app: Application): Promise<Figure> {
+  const { browser, context } = await openBrowser(app)
+  const pages: Page[] = []
+  for (const blocks of [3_000, 1_000]) {
+    const { id } = await app.makePage(blocks)
+    const page = await context.newPage()
+    await page.goto(`${app.editor}/pages/${id}`)
+    await page.frameLocator('iframe[title^="The page,"]').locator('h2').first().dblclick()
+    pages.push(page)
+  }
+  const times = pages.map(() => [] as number[])
+  for (let round = 0; round < ROUNDS; round++)
+    for (const [i, page] of pages.entries()) times[i]!.push(...(await typeLetters(page)))
+  await browser.close()
+  const [ours, reference] = times.map(median)
+  const about = 'From key press to paint on a page of 3,000 blocks, against one of 1,000'
+  return figureOf('A', 1.5, about, { ours: ours!, reference: reference! })
+}
+
 async function typingFigure(
   app: Application,
   { figure, selector, what }: (typeof PLACES)[number],
