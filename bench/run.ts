@@ -5,7 +5,7 @@ import { coreFigures } from './figures/core.ts'
 import { dragFigures } from './figures/drag.ts'
 import { editorSizeFigure } from './figures/editor-size.ts'
 import { httpFigure } from './figures/http.ts'
-import { largeSiteFigures } from './figures/large-site.ts'
+import { headerFigure, largeSiteFigures } from './figures/large-site.ts'
 import { openingFigure } from './figures/opening.ts'
 import { publishedSizeFigure } from './figures/published-size.ts'
 import { peopleFigures } from './figures/people.ts'
@@ -47,6 +47,7 @@ async function main(): Promise<void> {
     // Last of this application: it is the server's greatest memory since it started.
     ['n', uploadsFigure],
     ['opqrstC', largeSiteFigures],
+    ['z', headerFigure],
   ] as const
   const only = readOnly(OF_CORE + OF_VERSIONS + withApplication.map(([names]) => names).join(''))
   const isWanted = (names: string) => only === undefined || only.some((name) => names.includes(name))

@@ -1,13 +1,32 @@
 import { randomBytes } from 'node:crypto'
+import { mkdtemp, rm, writeFile } from 'node:fs/promises'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
 import type { DataSource } from 'typeorm'
-import { ID_BYTES, idFrom, withSettings, type Page, type PageDocument } from '@gullyline/core'
+import {
+  defaultRegistry,
+  ID_BYTES,
+  idFrom,
+  navigationLines,
+  pageTree,
+  renderPage,
+  withCurrent,
+  withSettings,
+  type Library,
+  type Page,
+  type PageDocument,
+  type PageSummary,
+  type SiteInfo,
+} from '@gullyline/core'
 import { openDatabase } from '../../server/src/db/data-source.ts'
 import { packState } from '../../server/src/documents/states.ts'
 import { findVersion } from '../../server/src/documents/versions.ts'
+import { compress } from '../../server/src/publish/content-store.ts'
 import { startApplication, type Application } from '../application.ts'
 import { figureOf, median, type Figure } from '../measure.ts'
 import { residentBytes } from './people.ts'
 
+const SITE = '/api/sites/tarrowmoor'
 const FEW = 50
 const MANY = 5_000
 /** Pages stand in groups of so many, under pages of their own. */
@@ -61,6 +80,81 @@ export async function largeSiteFigures(): Promise<Figure[]> {
   }
 }
 
+/** Pages that show the header. */
+const SHOWING = 300
+const HEADER_ROUNDS = 3
+
+/** (z): publishing a header that changed, against making the files of all pages that show it, one after another, and nothing else. */
+export async function headerFigure(): Promise<Figure> {
+  const site = await siteOf(SHOWING)
+  try {
+    const times = { ours: [] as number[], reference: [] as number[] }
+    for (let round = 0; round < HEADER_ROUNDS; round++) {
+      times.ours.push(await timed(saveHeader, publishHeader)(site))
+      times.reference.push(await bareRender(site))
+    }
+    const what = `Publishing a changed header on ${SHOWING} pages, against making the files of those pages alone`
+    return figureOf('z', 1.3, what, { ours: median(times.ours), reference: median(times.reference) })
+  } finally {
+    await site.app.stop()
+  }
+}
+
+async function saveHeader(site: Site): Promise<void> {
+  const { ask, page, version } = site
+  const { header, shared } = (await ask('GET', SITE)) as SiteInfo
+  const root = header.nodes[header.root]!
+  const changed = { ...root, content: { ...root.content, brand: `Tarrowmoor ${++site.acts}` } }
+  const document = { ...header, nodes: { ...header.nodes, [header.root]: changed } }
+  const { id, version: base } = shared.header
+  await ask('PUT', `${SITE}/pages/${page}/document`, {
+    base: version,
+    shared: [{ id, base, document }],
+    journal: null,
+  })
+}
+
+async function publishHeader({ ask, page, version }: Site): Promise<void> {
+  const { shared } = (await ask('GET', SITE)) as SiteInfo
+  const body = { version, shared: { [shared.header.id]: shared.header.version } }
+  await ask('POST', `${SITE}/pages/${page}/publish`, body)
+}
+
+/** Renders every page as it is published, compresses it for each coding, and writes the files. */
+async function bareRender({ ask, document }: Site): Promise<number> {
+  const info = (await ask('GET', SITE)) as SiteInfo
+  const { pictures, files } = (await ask('GET', `${SITE}/library`)) as Library
+  const pages = (await ask('GET', `${SITE}/pages`)) as PageSummary[]
+  const { header, footer, look, navigation, name, language, liveOrigin: origin } = info
+  const labelled = pages.map((page) => ({ ...page, label: page.title }))
+  const lines = navigationLines(navigation, labelled)
+  const shared = {
+    site: { name, language, home: '/', origin, icons: [] },
+    look,
+    paths: Object.fromEntries(pages.map(({ id, path }) => [id, path])),
+    tree: pageTree(pages),
+    pictures,
+    files,
+    fontBase: '/fonts/',
+    fontNames: {},
+    purpose: 'publish' as const,
+  }
+  const folder = await mkdtemp(join(tmpdir(), 'gullyline-bare-'))
+  const start = performance.now()
+  for (const { id, title, path, description } of pages) {
+    const context = { ...shared, page: { id, title }, navigation: withCurrent(lines, id) }
+    const parts = { page: document, header, footer, title, description, path }
+    const { html } = renderPage(parts, defaultRegistry, context, () => ({ href: '/', integrity: '' }))
+    const bytes = Buffer.from(html)
+    await writeFile(join(folder, id), bytes)
+    for (const [coding, make] of compress)
+      await writeFile(join(folder, id + coding), await make(bytes, '.html'))
+  }
+  const time = performance.now() - start
+  await rm(folder, { recursive: true })
+  return time
+}
+
 async function siteOf(pages: number): Promise<Site> {
   const app = await startApplication()
   const database = await openDatabase(app.databaseUrl)
@@ -73,7 +167,7 @@ async function siteOf(pages: number): Promise<Site> {
     if (!answer.ok) throw new Error(`${method} ${path}: ${await answer.text()}`)
     return answer.json()
   }
-  const { document } = (await ask('GET', `/api/sites/tarrowmoor/pages/${page}`)) as PageDocument
+  const { document } = (await ask('GET', `${SITE}/pages/${page}`)) as PageDocument
   const site = { app, ask, page, document, version: 1, acts: 0 }
   // The first publish makes all of them.
   await save(site)
@@ -85,17 +179,18 @@ async function siteOf(pages: number): Promise<Site> {
 async function addPages(database: DataSource, count: number): Promise<string> {
   const { document } = await findVersion({ manager: database.manager, siteId: 'tarrowmoor' }, 'tmvisit', 1)
   const { state } = await packState(withSettings(document, { inNavigation: false }), undefined)
-  const groups: string[] = []
+  // All stand under one page, so that as many stand at the top as of a site of few: what moves there moves as many.
+  const holder = idFrom(randomBytes(ID_BYTES))
   let last = ''
   for (let from = 0; from < count; from += GROUP) {
     const ids = Array.from({ length: Math.min(GROUP, count - from) }, () => idFrom(randomBytes(ID_BYTES)))
-    groups.push(ids[0]!)
     last = ids.at(-1)!
-    const rows = ids.map((id, i) => {
-      const parent = i === 0 ? null : ids[0]!
+    const rows: (string | number | null)[][] = ids.map((id, i) => {
+      const parent = i === 0 ? holder : ids[0]!
       const slug = i === 0 ? `group-${from}` : `page-${i}`
-      return [id, parent, from + i + 100, slug, i === 0 ? `/${slug}/` : `/group-${from}/${slug}/`]
+      return [id, parent, from + i, slug, i === 0 ? `/many/${slug}/` : `/many/group-${from}/${slug}/`]
     })
+    if (from === 0) rows.unshift([holder, null, 100, 'many', '/many/'])
     for (const [id, parent, position, slug, address] of rows) {
       await database.query(
         "INSERT INTO documents (id, site_id, type, version) SELECT ?, site_id, 'page', 1 FROM pages WHERE id = 'tmvisit'",
@@ -119,6 +214,15 @@ async function addPages(database: DataSource, count: number): Promise<string> {
       )
     }
   }
+  // The server does not know yet of what was written past it.
+  await database.query(
+    "UPDATE revisions SET number = number + 1, value = 'bench' WHERE name = 'tarrowmoor/pages'",
+  )
+  await database.query(
+    `INSERT INTO page_changes (page_id, site_id, number)
+     SELECT p.id, p.site_id, r.number FROM pages p, revisions r WHERE r.name = 'tarrowmoor/pages'
+     ON DUPLICATE KEY UPDATE number = VALUES(number)`,
+  )
   return last
 }
 
@@ -136,13 +240,13 @@ async function nothing(): Promise<void> {
 }
 
 async function open({ ask, page }: Site): Promise<void> {
-  await ask('GET', `/api/sites/tarrowmoor/pages/${page}`)
+  await ask('GET', `${SITE}/pages/${page}`)
 }
 
 async function save(site: Site): Promise<void> {
   const { ask, page, version } = site
   site.document = withSettings(site.document, { description: `Changed ${++site.acts} times` })
-  await ask('PUT', `/api/sites/tarrowmoor/pages/${page}/document`, {
+  await ask('PUT', `${SITE}/pages/${page}/document`, {
     base: version,
     document: site.document,
     journal: null,
@@ -151,18 +255,18 @@ async function save(site: Site): Promise<void> {
 }
 
 async function publish({ ask, page, version }: Site): Promise<void> {
-  await ask('POST', `/api/sites/tarrowmoor/pages/${page}/publish`, { version })
+  await ask('POST', `${SITE}/pages/${page}/publish`, { version })
 }
 
 async function add(site: Site): Promise<void> {
-  await site.ask('POST', '/api/sites/tarrowmoor/pages', { title: `Added ${++site.acts}`, parentId: null })
+  await site.ask('POST', `${SITE}/pages`, { title: `Added ${++site.acts}`, parentId: null })
 }
 
 async function move(site: Site): Promise<void> {
   const place = { parentId: site.acts++ % 2 === 0 ? null : 'tmvisit', position: 0 }
-  await site.ask('POST', `/api/sites/tarrowmoor/pages/${site.page}/place`, place)
+  await site.ask('POST', `${SITE}/pages/${site.page}/place`, place)
 }
 
 async function list({ ask }: Site): Promise<void> {
-  await ask('GET', '/api/sites/tarrowmoor/page-list')
+  await ask('GET', `${SITE}/page-list`)
 }

@@ -115,6 +115,7 @@ class Model {
       footer: demoSite.footer,
       tree: { change: 0, pages: [] },
       pages: kept,
+      byId: new Map(kept.map((page) => [page.id, page])),
       goingLive: new Set(),
       redirects: {},
       pictures: Object.fromEntries(await Promise.all([...this.revisions].map(pictureOf))),
@@ -220,7 +221,7 @@ const anyChange: fc.Arbitrary<Change> = fc.oneof(
   }),
 )
 
-const NOTHING = { pages: {} }
+const NOTHING = { pages: new Map() }
 
 function outcome({ pages, addresses }: CompiledSite) {
   return { pages, addresses }
@@ -245,8 +246,8 @@ test('a site that is compiled change by change is the one that is compiled from 
             isKnown ? last : { pages: last.pages },
             services(),
           )
-          for (const [id, { key }] of Object.entries(step.pages)) {
-            if (last.pages[id]?.key === key) same++
+          for (const [id, { key }] of step.pages) {
+            if (last.pages.get(id)?.key === key) same++
             else made++
           }
           last = step

@@ -21,6 +21,6 @@ export async function databaseMark({ manager }: SiteData): Promise<string> {
   return Number(row!.created).toString(36)
 }
 
-/** SQL that is true for pages (`p`) that changed after the change with the number that is its parameter. */
-export const CHANGED_SINCE =
-  'p.id IN (SELECT c.page_id FROM page_changes c WHERE c.site_id = p.site_id AND c.number > ?)'
+/** SQL for the pages (`p`) of a site that changed after a change; its parameters are the site and the number of the change. */
+export const CHANGED_PAGES =
+  'page_changes c STRAIGHT_JOIN pages p ON p.id = c.page_id WHERE c.site_id = ? AND c.number > ?'

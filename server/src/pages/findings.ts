@@ -1,7 +1,8 @@
-import { IsNull } from 'typeorm'
+import { In, IsNull } from 'typeorm'
 import {
   anchorsOf,
   defaultRegistry,
+  documentUses,
   pagesLinkedInto,
   runChecks,
   runSectionChecks,
@@ -11,10 +12,11 @@ import {
   type Finding,
   type Look,
   type Page,
+  type UsedThing,
 } from '@gullyline/core'
 import { PageEntity } from '../db/rows.ts'
 import { findNewest, findVersion, readDocument } from '../documents/versions.ts'
-import { listFiles, listPictures } from '../media/store.ts'
+import { filesOf, picturesOf } from '../media/store.ts'
 import { findSite } from '../documents/site-row.ts'
 import { findPageRow } from './store.ts'
 import type { SiteData } from '../db/site-scope.ts'
@@ -42,9 +44,11 @@ export async function sectionFindings(
 
 /** What the site has of what a document refers to. */
 async function checkedSite(at: SiteData, document: Page): Promise<CheckedSite> {
-  const site = await findSite(at)
+  const look = themedLook((await findSite(at)).look as Look, settingsOf(document).theme)
+  const used = documentUses(document, defaultRegistry, look)
+  const idsOf = (thing: UsedThing): string[] => used.filter((one) => one.thing === thing).map((one) => one.id)
   const others = await at.manager.find(PageEntity, {
-    where: { siteId: at.siteId, binnedAt: IsNull() },
+    where: { siteId: at.siteId, binnedAt: IsNull(), id: In(idsOf('page')) },
     select: { id: true },
   })
   // Of most pages it is enough to know that they are there; only those that are linked into are read.
@@ -57,9 +61,9 @@ async function checkedSite(at: SiteData, document: Page): Promise<CheckedSite> {
   }
   return {
     ...settingsOf(document),
-    look: themedLook(site.look as Look, settingsOf(document).theme),
+    look,
     pages: anchors,
-    pictures: await listPictures(at),
-    files: await listFiles(at),
+    pictures: await picturesOf(at, idsOf('picture')),
+    files: await filesOf(at, idsOf('file')),
   }
 }

@@ -1,25 +1,27 @@
 /** The list of a site's pages, in parts: the first screen at once, then the rest, then only what changed. */
 import { In } from 'typeorm'
 import type { PageListPart, PageSummary } from '@gullyline/core'
-import { CHANGED_SINCE, databaseMark, lastPageChange } from '../db/page-changes.ts'
+import { CHANGED_PAGES, databaseMark, lastPageChange } from '../db/page-changes.ts'
 import { PageEntity, type PageRow } from '../db/rows.ts'
 import type { SiteData } from '../db/site-scope.ts'
 import { liveVersions } from '../documents/live.ts'
 import { newestVersions } from '../documents/versions.ts'
 import { summarize } from './tree.ts'
 
-/** As many as a screen shows, and some more. */
-const FIRST = 100
+/** A site of so many pages is sent at once. */
+const FEW = 100
+/** More rows than a screen shows. */
+const FIRST = 50
 const NEXT = 1_000
 
 /** Returns the beginning of the list: all pages of a site with few of them, else the first ones at the top of the tree. */
 export async function firstPages(at: SiteData): Promise<PageListPart> {
   const total = await countPages(at)
-  const isAll = total <= FIRST
+  const isAll = total <= FEW
   const pages = await pagesWhere(
     at,
     `${isAll ? '' : 'AND p.parent_id IS NULL'} ORDER BY p.position LIMIT ?`,
-    [FIRST],
+    [isAll ? FEW : FIRST],
   )
   return { pages, gone: [], total, mark: await markNow(at), next: isAll ? null : '' }
 }
@@ -41,12 +43,14 @@ export async function pagesSince(at: SiteData, mark: string): Promise<PageListPa
   const since = /^\d{1,15}$/.test(number) ? Number(number) : Infinity
   if (database !== now.split('.', 1)[0] || since > (await lastPageChange(at)))
     return { ...(await firstPages(at)), isAnew: true }
-  const pages = await pagesWhere(at, `AND ${CHANGED_SINCE}`, [since])
-  const gone = await at.manager.query<{ id: string }[]>(
-    `SELECT p.id FROM pages p WHERE p.site_id = ? AND p.binned_at IS NOT NULL AND ${CHANGED_SINCE}`,
+  const changed = await at.manager.query<{ id: string; isGone: number }[]>(
+    `SELECT p.id, p.binned_at IS NOT NULL AS isGone FROM ${CHANGED_PAGES}`,
     [at.siteId, since],
   )
-  return { pages, gone: gone.map(({ id }) => id), total: await countPages(at), mark: now, next: null }
+  const idsOf = (isGone: boolean) =>
+    changed.filter((one) => Boolean(one.isGone) === isGone).map(({ id }) => id)
+  const pages = await listedPages(at, idsOf(false))
+  return { pages, gone: idsOf(true), total: await countPages(at), mark: now, next: null }
 }
 
 async function markNow(at: SiteData): Promise<string> {

@@ -8,38 +8,53 @@ export interface ListedAddress {
   readonly savedAt: Date
 }
 
+/** Where the sitemap, or the list of its files, is. */
+export const SITEMAP = '/sitemap.xml'
+
 /** Everything may be read; pages that are not to be listed say so themselves (RFC 9309). */
 export function robotsTxt(origin: string): string {
-  return `User-agent: *\nAllow: /\n\nSitemap: ${origin}/sitemap.xml\n`
+  return `User-agent: *\nAllow: /\n\nSitemap: ${origin}${SITEMAP}\n`
 }
 
 /** One file may list 50,000 addresses (sitemaps.org); from so many on, parts of it are made anew, and not all. */
 const MOST_IN_ONE = 1_000
 
-/**
- * The sitemap by the schema of sitemaps.org, version 0.9, by the addresses of its files: addresses escaped, moments as W3C
- * dates. Of a large site it is an index of parts, each with the pages whose ids end alike, so that a page that changes
- * changes one small part.
- */
-export function sitemapFiles(origin: string, pages: readonly ListedAddress[]): Record<string, string> {
-  if (pages.length <= MOST_IN_ONE) return { '/sitemap.xml': urlSet(origin, pages) }
-  const parts = new Map<string, ListedAddress[]>()
-  for (const page of pages) {
-    const sign = page.id.slice(-1)
-    parts.set(sign, [...(parts.get(sign) ?? []), page])
-  }
-  const named = [...parts].sort().map(([sign, part]) => [`/sitemap-${sign}.xml`, part] as const)
-  const index = named.map(([path, part]) => entry('sitemap', origin, path, newest(part)))
-  return {
-    '/sitemap.xml': document('sitemapindex', index),
-    ...Object.fromEntries(named.map(([path, part]) => [path, urlSet(origin, part)])),
-  }
+/** Some of the pages of a sitemap, which are listed in a file of their own. */
+export interface SitemapPart {
+  /** The address of the file. */
+  readonly path: string
+  readonly pages: readonly ListedAddress[]
 }
 
-function urlSet(origin: string, pages: readonly ListedAddress[]): string {
+/**
+ * The files that list pages: one, or of a large site several, each with the pages whose ids end alike, so that a page that
+ * changes changes one small file.
+ */
+export function sitemapParts(pages: readonly ListedAddress[]): readonly SitemapPart[] {
+  if (pages.length <= MOST_IN_ONE) return [{ path: SITEMAP, pages }]
+  const parts = new Map<string, ListedAddress[]>()
+  for (const page of pages) {
+    const path = `/sitemap-${page.id.slice(-1)}.xml`
+    const part = parts.get(path)
+    if (part) part.push(page)
+    else parts.set(path, [page])
+  }
+  return [...parts].map(([path, part]) => ({ path, pages: part })).sort((a, b) => (a.path < b.path ? -1 : 1))
+}
+
+/** A sitemap by the schema of sitemaps.org, version 0.9: addresses escaped, moments as W3C dates. */
+export function sitemapXml(origin: string, { pages }: SitemapPart): string {
   return document(
     'urlset',
     pages.map(({ path, savedAt }) => entry('url', origin, path, savedAt)),
+  )
+}
+
+/** The list of the files of a sitemap that has several. */
+export function sitemapIndexXml(origin: string, parts: readonly SitemapPart[]): string {
+  return document(
+    'sitemapindex',
+    parts.map(({ path, pages }) => entry('sitemap', origin, path, newest(pages))),
   )
 }
 

@@ -1,10 +1,10 @@
 /** The site as it is live, read from the database: what publishing compiles. */
 import { settingsOf, type Page, type PageSettings, type Picture, type SiteFile } from '@gullyline/core'
 import { RedirectEntity, type PageRow, type SiteRow } from '../db/rows.ts'
-import { CHANGED_SINCE, lastPageChange } from '../db/page-changes.ts'
-import { liveVersionOf, liveVersions } from '../documents/live.ts'
+import { CHANGED_PAGES, lastPageChange } from '../db/page-changes.ts'
+import { liveVersionOf, liveVersions, type LiveVersion } from '../documents/live.ts'
 import { findDocument } from '../documents/store.ts'
-import { findVersion, findVersions, readDocument } from '../documents/versions.ts'
+import { findVersion, findVersions, readDocument, type VersionKey } from '../documents/versions.ts'
 import { Refused } from '../http/errors.ts'
 import { listFiles, listPictures } from '../media/store.ts'
 import { findPageRow } from '../pages/store.ts'
@@ -48,6 +48,8 @@ export interface LiveSite {
   readonly tree: KnownTree
   /** In the order of the tree. */
   readonly pages: readonly LivePage[]
+  /** The same by their ids. */
+  readonly byId: ReadonlyMap<string, LivePage>
   /** The ids of pages that somebody asked to go live now: all that they show must be there. */
   readonly goingLive: ReadonlySet<string>
   /** Where addresses lead that pages had before. */
@@ -76,10 +78,11 @@ export async function readLiveSite(
 ): Promise<LiveSite> {
   const site = await findSite(at)
   const tree = last ? await treeSince(at, last.tree) : await wholeTree(at)
-  const standing = new Set([site.headerId, site.footerId, ...tree.pages.map(({ id }) => id)])
-  for (const id of Object.keys(goingLive)) if (!standing.has(id)) await refuseAbsent(at, id)
+  for (const id of Object.keys(goingLive))
+    if (id !== site.headerId && id !== site.footerId && !tree.pages.some((page) => page.id === id))
+      await refuseAbsent(at, id)
   const pages = await livePages(at, { site, tree, goingLive, records, last })
-  const livePaths = new Map(pages.map((page) => [page.id, page.path]))
+  const byId = new Map(pages.map((page) => [page.id, page]))
   // Versions are never changed, so they can be read after the transaction.
   const readDocuments = (some: readonly LivePage[]): Promise<ReadonlyMap<string, Page>> =>
     scope.read((at) =>
@@ -95,8 +98,9 @@ export async function readLiveSite(
     footer: await readShared(at, site.footerId, goingLive),
     tree,
     pages,
+    byId,
     goingLive: new Set(Object.keys(goingLive)),
-    redirects: await liveRedirects(at, livePaths),
+    redirects: await liveRedirects(at, byId),
     pictures: await listPictures(at),
     files: await listFiles(at),
     readDocuments,
@@ -112,37 +116,38 @@ async function livePages(
   at: SiteData,
   { site, tree, goingLive, records, last }: ToList,
 ): Promise<LivePage[]> {
-  const before = new Map((last?.pages ?? []).map((page) => [page.id, page]))
+  const before = last?.byId ?? new Map<string, LivePage>()
   const versionOf = await liveVersionsOf(at, { tree, last, before })
-  const live = tree.pages.flatMap((row) => {
-    const version = Object.hasOwn(goingLive, row.id) ? goingLive[row.id] : versionOf(row.id)
-    return version == null ? [] : [{ row, version }]
-  })
-  const recordOf = ({ row, version }: (typeof live)[number]) => {
-    const known = before.get(row.id)
-    if (known?.version === version) return known
-    const record = Object.hasOwn(records, row.id) ? records[row.id] : undefined
-    return record?.version === version
-      ? { settings: record.settings, savedAt: new Date(record.savedAt) }
-      : undefined
+  const live: { readonly row: StandingPage; readonly version: number }[] = []
+  const unknown: VersionKey[] = []
+  for (const row of tree.pages) {
+    const { id } = row
+    const version = Object.hasOwn(goingLive, id) ? goingLive[id] : versionOf(id)
+    if (version == null) continue
+    live.push({ row, version })
+    if (before.get(id)?.version !== version && records.get(id)?.version !== version)
+      unknown.push({ documentId: id, number: version })
   }
-  const found = await findVersions(
-    at,
-    live.filter((one) => !recordOf(one)).map(({ row, version }) => ({ documentId: row.id, number: version })),
-    (version) => ({ savedAt: version.savedAt, settings: settingsOf(readDocument(version)) }),
-  )
-  return live.map((one): LivePage => {
-    const { row, version } = one
-    const { settings, savedAt } = recordOf(one) ?? found.get(row.id)!
-    const { id, parentId, address: path } = row
+  const found = await findVersions(at, unknown, (version) => ({
+    savedAt: version.savedAt,
+    settings: settingsOf(readDocument(version)),
+  }))
+  return live.map(({ row: { id, parentId, address: path }, version }): LivePage => {
     const isNotFound = id === site.notFoundPageId
     const known = before.get(id)
-    return known?.version === version &&
+    const isSame =
+      known?.version === version &&
       known.path === path &&
       known.parentId === parentId &&
       known.isNotFound === isNotFound
-      ? known
-      : { id, path, parentId, version, savedAt, settings, title: settings.title || UNTITLED, isNotFound }
+    if (isSame) return known
+    const record = records.get(id)
+    const { settings, savedAt } =
+      found.get(id) ??
+      (known?.version === version
+        ? known
+        : { settings: record!.settings, savedAt: new Date(record!.savedAt) })
+    return { id, path, parentId, version, savedAt, settings, title: settings.title || UNTITLED, isNotFound }
   })
 }
 
@@ -161,49 +166,56 @@ async function liveVersionsOf(
     const all = await liveVersions(at)
     return (id) => all.get(id)?.version
   }
-  const versions = new Map<string, number | undefined>()
-  if (tree.pages !== last.tree.pages) {
-    // What came back from the bin may be live.
-    const stood = new Set(last.tree.pages.map(({ id }) => id))
-    for (const { id } of tree.pages)
-      if (!stood.has(id)) versions.set(id, (await liveVersionOf(at, id))?.version)
-  }
-  return (id) => versions.get(id) ?? before.get(id)?.version
+  if (tree.pages === last.tree.pages) return (id) => before.get(id)?.version
+  // What came back from the bin may be live.
+  const stood = new Set(last.tree.pages.map(({ id }) => id))
+  const back = tree.pages.map(({ id }) => id).filter((id) => !stood.has(id))
+  const versions = back.length > 0 ? await liveVersions(at, back) : new Map<string, LiveVersion>()
+  return (id) => (versions.get(id) ?? before.get(id))?.version
 }
 
 async function wholeTree(at: SiteData): Promise<KnownTree> {
-  const rows = await placesOf(at)
-  return { change: await lastPageChange(at), pages: asTree(inOrder(rows.filter(isStanding))) }
+  const rows = await at.manager.query<PlacedPage[]>(`SELECT ${PLACE} FROM pages p WHERE p.site_id = ?`, [
+    at.siteId,
+  ])
+  return { change: await lastPageChange(at), pages: asTree(rows.filter(isStanding).sort(byPlace)) }
 }
 
 /** The tree as it is, by the pages that changed since it was known. */
 async function treeSince(at: SiteData, known: KnownTree): Promise<KnownTree> {
   const change = await lastPageChange(at)
   if (change === known.change) return known
-  const changed = await placesOf(at, known.change)
-  const before = new Map(known.pages.map((page) => [page.id, page]))
-  const isPlaced = (page: PlacedPage): boolean => !isSamePlace(page, before.get(page.id))
-  const placed = changed.filter(isPlaced)
-  // Nearly always something was saved and nothing moved.
-  if (placed.length === 0) return { change, pages: known.pages }
-  const ids = new Set(placed.map(({ id }) => id))
-  const others = known.pages.filter(({ id }) => !ids.has(id))
-  return { change, pages: asTree(inOrder([...others, ...placed.filter(isStanding)])) }
+  const sql = `SELECT ${PLACE} FROM ${CHANGED_PAGES}`
+  const rows = await at.manager.query<PlacedPage[]>(sql, [at.siteId, known.change])
+  const changed = new Map(rows.map((page) => [page.id, page]))
+  // What was saved and stands where it stood is left alone.
+  for (const page of known.pages) {
+    const now = changed.get(page.id)
+    if (now && isSamePlace(now, page)) changed.delete(page.id)
+  }
+  if (changed.size === 0) return { change, pages: known.pages }
+  const placed = [...changed.values()].filter(isStanding).sort(byPlace)
+  const others = known.pages.filter(({ id }) => !changed.has(id))
+  return { change, pages: merged(others, placed) }
+}
+
+/** Two lists in the order of the tree as one. */
+function merged(one: readonly StandingPage[], other: readonly StandingPage[]): StandingPage[] {
+  const all: StandingPage[] = []
+  let at = 0
+  for (const page of one) {
+    while (at < other.length && byPlace(other[at]!, page) < 0) all.push(other[at++]!)
+    all.push(page)
+  }
+  return [...all, ...other.slice(at)]
 }
 
 type PlacedPage = Omit<StandingPage, 'address'> & Pick<PageRow, 'address'>
 
-/** Places of pages, with little of each, which is read in a fraction of the time; of those that changed after a change. */
-function placesOf({ manager, siteId }: SiteData, since?: number): Promise<PlacedPage[]> {
-  return manager.query<PlacedPage[]>(
-    `SELECT p.id, p.parent_id AS parentId, p.position, p.slug, p.address FROM pages p
-     WHERE p.site_id = ?${since === undefined ? '' : ` AND ${CHANGED_SINCE}`}`,
-    [siteId, since],
-  )
-}
+/** Of a page, what says where it stands: little, so that thousands are read in a moment. */
+const PLACE = 'p.id, p.parent_id AS parentId, p.position, p.slug, p.address'
 
-function isSamePlace(page: PlacedPage, before: StandingPage | undefined): boolean {
-  if (!before) return page.address === null
+function isSamePlace(page: PlacedPage, before: StandingPage): boolean {
   return (['parentId', 'position', 'slug', 'address'] as const).every((key) => page[key] === before[key])
 }
 
@@ -212,8 +224,8 @@ function isStanding(page: PlacedPage): page is StandingPage {
   return page.address !== null
 }
 
-function inOrder(pages: readonly StandingPage[]): StandingPage[] {
-  return pages.toSorted((a, b) => a.position - b.position || (a.id < b.id ? -1 : 1))
+function byPlace(one: StandingPage, other: StandingPage): number {
+  return one.position - other.position || (one.id < other.id ? -1 : 1)
 }
 
 async function readShared(at: SiteData, documentId: string, goingLive: GoingLive): Promise<Page> {
@@ -224,13 +236,15 @@ async function readShared(at: SiteData, documentId: string, goingLive: GoingLive
 /** Where old addresses lead, for pages that visitors can see. */
 async function liveRedirects(
   at: SiteData,
-  livePaths: ReadonlyMap<string, string>,
+  pages: ReadonlyMap<string, LivePage>,
 ): Promise<Record<string, string>> {
   const rows = await at.manager.find(RedirectEntity, { where: { siteId: at.siteId } })
-  const inUse = new Set(livePaths.values())
+  const old = new Set(rows.map(({ path }) => path))
+  const inUse = new Set<string>()
+  for (const { path } of pages.values()) if (old.has(path)) inUse.add(path)
   return Object.fromEntries(
     rows.flatMap(({ path, pageId }) => {
-      const to = livePaths.get(pageId)
+      const to = pages.get(pageId)?.path
       return to === undefined || inUse.has(path) ? [] : [[path, to]]
     }),
   )

@@ -43,50 +43,6 @@ export function pageKeys({
     ])
 }
 
-/** What pages read of the site by name, and what it is made of. */
-export interface ReadSite extends Pick<SiteContext, 'paths' | 'pictures' | 'files' | 'tree'> {
-  readonly pages: readonly LivePage[]
-  readonly lines: ReturnType<typeof navigationLines>
-}
-
-/** Returns what stands for something else now than before: pages that read none of it are made from the same. */
-export function changedReads(before: ReadSite, now: ReadSite): ReadonlySet<ReadName> {
-  const changed = new Set<ReadName>()
-  if (!sameJson(before.lines, now.lines)) changed.add('navigation')
-  for (const kind of ['picture', 'file'] as const)
-    for (const id of keysOfBoth(before[`${kind}s`], now[`${kind}s`]))
-      if (!isReadAlike(before, now, `${kind}:${id}`)) changed.add(`${kind}:${id}`)
-  const pages = new Map(before.pages.map((page) => [page.id, page]))
-  const ids = new Set(pages.keys())
-  for (const page of now.pages) {
-    ids.add(page.id)
-    // Most pages are the very same objects.
-    if (pages.get(page.id) === page) pages.delete(page.id)
-    else pages.set(page.id, page)
-  }
-  for (const id of pages.keys())
-    for (const name of [`path:${id}`, `tree:${id}`] as const)
-      if (!isReadAlike(before, now, name)) changed.add(name)
-  for (const id of ids) {
-    const [one, other] = [before.tree.inside(id), now.tree.inside(id)]
-    const isSame = one.length === other.length && one.every((page, i) => page === other[i])
-    if (!isSame && !isReadAlike(before, now, `inside:${id}`)) changed.add(`inside:${id}`)
-  }
-  return changed
-}
-
-function keysOfBoth(one: object, other: object): ReadonlySet<string> {
-  return new Set([...Object.keys(one), ...Object.keys(other)])
-}
-
-function isReadAlike(before: ReadSite, now: ReadSite, name: ReadName): boolean {
-  return sameJson(readOf(before, name), readOf(now, name))
-}
-
-function sameJson(one: unknown, other: unknown): boolean {
-  return one === other || JSON.stringify(one) === JSON.stringify(other)
-}
-
 export function digestOf(value: unknown): string {
   return createHash('sha256').update(JSON.stringify(value)).digest('base64url').slice(0, 22)
 }
@@ -96,9 +52,12 @@ export function liveNavigation(
   items: readonly NavigationItem[],
   pages: readonly LivePage[],
 ): ReturnType<typeof navigationLines> {
+  const named = new Set(items.flatMap((item) => ('page' in item ? [item.page] : [])))
+  // Of most pages of a large site it says nothing.
+  const told = pages.filter(({ id, settings }) => settings.inNavigation || named.has(id))
   return navigationLines(
     items,
-    pages.map(({ id, parentId, path, title, settings }) => ({
+    told.map(({ id, parentId, path, title, settings }) => ({
       id,
       parentId,
       path,

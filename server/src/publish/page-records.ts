@@ -18,55 +18,90 @@ export interface PageRecord {
   readonly files: Readonly<Record<string, string>>
 }
 
-export type PageRecords = Readonly<Record<string, PageRecord>>
+export type PageRecords = ReadonlyMap<string, PageRecord>
+/** A part of them, as it is kept. */
+type RecordPart = Readonly<Record<string, PageRecord>>
+
+/** The pages of a release, and those of them that are other ones than in the release before. */
+interface Released {
+  readonly pages: PageRecords
+  readonly changed: ReadonlySet<string>
+}
 
 /** The parts are told by the first letters of a page's id: enough of them that each is small on a site of thousands. */
 const LETTERS = 2
 
 /** The parts of releases, each read once: what has another content has another name. */
 export class RecordParts {
-  #known = new Map<string, PageRecords>()
+  readonly #known = new Map<string, RecordPart>()
+  /** The names of the files of a part, made when they are asked for. */
+  readonly #files = new WeakMap<RecordPart, ReadonlySet<string>>()
 
   /** Reads what the pages of a release were made from. What can't be read is left out: those pages are made anew. */
   async read(store: ContentStore, names: readonly string[]): Promise<PageRecords> {
     const parts = await Promise.all(names.map((name) => this.#part(store, name).catch(() => ({}))))
-    return Object.assign({}, ...parts) as PageRecords
+    return new Map(parts.flatMap((part) => Object.entries(part)))
   }
 
   /**
    * Writes what the pages of a release are made from, and returns the names of its parts. Those of the release before
-   * (`names`) in which nothing changed are not made again.
+   * (`names`) in which no page is another one are not made again.
    */
-  async write(store: ContentStore, pages: PageRecords, names: readonly string[]): Promise<readonly string[]> {
+  async write(
+    store: ContentStore,
+    { pages, changed }: Released,
+    names: readonly string[],
+  ): Promise<readonly string[]> {
+    const before = new Map(names.map((name) => [name, this.#known.get(name)]))
+    const isKnown = [...before.values()].every((part) => part !== undefined)
+    const letters = new Set(isKnown ? [...changed].map(lettersOf) : [...pages.keys()].map(lettersOf))
+    const kept = names.filter(
+      (name) => isKnown && !letters.has(lettersOf(Object.keys(before.get(name)!)[0]!)),
+    )
     const parts = new Map<string, Record<string, PageRecord>>()
-    for (const [id, record] of Object.entries(pages)) {
-      const letters = id.slice(-LETTERS)
-      const part = parts.get(letters) ?? {}
-      part[id] = record
-      parts.set(letters, part)
-    }
-    const before = new Map<string | undefined, { readonly name: string; readonly part: PageRecords }>()
-    for (const name of names) {
-      const part = this.#known.get(name)
-      if (part) before.set(lettersOf(part), { name, part })
+    for (const [id, record] of pages) {
+      const own = lettersOf(id)
+      if (!letters.has(own)) continue
+      const part = parts.get(own)
+      if (part) part[id] = record
+      else parts.set(own, { [id]: record })
     }
     const written: string[] = []
-    for (const [letters, part] of parts) {
-      const same = before.get(letters)
-      if (same && isSame(same.part, part)) written.push(same.name)
-      else {
-        const name = await store.putData(Buffer.from(JSON.stringify(part)))
-        this.#known.set(name, part)
-        written.push(name)
-      }
+    for (const part of parts.values()) {
+      const name = await store.putData(Buffer.from(JSON.stringify(part)))
+      this.#known.set(name, part)
+      written.push(name)
     }
-    return written
+    return [...kept, ...written]
   }
 
   /** Gives the names of the files that parts of releases name. Rejects when one of the parts can't be read. */
   async fileNames(store: ContentStore, names: readonly string[]): Promise<Set<string>> {
-    const parts: ReleasedPages[] = await Promise.all(names.map((name) => this.#part(store, name)))
-    return new Set(parts.flatMap((part) => Object.values(part)).flatMap(({ files }) => Object.values(files)))
+    const parts = await Promise.all(names.map((name) => this.#part(store, name)))
+    return new Set(parts.flatMap((part) => [...this.#filesOf(part)]))
+  }
+
+  /** Gives those of some files that no part of releases names. Rejects when one of the parts can't be read. */
+  async unnamed(
+    store: ContentStore,
+    names: readonly string[],
+    files: Iterable<string>,
+  ): Promise<Set<string>> {
+    const left = new Set(files)
+    for (const name of names) {
+      const named = this.#filesOf(this.#known.get(name) ?? (await this.#part(store, name)))
+      for (const file of left) if (named.has(file)) left.delete(file)
+    }
+    return left
+  }
+
+  #filesOf(part: RecordPart): ReadonlySet<string> {
+    let files = this.#files.get(part)
+    if (!files) {
+      files = new Set(Object.values(part satisfies ReleasedPages).flatMap((one) => Object.values(one.files)))
+      this.#files.set(part, files)
+    }
+    return files
   }
 
   /** Forgets all parts but these. */
@@ -74,20 +109,15 @@ export class RecordParts {
     for (const name of this.#known.keys()) if (!names.has(name)) this.#known.delete(name)
   }
 
-  async #part(store: ContentStore, name: string): Promise<PageRecords> {
+  async #part(store: ContentStore, name: string): Promise<RecordPart> {
     const known = this.#known.get(name)
     if (known) return known
-    const part = JSON.parse(await store.readText(name)) as PageRecords
+    const part = JSON.parse(await store.readText(name)) as RecordPart
     this.#known.set(name, part)
     return part
   }
 }
 
-function lettersOf(part: PageRecords): string | undefined {
-  return Object.keys(part)[0]?.slice(-LETTERS)
-}
-
-function isSame(one: PageRecords, other: PageRecords): boolean {
-  const ids = Object.keys(one)
-  return ids.length === Object.keys(other).length && ids.every((id) => one[id] === other[id])
+function lettersOf(id: string): string {
+  return id.slice(-LETTERS)
 }

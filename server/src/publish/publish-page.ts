@@ -166,7 +166,7 @@ async function tryPublish(services: Services, site: SiteScope, wanted: Wanted): 
     await releases.write(releaseId, {
       addresses: compiled.addresses,
       redirects: live.redirects,
-      records: await parts.write(store, compiled.pages, names),
+      records: await parts.write(store, compiled, names),
     })
     isShown = await site.change(['pages', 'site'], (at) =>
       goLive(at, { before, releaseId, goingLive, by: wanted.by }),

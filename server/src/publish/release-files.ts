@@ -2,7 +2,6 @@
 import type { Services } from '../services.ts'
 import { ContentStore } from './content-store.ts'
 import { Releases } from './manifest.ts'
-import type { RecordParts } from './page-records.ts'
 
 /** Earlier releases that are kept, beside the one visitors see. */
 const KEPT_RELEASES = 3
@@ -39,17 +38,9 @@ export async function removeOldReleases({ dataDir, releases: { parts } }: Given)
   // What names a file that is gone can't be read any more: the file goes with the leftovers, at the next start.
   const files = await parts.fileNames(store, lost).catch(() => [])
   for (const id of old) await releases.remove(id)
-  const used = await usedFiles(kept, { store, parts })
-  await store.remove([...lost, ...gone.files, ...files].filter((name) => !used.has(name)))
+  const maybe = [...gone.files, ...files].filter((name) => !kept.files.has(name))
+  await store.remove([...lost, ...(await parts.unnamed(store, [...kept.records], maybe))])
   parts.keep(kept.records)
-}
-
-/** Every file that releases show. Rejects when that can't be told: then nothing may be removed. */
-async function usedFiles(
-  { files, records }: Names,
-  { store, parts }: { readonly store: ContentStore; readonly parts: RecordParts },
-): Promise<ReadonlySet<string>> {
-  return new Set([...files, ...records, ...(await parts.fileNames(store, [...records]))])
 }
 
 interface Names {
@@ -78,6 +69,8 @@ export async function removeLeftovers({ dataDir, releases: { parts } }: Given): 
   const releases = new Releases(dataDir)
   await releases.removeLeftovers()
   const store = new ContentStore(dataDir)
-  const used = await usedFiles(namesOf(releases, await releases.list()), { store, parts })
+  const { files, records } = namesOf(releases, await releases.list())
+  // Rejects where it can't be told what is used: then nothing is removed.
+  const used = new Set([...files, ...records, ...(await parts.fileNames(store, [...records]))])
   await store.remove((await store.list()).filter((name) => !used.has(name)))
 }
