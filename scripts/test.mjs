@@ -5,7 +5,7 @@ import { join } from 'node:path'
 import { ensureGenerated, ensureServer, ensureWeb } from './lib/build.mjs'
 import { ensureDebian, ensurePackages } from './lib/install.mjs'
 import { startMariadb } from './lib/mariadb.mjs'
-import { CHROMIUM, MARIADB, root, tool } from './lib/paths.mjs'
+import { CHROMIUM, MARIADB, NGINX, root, tool } from './lib/paths.mjs'
 import { freePort } from './lib/ports.mjs'
 import { runCommand } from './lib/run-command.mjs'
 import { makeSampleHome, SAMPLE_HOME } from './lib/sample-home.mjs'
@@ -27,7 +27,7 @@ const PARTS = [
     // Every file has a database of its own.
     args: [...JEST, '--maxWorkers', '2', '--selectProjects', 'server', '--testPathIgnorePatterns', HOSTILE],
     count: countJest,
-    needs: ['database', 'server', 'sample'],
+    needs: ['database', 'server', 'sample', 'nginx'],
     lane: 'waits',
   },
   { name: 'types', args: [tool('typescript/bin/tsc'), '-b'], count: countCheck, lane: 'works' },
@@ -83,6 +83,7 @@ await run(async () => {
   await ensureDebian({
     ...(needs.has('database') ? MARIADB : {}),
     ...(needs.has('chromium') ? CHROMIUM : {}),
+    ...(needs.has('nginx') ? NGINX : {}),
   })
   await ensurePackages()
   await ensureGenerated()

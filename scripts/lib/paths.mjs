@@ -9,6 +9,8 @@ export const MARIADB = {
   '/usr/bin/mariadb-install-db': 'mariadb-server',
 }
 export const CHROMIUM = { '/usr/bin/chromium': 'chromium' }
+/** A server of somebody else's, that what we export is tried with. */
+export const NGINX = { '/usr/sbin/nginx': 'nginx-light' }
 
 /** A program of a package, run by this Node. */
 export function tool(path) {

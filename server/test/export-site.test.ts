@@ -1,10 +1,11 @@
 /** `gullyline export-site`: the folder that it writes says what visitors are answered, and it leaves nothing half done. */
-import { spawnSync } from 'node:child_process'
+import { spawn, spawnSync } from 'node:child_process'
 import { mkdtemp, readdir, readFile, rm, writeFile } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, beforeAll, expect, test } from '@jest/globals'
 import type { PageSummary } from '@gullyline/core'
+import { freePort } from '../../scripts/lib/ports.mjs'
 import { releasedFiles } from './released-files.ts'
 import { startTestServer, type TestServer } from './with-server.ts'
 
@@ -58,6 +59,62 @@ test('every address has the bytes that visitors get, and addresses of before lea
   expect(old).toContain('<link rel="canonical" href="/come-and-see/">')
 })
 
+/** Debian's nginx over a folder, as a host that knows nothing of us: its documents, and its page for what is not there. */
+async function serveByNginx(
+  documents: string,
+): Promise<{ readonly origin: string; readonly stop: () => void }> {
+  const port = await freePort()
+  const home = await mkdtemp(join(tmpdir(), 'gullyline-nginx-'))
+  const temporary = ['client_body', 'proxy', 'fastcgi', 'uwsgi', 'scgi'].map(
+    (name) => `${name}_temp_path ${home}/${name};`,
+  )
+  const config = `daemon off; pid ${home}/pid; ${process.getuid?.() === 0 ? 'user root;' : ''} events {}
+    http { include /etc/nginx/mime.types; access_log off; ${temporary.join(' ')}
+      server { listen 127.0.0.1:${port}; root ${documents}; error_page 404 /404.html; } }`
+  await writeFile(join(home, 'nginx.conf'), config)
+  const nginx = spawn('/usr/sbin/nginx', ['-c', join(home, 'nginx.conf'), '-e', 'stderr'], {
+    stdio: 'inherit',
+  })
+  const origin = `http://127.0.0.1:${port}`
+  for (let tries = 0; tries < 100; tries++) {
+    const isUp = await fetch(origin).then(
+      () => true,
+      () => false,
+    )
+    if (isUp) return { origin, stop: () => nginx.kill() }
+    await new Promise((resolve) => setTimeout(resolve, 50))
+  }
+  throw new Error('nginx did not start')
+}
+
+test('nginx serves from the folder what our own server answers: pages, types, and the 404 page', async () => {
+  expect(exportTo('for-nginx').status).toBe(0)
+  const nginx = await serveByNginx(join(folder, 'for-nginx'))
+  try {
+    let served = 0
+    for (const address of Object.keys(addressesNow())) {
+      const path = encodeURI(address.replace(/index\.html$/, ''))
+      const [theirs, ours] = [
+        await fetch(nginx.origin + path),
+        await server.site.request(`http://localhost${path}`),
+      ]
+      const type = (response: Response) => response.headers.get('content-type')?.split(';')[0]
+      const isPage = path.endsWith('/') || path.endsWith('.css')
+      expect([address, theirs.status]).toEqual([address, 200])
+      if (isPage) expect([address, type(theirs)]).toEqual([address, type(ours)])
+      const same = Buffer.from(await theirs.arrayBuffer()).equals(Buffer.from(await ours.arrayBuffer()))
+      expect([address, same]).toEqual([address, true])
+      served++
+    }
+    expect(served).toBeGreaterThan(40)
+    const none = await fetch(`${nginx.origin}/nowhere/`)
+    const ours = await server.site.request('http://localhost/nowhere/')
+    expect([none.status, await none.text()]).toEqual([404, await ours.text()])
+  } finally {
+    nginx.stop()
+  }
+})
+
 test('a folder with something in it, data without a published site, and a missing folder are refused with a sentence', async () => {
   await writeFile(join(folder, 'mine.txt'), 'Mine')
   const used = exportTo('.')
@@ -65,7 +122,7 @@ test('a folder with something in it, data without a published site, and a missin
   const nothing = exportTo('other', folder)
   expect([nothing.status, nothing.stderr]).toEqual([2, expect.stringMatching(/Nothing is published in/)])
   expect(exportTo('')).toMatchObject({ status: 2, stderr: expect.stringMatching(/usage/) as unknown })
-  expect((await readdir(folder)).sort()).toEqual(['mine.txt', 'site'])
+  expect((await readdir(folder)).sort()).toEqual(['for-nginx', 'mine.txt', 'site'])
 })
 
 test('where a file of the site is gone, nothing is left of the export', async () => {
