@@ -50,7 +50,7 @@ export function AddPageDialog({ site, pages, under, onClose, onAdded }: AddPageD
   const [template, setTemplate] = useState('plain')
   // Nine pictures are not drawn again for every letter.
   const options = useTemplateOptions(useLater(title, TYPING_PAUSE_MS))
-  const [context] = useState(() => viewSite(site, pages, pages[0]!, screenRegistry).renderer.context)
+  const [context] = useState(() => viewSite(site, pages, pages[0]!, screenRegistry).context)
   const add = useAct(async () => {
     const body = { title, parentId: parentId || null, template }
     const { summary } = await request<PageDocument>(inSite('/pages'), { method: 'POST', body })

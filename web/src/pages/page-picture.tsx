@@ -32,7 +32,7 @@ export function PagePicture({ site, pages, page }: PagePictureProps) {
   const { ref, room } = useRoom()
   const html = useMemo(() => {
     if (!data) return undefined
-    const { context } = viewSite(site, pages, page, screenRegistry).renderer
+    const { context } = viewSite(site, pages, page, screenRegistry)
     const parts = {
       page: data.document,
       header: site.header,

@@ -7,12 +7,13 @@ import {
   SLOT_TAG,
   type Element,
   type NodeId,
+  type NodeRenderer,
   type Page,
   type Registry,
   type SessionPart,
 } from '@gullyline/core'
 import { usePage, useStore, useTypingField } from '../session/editor-store.ts'
-import { useSiteView, type SiteView } from '../session/site-view.ts'
+import { useRenderer } from '../session/site-view.ts'
 import { elementToReact } from './element-to-react.ts'
 import { PROMPT_CSS } from './prompt-css.ts'
 import { PARTS, ShownPartProvider, useShownNode, type ShownPage } from './shown-page.ts'
@@ -41,7 +42,7 @@ function PartView({ shown, part }: { shown: ShownPage; part: SessionPart }) {
 
 const NodeView = memo(function NodeView({ id }: { id: NodeId }) {
   const shown = useShownNode(id)
-  const { renderer } = useSiteView()
+  const renderer = useRenderer()
   const typing = useTypingField(id)
   return useMemo(() => {
     if (!shown) return null
@@ -83,14 +84,14 @@ html{scroll-behavior:auto}
 /** The stylesheet for the whole page as it is now. A component of its own, so that nothing around the page is rendered with it. */
 export const PageStyle = memo(function PageStyle({ shown }: { shown: ShownPage }) {
   const store = useStore()
-  const view = useSiteView()
-  const cssOf = useMemo(() => keptCss(shown, view, store.registry), [shown, view, store])
+  const renderer = useRenderer()
+  const cssOf = useMemo(() => keptCss(shown, renderer, store.registry), [shown, renderer, store])
   const css = usePage(cssOf)
   return <style>{css}</style>
 })
 
 /** The stylesheet of a page, kept for as long as the nodes that change go on being arranged as they were. */
-function keptCss(shown: ShownPage, { renderer }: SiteView, registry: Registry): (page: Page) => string {
+function keptCss(shown: ShownPage, renderer: NodeRenderer, registry: Registry): (page: Page) => string {
   const frameCss = canvasCss(registry) + FRAME_CSS
   let known: { readonly page: Page; readonly css: string } | undefined
   return (page) => {

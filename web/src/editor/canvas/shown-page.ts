@@ -13,7 +13,7 @@ import {
   type ShownNode,
 } from '@gullyline/core'
 import { useStore } from '../session/editor-store.ts'
-import { useSiteView } from '../session/site-view.ts'
+import { useRenderer } from '../session/site-view.ts'
 
 export type Audience = 'editor' | 'visitor'
 
@@ -57,7 +57,7 @@ export class ShownPage {
 /** What is shown to whom, made anew when the site around the page changes. */
 export function useResolvedPage(audience: Audience): ShownPage {
   const { registry } = useStore()
-  const { look } = useSiteView().renderer.context
+  const { look } = useRenderer().context
   return useMemo(
     () => new ShownPage(audience, () => new Resolver({ registry, look, audience })),
     [audience, registry, look],

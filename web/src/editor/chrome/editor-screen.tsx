@@ -12,6 +12,7 @@ import { inSite } from '../../api/site-address.ts'
 import { useLibrary, usePageDocument, usePages, useSiteInfo, type Site } from '../../api/hooks.ts'
 import { replaced } from '../../api/page-index.ts'
 import { useMe } from '../../people/sign-in-gate.tsx'
+import { useKept } from '../../ui/use-kept.ts'
 import { TYPING_PAUSE_MS, useLater } from '../../ui/use-later.ts'
 import { Waiting } from '../../ui/waiting.tsx'
 import type { EditorState } from '../session/editor-state.ts'
@@ -21,7 +22,7 @@ import { JournalFull, JournalSender } from '../session/journal-sender.ts'
 import type { Journal } from '../session/journal.ts'
 import { useOpening } from '../session/opening.ts'
 import { editorRegistry } from '../session/session.ts'
-import { SiteViewProvider, viewSite } from '../session/site-view.ts'
+import { drawingOf, RendererProvider, rendererOf, SiteViewProvider } from '../session/site-view.ts'
 
 /** Opening a page seldom needs it, so it comes when it is asked for. */
 const JournaledDialog = lazy(async () => ({
@@ -124,14 +125,20 @@ function RunningEditor({ site, pages, isWhole, opened, start, journal }: Running
     TYPING_PAUSE_MS,
   )
   const summary = useMemo(() => withSettingsOf(saved, settings), [saved, settings])
-  const view = useMemo(
-    () => ({ ...viewSite(site, pages, summary, editorRegistry), isWhole }),
-    [site, pages, isWhole, summary],
+  const view = useMemo(() => ({ site, pages, isWhole, summary }), [site, pages, isWhole, summary])
+  const drawing = useKept(useMemo(() => drawingOf(site, pages), [site, pages]))
+  const { id, title } = summary
+  const { theme } = summary.more
+  const renderer = useMemo(
+    () => rendererOf(drawing, { id, title, theme }, editorRegistry),
+    [drawing, id, title, theme],
   )
   return (
     <EditorProvider value={store}>
       <SiteViewProvider value={view}>
-        <Editor store={store} sender={sender} site={site} pages={pages} summary={summary} />
+        <RendererProvider value={renderer}>
+          <Editor store={store} sender={sender} site={site} pages={pages} summary={summary} />
+        </RendererProvider>
       </SiteViewProvider>
     </EditorProvider>
   )

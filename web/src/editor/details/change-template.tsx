@@ -15,7 +15,7 @@ import { Button, MainButton } from '../../ui/controls.tsx'
 import { Dialog } from '../../ui/dialog.tsx'
 import { useStore } from '../session/editor-store.ts'
 import { newId } from '../session/new-id.ts'
-import { useSiteView } from '../session/site-view.ts'
+import { useRenderer, useSiteView } from '../session/site-view.ts'
 
 interface Result {
   readonly page: Page
@@ -27,7 +27,8 @@ interface Result {
 /** Shows the page in every template, with its own content carried over, before any of them is applied. */
 export function ChangeTemplateDialog({ onClose }: { onClose: () => void }) {
   const store = useStore()
-  const { site, renderer } = useSiteView()
+  const { site } = useSiteView()
+  const renderer = useRenderer()
   const [page] = useState(() => store.state.page)
   const now = layoutName(page)
   const [chosen, setChosen] = useState<LayoutName>(now)

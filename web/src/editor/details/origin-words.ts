@@ -3,6 +3,7 @@ import {
   getKind,
   getNode,
   surfaceAround,
+  themedLook,
   unsetOrigin,
   type FieldSchema,
   type NodeId,
@@ -25,7 +26,7 @@ export function unsetWords(node: PageNode, field: FieldSchema, size: SizeKey, re
 
 /** For a surface that is not set: "Night, as the section around it". */
 export function surfaceAroundWords(page: Page, id: NodeId, view: SiteView, registry: Registry): string {
-  const { look } = view.renderer.context
+  const look = themedLook(view.site.look, view.summary.more.theme)
   const around = surfaceAround(page, id, look)
   const title = look.surfaces[around.surface]?.title ?? ownWords(around.surface)
   if (around.from === 'block')

@@ -1,6 +1,6 @@
 import { memo, useState, type ComponentType, type SelectHTMLAttributes } from 'react'
 import { isOwnMeasure, type FieldSchema } from '@gullyline/core'
-import { useSiteView } from '../session/site-view.ts'
+import { useRenderer } from '../session/site-view.ts'
 import { OwnValueQuestion } from './own-value-question.tsx'
 
 const ANOTHER = '(another)'
@@ -22,7 +22,7 @@ interface OwnSelectProps extends Omit<SelectProps, 'onChange' | 'value'> {
  */
 export const OwnSelect = memo(function OwnSelect(props: OwnSelectProps) {
   const { as: Select, label, field, value, options, onChange, children, ...more } = props
-  const { look } = useSiteView().renderer.context
+  const { look } = useRenderer().context
   const [isAsking, setAsking] = useState(false)
   const isOwn = isOwnMeasure(value)
   const canBeOwn = look.ownValues === true && field.control === 'step'

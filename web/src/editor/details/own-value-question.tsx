@@ -1,6 +1,6 @@
 import { lazy, Suspense } from 'react'
 import { fluidPx, isOwnColour, isOwnMeasure, type FieldSchema, type Look } from '@gullyline/core'
-import { useSiteView } from '../session/site-view.ts'
+import { useRenderer } from '../session/site-view.ts'
 
 const OwnValueDialog = lazy(async () => ({
   default: (await import('./own-value-dialog.tsx')).OwnValueDialog,
@@ -20,7 +20,7 @@ interface OwnValueQuestionProps {
 
 /** Asks for a size or a colour that the look does not have, beginning with the one in force. */
 export function OwnValueQuestion({ label, field, value, onKeep, onClose }: OwnValueQuestionProps) {
-  const { look } = useSiteView().renderer.context
+  const { look } = useRenderer().context
   const isOwn = isOwnMeasure(value) || isOwnColour(value)
   return (
     <Suspense>

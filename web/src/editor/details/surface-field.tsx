@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import styled from 'styled-components'
 import { isOwnColour, type FieldSchema } from '@gullyline/core'
-import { useSiteView } from '../session/site-view.ts'
+import { useRenderer } from '../session/site-view.ts'
 import { ownWords } from './own-select.tsx'
 import { OwnValueQuestion } from './own-value-question.tsx'
 
@@ -53,7 +53,7 @@ interface SurfaceFieldProps {
 
 /** A background of the look, chosen by its colour and told by its name. */
 export function SurfaceField({ label, field, value, onChange }: SurfaceFieldProps) {
-  const { look } = useSiteView().renderer.context
+  const { look } = useRenderer().context
   const [isAsking, setAsking] = useState(false)
   const isOwn = isOwnColour(value)
   const name = value === '' ? 'Inherited' : isOwn ? ownWords(value) : (look.surfaces[value]?.title ?? value)

@@ -13,7 +13,7 @@ import {
 import { TYPING_PAUSE_MS, useLater } from '../../ui/use-later.ts'
 import { useNode, useStore } from '../session/editor-store.ts'
 import { LivePicture } from '../shelf/live-picture.tsx'
-import { useSiteView } from '../session/site-view.ts'
+import { useRenderer } from '../session/site-view.ts'
 
 const Grid = styled.div`
   display: grid;
@@ -63,7 +63,7 @@ export function VariantField(props: VariantFieldProps) {
 
 function VariantPictures({ id, node, fieldKey, field, value, onChange }: VariantFieldProps & WithNode) {
   const { registry, state } = useStore()
-  const { renderer } = useSiteView()
+  const renderer = useRenderer()
   // What is around the block is not in its pictures, so they are made again for the block's own changes alone.
   const own = JSON.stringify([node.content, node.look])
   const make = () =>

@@ -6,13 +6,15 @@ import {
   navigationOf,
   pageTree,
   themedLook,
+  type NavigationPage,
   type NodeRenderer,
   type PageSummary,
   type Registry,
   type SiteContext,
+  type TreePage,
 } from '@gullyline/core'
 
-/** The site around the page, ready for the renderer. */
+/** The site around the page. */
 export interface SiteView {
   readonly site: Site
   readonly pages: readonly PageSummary[]
@@ -20,31 +22,64 @@ export interface SiteView {
   readonly isWhole: boolean
   /** The page that is open. */
   readonly summary: PageSummary
-  readonly renderer: NodeRenderer
 }
 
-/** The site as the editor shows it: pages that were never published are linked to as well, so that links can be seen to work. */
-export function viewSite(
-  site: Site,
+/** What of a site and its pages is drawn on any of them. When a page was saved, nearly always nothing of it is another. */
+export interface Drawing {
+  readonly site: Pick<Site, 'name' | 'language' | 'liveOrigin' | 'look' | 'navigation' | 'pictures' | 'files'>
+  /** In the order of the tree. */
+  readonly pages: readonly (TreePage & NavigationPage)[]
+}
+
+/** Returns it; pages that were never published are drawn as links as well, so that links can be seen to work. */
+export function drawingOf(
+  { name, language, liveOrigin, look, navigation, pictures, files }: Site,
   pages: readonly PageSummary[],
-  current: PageSummary,
+): Drawing {
+  return {
+    site: { name, language, liveOrigin, look, navigation, pictures, files },
+    pages: inTreeOrder(pages).map(({ page }) => {
+      const { id, parentId, path, title, description, inNavigation, more } = page
+      return { id, parentId, path, title, description, inNavigation, label: more.navigationLabel || title }
+    }),
+  }
+}
+
+interface DrawnPage {
+  readonly id: string
+  readonly title: string
+  readonly theme: string | null
+}
+
+/** What draws one page of the site. */
+export function rendererOf(
+  { site, pages }: Drawing,
+  { id, title, theme }: DrawnPage,
   registry: Registry,
-): SiteView {
-  const tree = inTreeOrder(pages).map(({ page }) => page)
-  const labelled = tree.map((page) => ({ ...page, label: page.more.navigationLabel || page.title }))
+): NodeRenderer {
   const context: SiteContext = {
     site: { name: site.name, language: site.language, home: '/', origin: site.liveOrigin },
-    look: themedLook(site.look, current.more.theme),
+    look: themedLook(site.look, theme),
     paths: Object.fromEntries(pages.map((page) => [page.id, page.path])),
-    navigation: navigationOf(site.navigation, labelled, current.id),
-    page: { id: current.id, title: current.title },
-    tree: pageTree(tree),
+    navigation: navigationOf(site.navigation, pages, id),
+    page: { id, title },
+    tree: pageTree(pages),
     pictures: site.pictures,
     files: site.files,
     fontBase: '/fonts/',
     purpose: 'canvas',
   }
-  return { site, pages, isWhole: true, summary: current, renderer: createNodeRenderer(registry, context) }
+  return createNodeRenderer(registry, context)
+}
+
+/** What draws a page of the site that is looked at outside of the editor. */
+export function viewSite(
+  site: Site,
+  pages: readonly PageSummary[],
+  { id, title, more }: PageSummary,
+  registry: Registry,
+): NodeRenderer {
+  return rendererOf(drawingOf(site, pages), { id, title, theme: more.theme }, registry)
 }
 
 const SiteViewContext = createContext<SiteView | undefined>(undefined)
@@ -54,4 +89,14 @@ export function useSiteView(): SiteView {
   const view = useContext(SiteViewContext)
   if (!view) throw new Error('useSiteView is used outside of the editor')
   return view
+}
+
+const RendererContext = createContext<NodeRenderer | undefined>(undefined)
+export const RendererProvider = RendererContext.Provider
+
+/** What draws the page: another one only when something is that the page may show. */
+export function useRenderer(): NodeRenderer {
+  const renderer = useContext(RendererContext)
+  if (!renderer) throw new Error('useRenderer is used outside of the editor')
+  return renderer
 }

@@ -2,7 +2,7 @@ import { useMemo } from 'react'
 import { newNode, getKind, type Page, type Starter } from '@gullyline/core'
 import { useStore } from '../session/editor-store.ts'
 import { newId } from '../session/new-id.ts'
-import { useSiteView } from '../session/site-view.ts'
+import { useRenderer } from '../session/site-view.ts'
 import { LivePicture } from './live-picture.tsx'
 
 const SIZE = { width: 148, height: 84 }
@@ -15,7 +15,7 @@ const CLOSE = { sizes: { base: { above: 's', below: 's' } } }
 /** A live picture of what would be placed. */
 export function StarterPicture({ starter }: { starter: Starter }) {
   const { registry } = useStore()
-  const { renderer } = useSiteView()
+  const renderer = useRenderer()
   const isSection = getKind(registry, starter.kind).group === 'section'
   const page = useMemo(() => pageAround(starter, registry, isSection), [starter, registry, isSection])
   return (
