@@ -2,6 +2,8 @@ import { randomBytes } from 'node:crypto'
 import { mkdtemp, rm, writeFile } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import { promisify } from 'node:util'
+import { brotliCompress, constants, gzip } from 'node:zlib'
 import type { DataSource } from 'typeorm'
 import {
   defaultRegistry,
@@ -21,7 +23,6 @@ import {
 import { openDatabase } from '../../server/src/db/data-source.ts'
 import { packState } from '../../server/src/documents/states.ts'
 import { findVersion } from '../../server/src/documents/versions.ts'
-import { compress } from '../../server/src/publish/content-store.ts'
 import { startApplication, type Application } from '../application.ts'
 import { figureOf, median, type Figure } from '../measure.ts'
 import { residentBytes } from './people.ts'
@@ -83,6 +84,8 @@ export async function largeSiteFigures(): Promise<Figure[]> {
 /** Pages that show the header. */
 const SHOWING = 300
 const HEADER_ROUNDS = 3
+/** As pages are compressed; see `ContentStore`. */
+const BROTLI = { [constants.BROTLI_PARAM_QUALITY]: 9, [constants.BROTLI_PARAM_LGWIN]: 14 }
 
 /** (z): publishing a header that changed, against making the files of all pages that show it, one after another, and nothing else. */
 export async function headerFigure(): Promise<Figure> {
@@ -147,8 +150,8 @@ async function bareRender({ ask, document }: Site): Promise<number> {
     const { html } = renderPage(parts, defaultRegistry, context, () => ({ href: '/', integrity: '' }))
     const bytes = Buffer.from(html)
     await writeFile(join(folder, id), bytes)
-    for (const [coding, make] of compress)
-      await writeFile(join(folder, id + coding), await make(bytes, '.html'))
+    await writeFile(join(folder, `${id}.br`), await promisify(brotliCompress)(bytes, { params: BROTLI }))
+    await writeFile(join(folder, `${id}.gz`), await promisify(gzip)(bytes, { level: 9 }))
   }
   const time = performance.now() - start
   await rm(folder, { recursive: true })

@@ -18,12 +18,15 @@ export { getKind, type Problem, type Registry } from './blocks/registry.ts'
 export { shownSlots } from './resolve/shown.ts'
 export { createStarters, itemStarters, PURPOSES, type Purpose, type Starter } from './blocks/starters.ts'
 export { validatePage } from './blocks/validate-page.ts'
+export { LONGEST_PART_ABOUT, LONGEST_PART_NAME, PART_PURPOSES, type PartPurpose } from './reuse/part-facts.ts'
+export { patternOf, patternRefusal, patternStarter } from './reuse/patterns.ts'
 export {
   copyFragment,
   duplicateEdit,
   holderFor,
   placeAfter,
   placeEdit,
+  placeEdits,
   replaceEdits,
   stepMoveEdit,
   type Fragment,

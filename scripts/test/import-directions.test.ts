@@ -110,6 +110,7 @@ describe('inside the server', () => {
     'journal',
     'presence',
     'media',
+    'library',
     'pages',
     'publish',
     'sites',

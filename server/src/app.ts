@@ -5,6 +5,7 @@ import { editorHeaders } from './http/headers.ts'
 import { limitedBody, onlyFromHere } from './http/guards.ts'
 import { documentRoutes } from './documents/routes.ts'
 import { journalRoutes } from './journal/routes.ts'
+import { partRoutes } from './library/routes.ts'
 import { fileRoutes, mediaRoutes } from './api/media-routes.ts'
 import { pageRoutes } from './api/page-routes.ts'
 import { gate, type SignedIn } from './people/access.ts'
@@ -34,6 +35,7 @@ export function createEditorApp(services: Services, webDir: string | undefined):
   app.route(`${site}/pages`, pageRoutes(services))
   app.route(`${site}/pages`, journalRoutes(services))
   app.route(`${site}/documents`, documentRoutes())
+  app.route(`${site}/parts`, partRoutes(services))
   app.all('/api/*', () => {
     throw new Refused('not-found', 'The server knows no such address.')
   })

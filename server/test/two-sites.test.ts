@@ -7,6 +7,7 @@ import type {
   Library,
   PageDocument,
   PageListPart,
+  SavedPart,
   PageSummary,
   SiteInfo,
   TextHit,
@@ -26,7 +27,7 @@ let server: TestServer
 let other: SiteScope
 let second: string
 /** Ids of the first site, as a request to the second may name them. */
-let ids: Readonly<Record<'page' | 'picture' | 'file' | 'header', string>>
+let ids: Readonly<Record<'page' | 'picture' | 'file' | 'header' | 'part', string>>
 
 beforeAll(async () => {
   server = await startTestServer()
@@ -40,6 +41,7 @@ beforeAll(async () => {
     picture: Object.keys(library.pictures)[0]!,
     file: Object.keys(library.files)[0]!,
     header: site.shared.header.id,
+    part: await addPattern(),
   }
 }, 120_000)
 afterAll(() => server.close())
@@ -47,12 +49,29 @@ afterAll(() => server.close())
 const first = async () => [
   (await server.ask(FIRST)).body,
   (await server.ask(`${FIRST}/library`)).body,
+  (await server.ask(`${FIRST}/parts`)).body,
   (await server.ask(`${FIRST}/pages`)).body,
   (await server.ask(`${FIRST}/page-list`)).body,
   (await server.ask(`${FIRST}/bin`)).body,
   (await server.ask(`${FIRST}/pages/tmvisit/journal`)).body,
   new Releases(server.services.dataDir).current('tarrowmoor'),
 ]
+
+async function addPattern(): Promise<string> {
+  const node = (kind: string, content: object, slots: object) => ({
+    kind,
+    content,
+    look: {},
+    sizes: { base: {} },
+    slots,
+  })
+  const nodes = {
+    r: node('pattern', {}, { blocks: ['h'] }),
+    h: node('heading', { text: 'Ours', level: 2 }, {}),
+  }
+  const body = { name: 'Ours', purpose: 'other', about: '', document: { format: 3, root: 'r', nodes } }
+  return (await server.ask<SavedPart>(`${FIRST}/parts`, { method: 'POST', body })).body.id
+}
 
 /** A body that each route takes, so that nothing but the id is wrong with a request. */
 const BODIES: Readonly<Record<string, unknown>> = {
@@ -62,6 +81,7 @@ const BODIES: Readonly<Record<string, unknown>> = {
   'POST pages/:id/publish': { version: 1 },
   'POST pages/:id/journal/:tab': { entries: [{ number: 1, base: 1, at: 1, edits: [] }] },
   'PATCH media/:id': { name: 'Taken over' },
+  'PATCH parts/:id': { name: 'Taken over' },
 }
 
 async function bodyOf(route: string): Promise<unknown> {
@@ -78,7 +98,9 @@ test.each(routes)('%s finds nothing of another site', async (route) => {
   const before = await first()
   const [method, path] = route.split(' ') as [string, string]
   const kind = path.split('/')[0]!
-  const id = { pages: ids.page, media: ids.picture, files: ids.file, documents: ids.header }[kind]!
+  const id = { pages: ids.page, media: ids.picture, files: ids.file, documents: ids.header, parts: ids.part }[
+    kind
+  ]!
   const url = `${second}/${path.replace(':id', id).replace(':tab', 'tab1').replace(':number', '1')}`
   const isUpload = path.endsWith('/file')
   const bytes = isUpload ? 'GIF89a' : await bodyOf(route)

@@ -13,6 +13,9 @@ import { Waiting } from './ui/waiting.tsx'
 /** Screens that opening a page does not need come when they are gone to. */
 const PagesScreen = lazy(async () => ({ default: (await import('./pages/pages-screen.tsx')).PagesScreen }))
 const MediaScreen = lazy(async () => ({ default: (await import('./media/media-screen.tsx')).MediaScreen }))
+const LibraryScreen = lazy(async () => ({
+  default: (await import('./library/library-screen.tsx')).LibraryScreen,
+}))
 const NavigationScreen = lazy(async () => ({
   default: (await import('./pages/navigation-screen.tsx')).NavigationScreen,
 }))
@@ -31,6 +34,7 @@ const PAGE_PATH = '/pages/:pageId'
 const screens = (editor: ReactNode) => [
   { path: '/', element: <PagesScreen /> },
   { path: '/media-library', element: <MediaScreen /> },
+  { path: '/library', element: <LibraryScreen /> },
   { path: '/navigation', element: <NavigationScreen /> },
   { path: '/settings', element: <SettingsScreen /> },
   { path: '/bin', element: <BinScreen /> },

@@ -20,6 +20,15 @@ export interface Sketch {
   readonly slots?: Readonly<Record<string, readonly Sketch[]>>
 }
 
+/** A pattern that ships with the program. */
+export interface PatternSketch {
+  readonly id: string
+  readonly title: string
+  readonly about: string
+  readonly synonyms: readonly string[]
+  readonly sketch: Sketch
+}
+
 /** Words that stand there, or what is asked for in their place. */
 export type Words = string | { readonly ask: string }
 

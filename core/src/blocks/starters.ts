@@ -15,8 +15,10 @@ import {
   stack,
   text,
   voice,
+  type PatternSketch,
   type Sketch,
 } from './sketch.ts'
+import { MORE_PATTERNS } from './more-patterns.ts'
 import type { BlockDefinition } from './define-block.ts'
 import { getKind, type Registry } from './registry.ts'
 
@@ -29,10 +31,12 @@ export interface Starter {
   readonly purpose: Purpose
   /** Other everyday names that people search for. */
   readonly synonyms: readonly string[]
+  /** Text in it that people search for, too. */
+  readonly words?: string
   readonly kind: string
-  /** Makes a fresh copy with new ids; of a whole page body, its first section. */
+  /** Makes a fresh copy with new ids; of several blocks or sections, the first one. */
   build(newId: NewId): Fragment
-  /** The sections that follow the first one, each with new ids; none but for a whole page body. */
+  /** What follows the first block or section, each with new ids. */
   buildRest(newId: NewId): readonly Fragment[]
 }
 
@@ -91,7 +95,7 @@ const LOOKS: Readonly<Record<string, JsonObject>> = { hero: { surface: 'night' }
 
 type Written = Pick<Starter, 'id' | 'title' | 'about' | 'synonyms'>
 
-const PATTERNS: readonly (Written & { readonly sketch: Sketch })[] = [
+const PATTERNS: readonly PatternSketch[] = [
   {
     id: 'words-beside-picture',
     title: 'Text and picture',
@@ -280,7 +284,7 @@ const NO_REST = (): readonly Fragment[] => []
 
 /** Everything that can be placed: patterns, whole page bodies, then blocks. */
 export function createStarters(registry: Registry): readonly Starter[] {
-  const patterns = PATTERNS.map(({ sketch, ...words }): Starter => ({
+  const patterns = [...PATTERNS, ...MORE_PATTERNS].map(({ sketch, ...words }): Starter => ({
     ...words,
     type: 'pattern',
     purpose: 'sections',

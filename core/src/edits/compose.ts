@@ -51,9 +51,35 @@ export function stepMoveEdit(page: Page, id: NodeId, direction: 'up' | 'down'): 
 }
 
 /**
- * Places a fragment at a target. A block dropped where only sections or items stand gets one of those around it, since
- * that is what the person meant.
+ * Places fragments at a target, one after another. Blocks dropped where only sections or items stand get one of those around
+ * them, since that is what the person meant.
  */
+export function placeEdits(
+  page: Page,
+  target: Target,
+  fragments: readonly Fragment[],
+  registry: Registry,
+  newId: NewId,
+): readonly Insert[] {
+  const [first] = fragments
+  if (!first) return []
+  const kind = first.nodes[first.rootId]!.kind
+  const holder = holderFor(getNode(page, target.parentId), target.slot, kind, registry)
+  if (!holder)
+    return fragments.map((fragment, i) => ({
+      edit: 'insert',
+      ...target,
+      index: target.index + i,
+      ...fragment,
+    }))
+  const rootId = newId()
+  const inside = fragments.map((fragment) => fragment.rootId)
+  const around = newNode(holder, { slots: { [slotsOf(holder)[0]!]: inside } })
+  const nodes = Object.assign({}, ...fragments.map((one) => one.nodes)) as Nodes
+  return [{ edit: 'insert', ...target, rootId, nodes: { ...nodes, [rootId]: around } }]
+}
+
+/** The same for one fragment. */
 export function placeEdit(
   page: Page,
   target: Target,
@@ -61,15 +87,7 @@ export function placeEdit(
   registry: Registry,
   newId: NewId,
 ): Insert {
-  const parent = getNode(page, target.parentId)
-  const kind = fragment.nodes[fragment.rootId]!.kind
-  const holder = holderFor(parent, target.slot, kind, registry)
-  if (holder) {
-    const rootId = newId()
-    const around = newNode(holder, { slots: { [slotsOf(holder)[0]!]: [fragment.rootId] } })
-    return { edit: 'insert', ...target, rootId, nodes: { ...fragment.nodes, [rootId]: around } }
-  }
-  return { edit: 'insert', ...target, ...fragment }
+  return placeEdits(page, target, [fragment], registry, newId)[0]!
 }
 
 /** What a block needs around it to stand in a slot that does not take it by itself: a section, a column, a panel. */

@@ -1,14 +1,17 @@
 /** The JSON Schemas (2020-12) of what the editor sends: the shape of each request. What the values may be, the server judges. */
 import { MOST_NAVIGATION } from '../site/navigation.ts'
 import { ID_PATTERN } from '../page/id.ts'
+import { LONGEST_PART_ABOUT, LONGEST_PART_NAME, PART_PURPOSES } from '../reuse/part-facts.ts'
 import type {
   CopyPageRequest,
   JournalRequest,
   MediaRequest,
   NavigationRequest,
   NewPageRequest,
+  NewPartRequest,
   PageMore,
   PageSettingsRequest,
+  PartRequest,
   PasswordRequest,
   PlacePageRequest,
   PresenceRequest,
@@ -31,6 +34,8 @@ export interface Requests {
   readonly publishPage: PublishRequest
   readonly journal: JournalRequest
   readonly changePicture: MediaRequest
+  readonly addPart: NewPartRequest
+  readonly changePart: PartRequest
   readonly changeNavigation: NavigationRequest
   readonly changeSite: SiteSettingsRequest
   /** Says all by its address. */
@@ -82,6 +87,12 @@ const pageMore = {
   sharePicture: idOrNull,
 } satisfies Record<keyof PageMore, object>
 const pageValues = { title: words, description: text, inNavigation: flag }
+
+const partFacts = {
+  name: { ...words, maxLength: LONGEST_PART_NAME },
+  purpose: { enum: Object.keys(PART_PURPOSES) },
+  about: { ...text, maxLength: LONGEST_PART_ABOUT },
+}
 
 const SCHEMAS: Readonly<Record<keyof Requests, object>> = {
   signIn: object({ login: words, password: words }),
@@ -144,6 +155,8 @@ const SCHEMAS: Readonly<Record<keyof Requests, object>> = {
     },
   }),
   changePicture: change({ name: words, alt: text, isDecoration: flag }),
+  addPart: object({ ...partFacts, document }),
+  changePart: change(partFacts),
   changeNavigation: object({ items: { type: 'array' } }, { was: { type: 'array' } }),
   changeSite: change({
     name: words,

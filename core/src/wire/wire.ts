@@ -5,6 +5,7 @@ import type { Look } from '../look/look.ts'
 import type { Page } from '../page/page.ts'
 import type { NavigationItem } from '../site/navigation.ts'
 import type { SharedName } from '../site/session-page.ts'
+import type { PartPurpose } from '../reuse/part-facts.ts'
 import type { PageMore, PageSettings } from '../site/page-settings.ts'
 import type { Picture, SiteFile } from '../kit/site-context.ts'
 
@@ -37,6 +38,7 @@ export type ErrorCode =
   | 'stale-publish'
   | 'journal-full'
   | 'address-taken'
+  | 'name-taken'
   | 'has-problems'
   | 'too-large'
   | 'foreign-origin'
@@ -147,6 +149,37 @@ export interface SiteInfo {
 export interface Library {
   readonly pictures: Readonly<Record<string, Picture>>
   readonly files: Readonly<Record<string, SiteFile>>
+}
+
+/** A pattern that somebody saved: what the shelf and the library show of it. */
+export interface SavedPart extends PartFacts {
+  readonly id: string
+  readonly document: Page
+  /** All text in it. */
+  readonly words: string
+  /** ISO 8601, UTC. */
+  readonly savedAt: string
+  readonly savedBy: string
+  /** When it was deleted; null while it is offered. */
+  readonly binnedAt: string | null
+}
+
+/** What people say of a part. */
+export interface PartFacts {
+  /** No other part of the site has it. */
+  readonly name: string
+  readonly purpose: PartPurpose
+  readonly about: string
+}
+
+export interface NewPartRequest extends PartFacts {
+  readonly document: Page
+}
+
+/** A change of what is said of a part. What is absent stays as it is. */
+export interface PartRequest extends Partial<PartFacts> {
+  /** Values as the sender saw them: where one is another by now, nothing is changed. */
+  readonly was?: Partial<PartFacts>
 }
 
 /** Some of the pages of a site: how its list of pages is sent. */
@@ -344,7 +377,11 @@ export interface PageUse {
 }
 
 /** Where something of the library is used: on a page, or in what stands on every page. */
-export type MediaUse = PageUse | { readonly onEveryPage: 'header' | 'footer'; readonly count: number }
+export type MediaUse =
+  | PageUse
+  | { readonly onEveryPage: 'header' | 'footer'; readonly count: number }
+  /** A pattern that shows it, by its name. */
+  | { readonly pattern: string; readonly count: number }
 
 export interface NavigationRequest {
   readonly items: readonly NavigationItem[]

@@ -15,8 +15,9 @@ import { Documents1791100000000 } from './migrations/1791100000000-documents.ts'
 import { SeveralServers1791200000000 } from './migrations/1791200000000-several-servers.ts'
 import { Uses1791300000000 } from './migrations/1791300000000-uses.ts'
 import { PageChanges1791400000000 } from './migrations/1791400000000-page-changes.ts'
+import { Parts1791500000000 } from './migrations/1791500000000-parts.ts'
 import { withNamedLock } from './named-lock.ts'
-import { DocumentEntity, ReleasedEntity, ReleaseEntity, VersionEntity } from './document-rows.ts'
+import { DocumentEntity, PartEntity, ReleasedEntity, ReleaseEntity, VersionEntity } from './document-rows.ts'
 import {
   FileEntity,
   JournalEntity,
@@ -44,6 +45,7 @@ export async function openDatabase(url: string): Promise<DataSource> {
       VersionEntity,
       ReleaseEntity,
       ReleasedEntity,
+      PartEntity,
       PageEntity,
       MediaEntity,
       FileEntity,
@@ -68,6 +70,7 @@ export async function openDatabase(url: string): Promise<DataSource> {
       SeveralServers1791200000000,
       Uses1791300000000,
       PageChanges1791400000000,
+      Parts1791500000000,
     ],
     synchronize: false,
     extra: { connectionLimit: 10 },

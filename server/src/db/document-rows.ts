@@ -1,8 +1,9 @@
 /** The tables of documents, their versions and what of them is live, as TypeORM knows them. */
 import { EntitySchema } from 'typeorm'
+import type { PartPurpose } from '@gullyline/core'
 
 /** What can be edited as blocks. */
-export type DocumentType = 'page' | 'header' | 'footer'
+export type DocumentType = 'page' | 'header' | 'footer' | 'pattern'
 
 /** SQL that has some documents found by their ids, and not by looking through all of their site. */
 export const BY_ID = 'FORCE INDEX (PRIMARY)'
@@ -58,6 +59,19 @@ const id = { type: 'varchar', length: 24 } as const
 const moment = { type: 'datetime', precision: 3 } as const
 const cascading = { onDelete: 'CASCADE', onUpdate: 'NO ACTION' } as const
 
+/** What people say of a document that is used again on pages. */
+export interface PartRow {
+  id: string
+  siteId: string
+  name: string
+  /** Its name while no other part can have it; null in the bin. */
+  taken: string | null
+  purpose: PartPurpose
+  about: string
+  /** When it went to the bin; null while it is offered. */
+  binnedAt: Date | null
+}
+
 export const DocumentEntity = new EntitySchema<DocumentRow>({
   name: 'Document',
   tableName: 'documents',
@@ -74,6 +88,37 @@ export const DocumentEntity = new EntitySchema<DocumentRow>({
       columnNames: ['siteId'],
       referencedColumnNames: ['id'],
       name: 'fk_documents_site',
+      ...cascading,
+    },
+  ],
+})
+
+export const PartEntity = new EntitySchema<PartRow>({
+  name: 'Part',
+  tableName: 'parts',
+  columns: {
+    id: { ...id, primary: true },
+    siteId: { ...id, name: 'site_id' },
+    name: { type: 'varchar', length: 60 },
+    taken: { type: 'varchar', length: 60, nullable: true },
+    purpose: { type: 'varchar', length: 20 },
+    about: { type: 'varchar', length: 200 },
+    binnedAt: { type: 'datetime', precision: 3, name: 'binned_at', nullable: true },
+  },
+  indices: [{ name: 'parts_name', columns: ['siteId', 'taken'], unique: true }],
+  foreignKeys: [
+    {
+      target: 'Document',
+      columnNames: ['id'],
+      referencedColumnNames: ['id'],
+      name: 'fk_parts_document',
+      ...cascading,
+    },
+    {
+      target: 'Site',
+      columnNames: ['siteId'],
+      referencedColumnNames: ['id'],
+      name: 'fk_parts_site',
       ...cascading,
     },
   ],

@@ -6,8 +6,8 @@
 import { randomBytes } from 'node:crypto'
 import type { DataSource, EntityManager } from 'typeorm'
 
-/** What has a revision: accounts and sessions; of each site its pages; and everything else that is told of the site. */
-export type RevisionName = 'people' | `${string}/pages` | `${string}/site`
+/** What has a revision: accounts and sessions; of each site its pages; its parts; and everything else that is told of the site. */
+export type RevisionName = 'people' | `${string}/${'pages' | 'parts' | 'site'}`
 
 /** Revisions as they were at one moment, by their names. */
 export type KnownRevisions = ReadonlyMap<string, string>

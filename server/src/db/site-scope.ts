@@ -15,8 +15,8 @@ export interface SiteChange extends SiteData {
   readonly changedPages: Set<string>
 }
 
-/** What a change is seen in: answers about pages, and answers about the rest of the site. */
-export type SeenIn = 'pages' | 'site'
+/** What a change is seen in: answers about pages, about parts, and about the rest of the site. */
+export type SeenIn = 'pages' | 'parts' | 'site'
 
 /** Access to the data of one site. The gate makes it for a person who may use the site. */
 export class SiteScope {

@@ -48,7 +48,7 @@ export async function findNewest(at: SiteData, documentId: string): Promise<Vers
 /** What lists tell of a version. */
 export type VersionFacts = Pick<VersionRow, 'documentId' | 'number' | 'savedAt' | 'savedBy'>
 
-/** Returns what lists tell of the newest version of every page of a site, or of some, by the ids of pages. */
+/** Returns what lists tell of the newest version of every page of a site, or of some documents, by their ids. */
 export async function newestVersions(
   at: SiteData,
   ids?: readonly string[],
@@ -57,7 +57,7 @@ export async function newestVersions(
     `SELECT v.document_id AS documentId, v.number, v.saved_at AS savedAt, v.saved_by AS savedBy
      FROM documents d ${ids ? BY_ID : ''}
      JOIN versions v ON v.document_id = d.id AND v.number = d.version
-     WHERE d.site_id = ? AND d.type = 'page' ${ids ? 'AND d.id IN (?)' : ''}`,
+     WHERE d.site_id = ? AND ${ids ? 'd.id IN (?)' : "d.type = 'page'"}`,
     [at.siteId, ids],
   )
   return new Map(rows.map((row) => [row.documentId, row]))

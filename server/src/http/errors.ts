@@ -13,6 +13,7 @@ const STATUS = {
   'stale-publish': 409,
   'journal-full': 413,
   'address-taken': 409,
+  'name-taken': 409,
   'never-saved': 409,
   'has-problems': 409,
   'too-large': 413,

@@ -100,7 +100,7 @@ async function refuseBinned(at: SiteData, pageId: string): Promise<void> {
 async function lockShared(at: SiteData, { id, document }: SharedSave): Promise<LockedDocument> {
   const locked = await lockDocument(at, id)
   const { type } = locked.row
-  if (type === 'page')
+  if (type !== 'header' && type !== 'footer')
     throw new Refused('not-found', 'The site has no such shared section. Nothing was saved.')
   refuseInvalid(document, `site-${type}`)
   return locked

@@ -16,7 +16,7 @@ const SHARED_QUALITY = 11
 const SHARED: readonly string[] = ['.css', '.js', '.svg']
 
 /** Codings of HTTP by the endings of their files. */
-export const compress = [
+const compress = [
   [
     '.br',
     (bytes: Buffer, ending: string) =>

@@ -1,6 +1,14 @@
 import { useMemo } from 'react'
 import useSWR, { mutate, useSWRConfig, type SWRResponse } from 'swr'
-import type { BinnedPage, Library, OpenedPage, PageListPart, PageSummary, SiteInfo } from '@gullyline/core'
+import type {
+  BinnedPage,
+  Library,
+  OpenedPage,
+  PageListPart,
+  PageSummary,
+  SavedPart,
+  SiteInfo,
+} from '@gullyline/core'
 import { request } from './client.ts'
 import { begunWith, withChanges, withMore, type PageIndex } from './page-index.ts'
 import { inSite } from './site-address.ts'
@@ -71,6 +79,16 @@ export function refreshSite(): Promise<unknown> {
 /** Asks for the pictures and the files of the site. */
 export function refreshLibrary(): Promise<unknown> {
   return mutate(inSite('/library'))
+}
+
+/** The patterns that were saved on the site, those in the bin last. */
+export function useParts(): SWRResponse<SavedPart[], Error> {
+  return useSWR<SavedPart[], Error>(inSite('/parts'), fetcher)
+}
+
+/** Asks for the patterns of the site. */
+export function refreshParts(): Promise<unknown> {
+  return mutate(inSite('/parts'))
 }
 
 /** A page as it is on the server. Read once: while it is edited, the editor's own state is the page. */

@@ -28,12 +28,8 @@ export function Uses({ uses }: { uses: readonly MediaUse[] | undefined }) {
   return (
     <List>
       {uses.map((use) => (
-        <li key={'pageId' in use ? use.pageId : use.onEveryPage}>
-          {'pageId' in use ? (
-            <Link to={`/pages/${use.pageId}`}>{use.title}</Link>
-          ) : (
-            `The ${use.onEveryPage} of every page`
-          )}
+        <li key={keyOf(use)}>
+          <Place use={use} />
           {use.count > 1 ? ` (${use.count} times)` : ''}
         </li>
       ))}
@@ -41,8 +37,20 @@ export function Uses({ uses }: { uses: readonly MediaUse[] | undefined }) {
   )
 }
 
+function keyOf(use: MediaUse): string {
+  if ('pageId' in use) return use.pageId
+  return 'pattern' in use ? `pattern ${use.pattern}` : use.onEveryPage
+}
+
+function Place({ use }: { readonly use: MediaUse }) {
+  if ('pageId' in use) return <Link to={`/pages/${use.pageId}`}>{use.title}</Link>
+  return 'pattern' in use ? `The pattern “${use.pattern}”` : `The ${use.onEveryPage} of every page`
+}
+
 /** Where something that is used stands, as the end of a sentence: "on 4 pages". */
 export function placesOf(uses: readonly MediaUse[]): string {
   if (uses.some((use) => 'onEveryPage' in use)) return 'on every page'
-  return uses.length === 1 ? 'on one page' : `on ${uses.length} pages`
+  const pages = uses.filter((use) => 'pageId' in use).length
+  if (pages === 0) return 'in patterns'
+  return pages === 1 ? 'on one page' : `on ${pages} pages`
 }

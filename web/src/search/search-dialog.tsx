@@ -14,13 +14,14 @@ import {
 } from 'react-aria-components'
 import { useNavigate } from 'react-router'
 import styled from 'styled-components'
-import { useLibrary, usePages } from '../api/hooks.ts'
+import { useLibrary, usePages, useParts } from '../api/hooks.ts'
 import { useMe } from '../people/sign-in-gate.tsx'
 import { fieldBox, Keys, mono } from '../ui/controls.tsx'
 import {
   actItems,
   helpItems,
   mediaItems,
+  partItems,
   pageItems,
   screenItems,
   type SearchGroup,
@@ -187,6 +188,7 @@ export function SearchDialog({ commands = [], onClose }: SearchDialogProps) {
 function useKnownItems(commands: readonly SearchItem[]): readonly SearchGroup[] {
   const { role } = useMe()
   const { data: library } = useLibrary()
+  const { data: parts } = useParts()
   const { data: pages } = usePages()
   return useMemo(
     () => [
@@ -194,9 +196,10 @@ function useKnownItems(commands: readonly SearchItem[]): readonly SearchGroup[] 
       { title: 'Pages', items: pageItems(pages ?? []) },
       { title: 'Screens and settings', items: screenItems(role) },
       { title: 'Media', items: library ? mediaItems(library) : [] },
+      { title: 'Library', items: partItems(parts ?? []) },
       { title: 'Help', items: helpItems() },
     ],
-    [commands, pages, role, library],
+    [commands, pages, role, library, parts],
   )
 }
 
@@ -229,4 +232,4 @@ const KEYS = [
 ]
 /** Letters that only occur in order somewhere would find nearly everything. */
 const OPTIONS = { keys: KEYS, threshold: matchSorter.rankings.CONTAINS }
-const ONLY_SEARCHED = new Set(['Media', 'Help'])
+const ONLY_SEARCHED = new Set(['Media', 'Library', 'Help'])

@@ -1,5 +1,5 @@
 /** What the search can find, besides commands and the text on pages. */
-import type { Library, PageSummary, Role } from '@gullyline/core'
+import { PART_PURPOSES, type Library, type PageSummary, type Role, type SavedPart } from '@gullyline/core'
 import { HELP_TOPICS } from '../help/topics.ts'
 import type { ToBegin } from '../site/begin.ts'
 import { screensFor } from '../site/screens.ts'
@@ -89,6 +89,18 @@ export function mediaItems({ pictures, files }: Library): SearchItem[] {
       path: `/media-library?show=files&search=${encodeURIComponent(name)}`,
     })),
   ]
+}
+
+export function partItems(parts: readonly SavedPart[]): SearchItem[] {
+  return parts
+    .filter(({ binnedAt }) => binnedAt === null)
+    .map(({ id, name, about, purpose }) => ({
+      id: `part:${id}`,
+      title: name,
+      about,
+      synonyms: ['pattern', PART_PURPOSES[purpose]],
+      path: `/library?part=${id}`,
+    }))
 }
 
 export function helpItems(): SearchItem[] {

@@ -20,6 +20,12 @@ const SITE_SCREENS: readonly SiteScreenInfo[] = [
     synonyms: ['pictures', 'images', 'photos', 'files', 'documents', 'downloads', 'library', 'upload'],
   },
   {
+    path: '/library',
+    title: 'Library',
+    group: 'Build',
+    synonyms: ['patterns', 'reuse', 'saved blocks', 'sections', 'templates'],
+  },
+  {
     path: '/navigation',
     title: 'Navigation',
     group: 'Shape',

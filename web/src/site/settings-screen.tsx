@@ -9,8 +9,9 @@ import { useSite, type Site } from '../api/hooks.ts'
 import { PictureDialog } from '../media/picture-dialog.tsx'
 import { thumbnail } from '../media/thumbnail.ts'
 import { useMe } from '../people/sign-in-gate.tsx'
-import { Button, LineField, MainButton } from '../ui/controls.tsx'
-import { useDraft, type DraftField } from '../ui/drafts.ts'
+import { Button } from '../ui/controls.tsx'
+import { DraftLine } from '../ui/draft-line.tsx'
+import { useDraft } from '../ui/drafts.ts'
 import { messageOf } from '../ui/message-of.ts'
 import { Waiting } from '../ui/waiting.tsx'
 import { Sheet } from './sheet.ts'
@@ -35,15 +36,6 @@ const Part = styled.section`
     border-radius: 4px;
     object-fit: contain;
     background: var(--panel);
-  }
-`
-const Line = styled.div`
-  display: flex;
-  flex-wrap: wrap;
-  gap: 8px;
-  align-items: end;
-  > :first-child {
-    flex: 1 1 220px;
   }
 `
 const Chosen = styled.div`
@@ -177,50 +169,12 @@ interface TextSettingProps {
 
 function TextSetting({ id, title, saved, isReadOnly, fault, save: saveText, children }: TextSettingProps) {
   const draft = useDraft({ name: `site.${id}`, label: title, saved, save: saveText })
-  const { trouble, run, isBusy } = useSaving(draft)
-  const found = draft.text.trim() === '' ? undefined : fault?.(draft.text.trim())
-  const isChanged = draft.text.trim() !== saved && draft.text.trim() !== ''
   return (
     <Part id={id} aria-label={title}>
-      <form
-        onSubmit={(event) => {
-          event.preventDefault()
-          if (isChanged && !found) run()
-        }}
-      >
-        <Line>
-          <LineField label={title} value={draft.text} onChange={draft.setText} isReadOnly={isReadOnly} />
-          {isChanged && !isReadOnly && (
-            <>
-              <Button onPress={draft.reset}>Cancel</Button>
-              <MainButton type="submit" isDisabled={isBusy || found !== undefined}>
-                Save {title.toLowerCase()}
-              </MainButton>
-            </>
-          )}
-        </Line>
-      </form>
+      <DraftLine label={title} draft={draft} saved={saved} isReadOnly={isReadOnly} fault={fault} />
       <p>{children}</p>
-      {draft.theirs !== undefined && (
-        <Trouble role="alert">Someone else changed it to “{draft.theirs}”.</Trouble>
-      )}
-      {(found ?? trouble) && <Trouble role="alert">{found ?? trouble}</Trouble>}
     </Part>
   )
-}
-
-function useSaving(draft: DraftField) {
-  const [trouble, setTrouble] = useState<string>()
-  const [isBusy, setBusy] = useState(false)
-  const run = (): void => {
-    setBusy(true)
-    setTrouble(undefined)
-    draft
-      .save()
-      .catch((error: unknown) => setTrouble(messageOf(error)))
-      .finally(() => setBusy(false))
-  }
-  return { trouble, isBusy, run }
 }
 
 interface PictureSettingProps {

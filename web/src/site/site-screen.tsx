@@ -2,7 +2,7 @@ import { Search } from 'lucide-react'
 import { useEffect, useState, type ReactNode } from 'react'
 import { Link, NavLink } from 'react-router'
 import styled from 'styled-components'
-import { useBin, useLibrary, usePages, useSiteInfo } from '../api/hooks.ts'
+import { useBin, useLibrary, usePages, useParts, useSiteInfo } from '../api/hooks.ts'
 import { MeButton } from '../people/me-button.tsx'
 import { useMe } from '../people/sign-in-gate.tsx'
 import { SearchDialog } from '../search/search-dialog.tsx'
@@ -217,9 +217,11 @@ function useCounts(): Readonly<Record<string, number | undefined>> {
   const { data: library } = useLibrary()
   const { data: pages, isWhole } = usePages()
   const { data: bin } = useBin()
+  const { data: parts } = useParts()
   return {
     '/': isWhole ? pages?.length : undefined,
     '/media-library': library && Object.keys(library.pictures).length + Object.keys(library.files).length,
+    '/library': parts?.filter(({ binnedAt }) => binnedAt === null).length,
     '/bin': bin?.length,
   }
 }

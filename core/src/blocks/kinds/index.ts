@@ -16,6 +16,7 @@ import { menu } from './menu.ts'
 import { page } from './page.ts'
 import { panel } from './panel.ts'
 import { panels } from './panels.ts'
+import { pattern } from './pattern.ts'
 import { picture } from './picture.ts'
 import { quote } from './quote.ts'
 import { row } from './row.ts'
@@ -50,6 +51,7 @@ export const BLOCK_KINDS: readonly BlockDefinition[] = [
   page,
   panel,
   panels,
+  pattern,
   picture,
   quote,
   row,

@@ -5,11 +5,12 @@ import type { Saving } from '../session/use-save.ts'
 
 const conflictsDialog = later(() => import('./conflicts-dialog.tsx'))
 const publishDialog = later(() => import('./publish-dialog.tsx'))
+const patternDialog = later(() => import('./pattern-dialog.tsx'))
 /** The search of everything; asked for by a key, and typed into at once. */
 export const commandsDialog = later(() => import('../commands/commands-dialog.tsx'))
 
 /** Which dialog a command asked for. */
-export type AskedFor = 'publish' | 'commands'
+export type AskedFor = 'publish' | 'commands' | 'pattern'
 
 interface EditorDialogsProps {
   readonly summary: PageSummary
@@ -31,6 +32,11 @@ export function EditorDialogs({ summary, saving, asked, onClose }: EditorDialogs
         <LaterDialog code={publishDialog} onClose={onClose}>
           {({ PublishDialog }) => <PublishDialog summary={summary} saving={saving} onClose={onClose} />}
         </LaterDialog>
+      )}
+      {asked === 'pattern' && (
+        <LaterTypedDialog code={patternDialog} onClose={onClose}>
+          {({ PatternDialog }) => <PatternDialog onClose={onClose} />}
+        </LaterTypedDialog>
       )}
       {asked === 'commands' && (
         <LaterTypedDialog code={commandsDialog} onClose={onClose}>

@@ -2,7 +2,7 @@ import { PanelRightOpen } from 'lucide-react'
 import { lazy, Suspense, useCallback, useEffect, useMemo, useState } from 'react'
 import { useNavigate } from 'react-router'
 import styled from 'styled-components'
-import { loadChecks, sizeAt, type NodeId, type PageSummary } from '@gullyline/core'
+import { loadChecks, patternRefusal, sizeAt, type NodeId, type PageSummary } from '@gullyline/core'
 import type { Site } from '../../api/hooks.ts'
 import { request } from '../../api/client.ts'
 import { inSite } from '../../api/site-address.ts'
@@ -22,6 +22,7 @@ import { openMainSetting } from '../details/main-setting.ts'
 import { DragLayer } from '../drag/drag-layer.tsx'
 import { dragStore } from '../drag/drag-store.ts'
 import { commandsDialog, EditorDialogs, type AskedFor } from './editor-dialogs.tsx'
+import { selectedIds } from '../session/editor-state.ts'
 import type { EditorStore } from '../session/editor-store.ts'
 import { isOfField } from '../commands/field-keys.ts'
 import { useFocusOnCanvas } from '../canvas/focus-canvas.ts'
@@ -193,6 +194,12 @@ export function Editor({ store, sender, site, pages, summary }: EditorProps) {
       save: () => void save(),
       publish: () => setAsked('publish'),
       openCommands: () => setAsked('commands'),
+      savePattern: () => {
+        const { page } = store.state
+        const words = patternRefusal(page, selectedIds(store.state), store.registry)
+        if (words === undefined) setAsked('pattern')
+        else store.dispatch({ type: 'tell', words, tone: 'refused' })
+      },
     }),
     [shelf, store, site.look, save],
   )

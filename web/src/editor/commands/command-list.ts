@@ -31,6 +31,7 @@ export type CommandId =
   | 'to-heading'
   | 'to-quote'
   | 'to-text'
+  | 'save-pattern'
   | 'settings'
   | 'delete'
   | 'add'
@@ -119,6 +120,12 @@ export const COMMANDS: Readonly<Record<CommandId, CommandWords>> = {
   'to-heading': { title: 'Turn into heading', keys: ['Alt+1'], whileTyping: true, synonyms: ['title'] },
   'to-quote': { title: 'Turn into quote', keys: ['Alt+9'], whileTyping: true },
   'to-text': { title: 'Turn into text', keys: ['Alt+0'], whileTyping: true },
+  'save-pattern': {
+    title: 'Save as pattern…',
+    keys: ['Alt+Shift+P'],
+    whileTyping: false,
+    synonyms: ['reuse', 'library', 'template', 'keep for later'],
+  },
   settings: {
     title: 'Change block or page settings',
     keys: ['Alt+Enter'],

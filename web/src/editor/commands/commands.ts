@@ -41,6 +41,8 @@ export interface ScreenActs {
   readonly save: () => void
   readonly publish: () => void
   readonly openCommands: () => void
+  /** Asks what the selection is to be called as a pattern. */
+  readonly savePattern: () => void
 }
 
 type Run = (store: EditorStore, acts: ScreenActs) => unknown
@@ -76,6 +78,7 @@ const RUNS: Readonly<Record<CommandId, Run>> = {
   'to-heading': toHeading,
   'to-quote': toQuote,
   'to-text': withSelection(toText),
+  'save-pattern': (_store, acts) => acts.savePattern(),
   settings: (_store, acts) => acts.openSetting(),
   delete: remove,
   add: (_store, acts) => acts.openShelf(),

@@ -22,6 +22,7 @@ const GROUPS: readonly (readonly CommandId[])[] = [
   ['move-up', 'move-down', 'in-before', 'out-after'],
   ['wrap-group', 'wrap-stack', 'wrap-row', 'wrap-columns', 'unwrap'],
   ['to-heading', 'to-quote', 'to-text', 'copy-look', 'paste-look'],
+  ['save-pattern'],
   ['hold', 'hold-words', 'let-go'],
   ['delete'],
 ]

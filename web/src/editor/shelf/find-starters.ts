@@ -29,6 +29,7 @@ const OPTIONS = {
     'title',
     { key: 'synonyms', maxRanking: matchSorter.rankings.STARTS_WITH },
     { key: 'about', maxRanking: matchSorter.rankings.CONTAINS },
+    { key: ({ words = '' }: Starter) => words, maxRanking: matchSorter.rankings.CONTAINS },
   ],
   threshold: matchSorter.rankings.CONTAINS,
 }

@@ -7,11 +7,13 @@ import {
   layoutRefusal,
   PURPOSES,
   nodeLabel,
+  patternStarter,
   placeAfter,
   type Purpose,
   type Starter,
   type Target,
 } from '@gullyline/core'
+import { useParts } from '../../api/hooks.ts'
 import { FindBox, Keys, Tabs } from '../../ui/controls.tsx'
 import { typeInNew } from '../canvas/frame-input.ts'
 import { trackPress } from '../drag/drag-session.ts'
@@ -131,7 +133,11 @@ const FILTERS: readonly (readonly [Filter, string])[] = [
 export function Shelf() {
   const store = useStore()
   const shelf = useShelf()
-  const starters = useMemo(() => createStarters(store.registry), [store])
+  const { data: parts } = useParts()
+  const starters = useMemo(() => {
+    const saved = (parts ?? []).filter(({ binnedAt }) => binnedAt === null).map(patternStarter)
+    return [...saved, ...createStarters(store.registry)]
+  }, [store, parts])
   const page = usePage((page) => page)
   const [search, setSearch] = useState('')
   const [filter, setFilter] = useState<Filter>('all')

@@ -1,0 +1,20 @@
+/** What people say of a part that is used again. */
+
+/** As there is room for on the shelf. */
+export const LONGEST_PART_NAME = 60
+export const LONGEST_PART_ABOUT = 200
+
+/** What a pattern is for; how people look for one. */
+export const PART_PURPOSES = {
+  introduction: 'Introduction',
+  action: 'Call to action',
+  pictures: 'Pictures and text',
+  people: 'People',
+  prices: 'Prices',
+  questions: 'Questions',
+  contact: 'Contact',
+  events: 'Events',
+  pages: 'Whole pages',
+  other: 'Other',
+} as const
+export type PartPurpose = keyof typeof PART_PURPOSES

@@ -1,0 +1,91 @@
+import AxeBuilder from '@axe-core/playwright'
+import type { SavedPart } from '@gullyline/core'
+import { expect, openPage, test } from './app.ts'
+
+test('by mouse: blocks are saved as a pattern, found by text in it, placed as a copy, renamed, deleted and restored', async ({
+  page,
+  app,
+}) => {
+  const canvas = await openPage(page, app, 'Visit')
+  await canvas.getByRole('heading', { name: 'Getting here' }).click()
+  await page.getByRole('button', { name: 'More actions', exact: true }).first().click()
+  await page.getByRole('menuitem', { name: 'Save as pattern…' }).click()
+  const dialog = page.getByRole('dialog', { name: 'Save as pattern' })
+  await dialog.getByRole('textbox', { name: 'Name' }).fill('Way to the hill')
+  await dialog.getByRole('combobox', { name: 'Purpose' }).selectOption('Contact')
+  await dialog.getByRole('textbox', { name: 'Description' }).fill('How visitors find us')
+  expect((await new AxeBuilder({ page }).include('[role="dialog"]').analyze()).violations).toEqual([])
+  await dialog.getByRole('button', { name: 'Save pattern' }).click()
+  await expect(dialog).toHaveCount(0)
+  // The page has not changed.
+  await expect(page.getByText('Saved', { exact: true })).toBeVisible()
+
+  await page.getByRole('button', { name: 'Add to page' }).click()
+  await page.getByRole('textbox', { name: 'Search blocks and patterns' }).fill('getting here')
+  await page.getByRole('button', { name: /^Way to the hill\./ }).click()
+  // The copy is ready to be typed in.
+  await expect(canvas.locator('[contenteditable="true"]')).toHaveText('Getting here')
+  await page.keyboard.press('Escape')
+  await expect(canvas.getByRole('heading', { name: 'Getting here' })).toHaveCount(2)
+  await page.keyboard.press('Control+z')
+  await expect(canvas.getByRole('heading', { name: 'Getting here' })).toHaveCount(1)
+
+  await page.goto(`${app.editor}/library`)
+  await page.getByRole('button', { name: 'Way to the hill. Contact' }).click()
+  const side = page.getByRole('complementary', { name: 'Selected pattern' })
+  await side.getByRole('textbox', { name: 'Name' }).fill('Way up the hill')
+  await side.getByRole('button', { name: 'Save name' }).click()
+  await expect(page.getByRole('button', { name: 'Way up the hill. Contact' })).toBeVisible()
+  expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([])
+  await side.getByRole('button', { name: 'Delete pattern' }).click()
+  await expect(page.getByRole('status').filter({ hasText: 'Deleted the pattern' })).toBeVisible()
+  await expect(page.getByText(/^No patterns yet/)).toBeVisible()
+  await page.getByRole('button', { name: 'Deleted 1' }).click()
+  await page.getByRole('button', { name: 'Way up the hill. Contact' }).click()
+  await side.getByRole('button', { name: 'Restore pattern' }).click()
+  await page.getByRole('button', { name: 'Patterns 1' }).click()
+  await page.getByRole('button', { name: 'Way up the hill. Contact' }).click()
+  await side.getByRole('button', { name: 'Delete pattern' }).click()
+  await expect(page.getByText(/^No patterns yet/)).toBeVisible()
+})
+
+test('by keyboard: several blocks are one pattern, a name that is taken is told, and Enter on the shelf places all of it', async ({
+  page,
+  app,
+}) => {
+  const canvas = await openPage(page, app, 'About')
+  const read = async () =>
+    (await (
+      await page.context().request.get(`${app.editor}/api/sites/tarrowmoor/parts`)
+    ).json()) as SavedPart[]
+  const name = async (words: string) => {
+    await page.keyboard.press('Alt+Shift+P')
+    const box = page.getByRole('dialog', { name: 'Save as pattern' }).getByRole('textbox', { name: 'Name' })
+    await expect(box).toBeFocused()
+    await page.keyboard.press('Control+a')
+    await page.keyboard.type(words)
+    await page.keyboard.press('Enter')
+  }
+  await canvas.getByRole('heading').first().click()
+  await page.keyboard.press('Shift+ArrowDown')
+  await name('Two of them')
+  await expect(page.getByRole('dialog')).toHaveCount(0)
+  const made = (await read()).find((one) => one.name === 'Two of them')!
+  expect(made.document.nodes[made.document.root]!.slots.blocks).toHaveLength(2)
+
+  await name('two OF them')
+  await expect(page.getByRole('alert')).toContainText('There is a pattern named “two OF them” already')
+  await page.keyboard.press('Escape')
+
+  const blocks = await canvas.locator('[data-node]').count()
+  await page.keyboard.press('Control+Enter')
+  await page.keyboard.type('two of them')
+  await page.keyboard.press('Enter')
+  await expect(canvas.locator('[data-node]')).toHaveCount(
+    blocks + Object.keys(made.document.nodes).length - 1,
+  )
+  await page.keyboard.press('Escape')
+  await page.keyboard.press('Control+z')
+  await expect(canvas.locator('[data-node]')).toHaveCount(blocks)
+  await page.context().request.delete(`${app.editor}/api/sites/tarrowmoor/parts/${made.id}`)
+})
