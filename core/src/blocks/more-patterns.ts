@@ -155,7 +155,7 @@ export const MORE_PATTERNS: readonly PatternSketch[] = [
         heading(ask('How it works'), 2),
         columns(
           ...['First', 'Then', 'After that', 'At the end'].map((step, i) =>
-            column(heading(`${i + 1}`, 3, 'headline'), heading(ask(step), 4), text(ask('What happens.'))),
+            column(text(`${i + 1}`, 'lead'), heading(ask(step), 3), text(ask('What happens.'))),
           ),
         ),
       ],
@@ -207,7 +207,11 @@ export const MORE_PATTERNS: readonly PatternSketch[] = [
     title: 'Quotation',
     about: 'A longer quotation with its author and source',
     synonyms: ['people', 'quote', 'citation', 'press', 'review'],
-    sketch: reading({ kind: 'quote', look: { variant: 'large' } }),
+    sketch: reading({
+      kind: 'quote',
+      look: { variant: 'large' },
+      prompts: { who: 'Who said it', source: 'Where it was said' },
+    }),
   },
   {
     id: 'prices',

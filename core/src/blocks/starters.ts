@@ -31,6 +31,8 @@ export interface Starter {
   readonly purpose: Purpose
   /** Other everyday names that people search for. */
   readonly synonyms: readonly string[]
+  /** Whether people saved it on this site. */
+  readonly isSaved?: boolean
   /** Text in it that people search for, too. */
   readonly words?: string
   readonly kind: string

@@ -44,6 +44,7 @@ export function patternStarter({ id, name, about, purpose, document, words }: Sa
     about: about || `${PART_PURPOSES[purpose]}, saved on this site`,
     synonyms: [PART_PURPOSES[purpose]],
     words,
+    isSaved: true,
     type: purpose === 'pages' ? 'page-body' : 'pattern',
     purpose: purpose === 'pages' ? 'pages' : 'sections',
     kind: getNode(document, first!).kind,

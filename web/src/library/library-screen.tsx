@@ -56,8 +56,8 @@ const Top = styled.div`
 `
 const Grid = styled.ul`
   display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(220px, 1fr));
-  gap: 18px;
+  grid-template-columns: repeat(auto-fill, 218px);
+  gap: 18px 22px;
   margin: 0;
   padding: 2px;
   list-style: none;

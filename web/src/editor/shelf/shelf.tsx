@@ -136,7 +136,10 @@ export function Shelf() {
   const { data: parts } = useParts()
   const starters = useMemo(() => {
     const saved = (parts ?? []).filter(({ binnedAt }) => binnedAt === null).map(patternStarter)
-    return [...saved, ...createStarters(store.registry)]
+    const shipped = createStarters(store.registry)
+    // Blocks before ready arrangements of them, of which there are many.
+    const isBlock = ({ type }: Starter): boolean => type === 'block'
+    return [...saved, ...shipped.filter(isBlock), ...shipped.filter((one) => !isBlock(one))]
   }, [store, parts])
   const page = usePage((page) => page)
   const [search, setSearch] = useState('')
@@ -226,7 +229,7 @@ export function Shelf() {
               <StarterPicture starter={starter} />
               <Name>{starter.title}</Name>
               <About>
-                {search === '' && recent.includes(starter.id) ? 'Recently used' : TYPES[starter.type]}
+                {search === '' && recent.includes(starter.id) ? 'Recently used' : typeWords(starter)}
               </About>
             </Card>
           </li>
@@ -242,6 +245,10 @@ export function Shelf() {
 }
 
 const TYPES = { block: 'Block', pattern: 'Pattern', 'page-body': 'Whole page' } as const
+
+function typeWords({ type, isSaved }: Starter): string {
+  return isSaved === true ? `Saved ${TYPES[type].toLowerCase()}` : TYPES[type]
+}
 
 function targetFor(store: EditorStore, after: string | undefined, kind: string): Target {
   return placeAfter(store.state.page, after, kind, store.registry)
