@@ -1,11 +1,11 @@
 /** The list of pages that comes in parts, and what of it is drawn. */
-import { expect, test } from '@jest/globals'
+import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
 import type { PageListPart, PageSummary } from '@gullyline/core'
 import { demoSite } from '@gullyline/demo'
 import type { Site } from '../src/api/hooks.ts'
 import { begunWith, replaced, withChanges, withMore, type PageIndex } from '../src/api/page-index.ts'
-import { drawingOf } from '../src/editor/session/site-view.ts'
+import { Drawing } from '../src/editor/session/site-view.ts'
 
 function page(id: string, more: Partial<PageSummary> = {}): PageSummary {
   return {
@@ -82,21 +82,21 @@ test('a page that comes again as it is stays the object that it was', () => {
   expect(next[1]!.title).toBe('Other')
 })
 
-test('what a save or a publish changes of a page is drawn on no page; its words, place and address are', () => {
+describe('what is drawn of the site', () => {
   const site = { ...demoSite, liveOrigin: '', pictures: {}, files: {} } as unknown as Site
   const pages = [page('a'), page('b')]
-  const drawn = (changed: Partial<PageSummary>) =>
-    JSON.stringify(drawingOf(site, [page('a'), page('b', changed)]))
-  const before = JSON.stringify(drawingOf(site, pages))
-  for (const change of [
+  const takes = (changed: Partial<PageSummary>) =>
+    new Drawing(site, pages).takes(site, [page('a'), page('b', changed)])
+
+  test.each<Partial<PageSummary>>([
     { version: 2 },
     { savedAt: 'later' },
     { savedBy: 'Tarn' },
-    { state: 'changed' as const },
+    { state: 'changed' },
     { liveSince: 'now' },
-  ])
-    expect(drawn(change)).toBe(before)
-  for (const change of [
+  ])('is the same after what a save or a publish changes: %p', (change) => expect(takes(change)).toBe(true))
+
+  test.each<Partial<PageSummary>>([
     { title: 'Other' },
     { path: '/other/' },
     { parentId: 'a' },
@@ -104,6 +104,26 @@ test('what a save or a publish changes of a page is drawn on no page; its words,
     { inNavigation: false },
     { position: -1 },
     { more: { ...pages[1]!.more, navigationLabel: 'Other' } },
-  ])
-    expect(drawn(change)).not.toBe(before)
+  ])('is another one when a page is called or stands otherwise: %p', (change) =>
+    expect(takes(change)).toBe(false),
+  )
+
+  test('is the same with what comes later, and knows it then; not where the navigation shows it', () => {
+    const later = page('c', { inNavigation: false, parentId: 'a' })
+    const picture = { id: 'p', name: 'p', width: 1, height: 1, alt: '', sources: [], fallback: '/p' }
+    const drawing = new Drawing(site, pages)
+    const { paths, tree } = drawing
+    expect([paths.c, tree.inside('a')]).toEqual([undefined, []])
+    expect(drawing.takes({ ...site, pictures: { p: picture } }, [...pages, later])).toBe(true)
+    expect([paths.c, tree.inside('a').map(({ id }) => id), drawing.pictures.p]).toEqual([
+      '/c/',
+      ['c'],
+      picture,
+    ])
+    expect(drawing.takes({ ...site, pictures: { p: { ...picture, alt: 'Other' } } }, [...pages, later])).toBe(
+      false,
+    )
+    expect(drawing.takes({ ...site, pictures: { p: picture } }, pages)).toBe(false)
+    expect(new Drawing(site, pages).takes(site, [...pages, page('d')])).toBe(false)
+  })
 })

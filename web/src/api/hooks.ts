@@ -28,8 +28,9 @@ export function useSiteInfo(): SWRResponse<SiteInfo, Error> {
   return useSWR<SiteInfo, Error>(inSite(''), fetcher, { revalidateOnFocus: false })
 }
 
-export function useLibrary(): SWRResponse<Library, Error> {
-  return useSWR<Library, Error>(inSite('/library'), fetcher, { revalidateOnFocus: false })
+/** Asked for once it is wanted. */
+export function useLibrary(isWanted = true): SWRResponse<Library, Error> {
+  return useSWR<Library, Error>(isWanted ? inSite('/library') : null, fetcher, { revalidateOnFocus: false })
 }
 
 export function useSite(): Asked<Site> {
@@ -44,11 +45,11 @@ interface AskedPages extends Asked<readonly PageSummary[]> {
   readonly isWhole: boolean
 }
 
-/** The pages of the site. Whatever changed them, only what changed is read again. */
-export function usePages(): AskedPages {
+/** The pages of the site, asked for once they are wanted. Whatever changed them, only what changed is read again. */
+export function usePages(isWanted = true): AskedPages {
   const path = inSite('/page-list')
   const { cache } = useSWRConfig()
-  const { data, error } = useSWR<PageIndex, Error>(path, () =>
+  const { data, error } = useSWR<PageIndex, Error>(isWanted ? path : null, () =>
     readIndex(path, cache.get(path)?.data as PageIndex | undefined),
   )
   const next = data?.next ?? null

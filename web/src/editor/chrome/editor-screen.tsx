@@ -1,4 +1,4 @@
-import { lazy, Suspense, useEffect, useMemo, useState, useSyncExternalStore } from 'react'
+import { lazy, Suspense, useCallback, useEffect, useMemo, useState, useSyncExternalStore } from 'react'
 import { useParams } from 'react-router'
 import {
   settingsOf,
@@ -12,7 +12,6 @@ import { inSite } from '../../api/site-address.ts'
 import { useLibrary, usePageDocument, usePages, useSiteInfo, type Site } from '../../api/hooks.ts'
 import { replaced } from '../../api/page-index.ts'
 import { useMe } from '../../people/sign-in-gate.tsx'
-import { useKept } from '../../ui/use-kept.ts'
 import { TYPING_PAUSE_MS, useLater } from '../../ui/use-later.ts'
 import { Waiting } from '../../ui/waiting.tsx'
 import type { EditorState } from '../session/editor-state.ts'
@@ -22,7 +21,7 @@ import { JournalFull, JournalSender } from '../session/journal-sender.ts'
 import type { Journal } from '../session/journal.ts'
 import { useOpening } from '../session/opening.ts'
 import { editorRegistry } from '../session/session.ts'
-import { drawingOf, RendererProvider, rendererOf, SiteViewProvider } from '../session/site-view.ts'
+import { RendererProvider, rendererOf, SiteViewProvider, useDrawing } from '../session/site-view.ts'
 
 /** Opening a page seldom needs it, so it comes when it is asked for. */
 const JournaledDialog = lazy(async () => ({
@@ -45,15 +44,18 @@ export function EditorScreen() {
 
 /** Shows a page with what stands around it; all other pages and the whole library are there a moment later. */
 function SiteAround({ info, opened }: { readonly info: SiteInfo; readonly opened: OpenedPage }) {
-  const { data: listed, isWhole } = usePages()
-  const { data: library } = useLibrary()
+  const [isDrawn, setDrawn] = useState(false)
+  const onDrawn = useCallback(() => setDrawn(true), [])
+  const { data: listed, isWhole } = usePages(isDrawn)
+  const { data: library } = useLibrary(isDrawn)
   const { around } = opened
   const pages = useMemo(
     () => (listed && isWhole ? listed : replaced(around.pages, listed ?? [])),
     [around, listed, isWhole],
   )
   const site = useMemo(() => ({ ...info, ...(library ?? around) }), [info, library, around])
-  return <OpenPage site={site} pages={pages} isWhole={isWhole && library !== undefined} opened={opened} />
+  const all = { site, pages, isWhole: isWhole && library !== undefined }
+  return <OpenPage {...all} opened={opened} onDrawn={onDrawn} />
 }
 
 interface OpenPageProps {
@@ -61,6 +63,8 @@ interface OpenPageProps {
   readonly pages: readonly PageSummary[]
   readonly isWhole: boolean
   readonly opened: OpenedPage
+  /** Called once the page is on the screen. */
+  readonly onDrawn: () => void
 }
 
 /** Opens the page as it was saved, or asks first when edits were kept that were not. */
@@ -95,7 +99,8 @@ interface RunningEditorProps extends OpenPageProps {
   readonly journal: Journal
 }
 
-function RunningEditor({ site, pages, isWhole, opened, start, journal }: RunningEditorProps) {
+function RunningEditor(props: RunningEditorProps) {
+  const { site, pages, isWhole, opened, start, journal, onDrawn } = props
   const mayChange = useMe().role !== 'reviewer'
   const [{ store, sender }] = useState(() => {
     const { pageId, tab } = journal.owner
@@ -126,7 +131,7 @@ function RunningEditor({ site, pages, isWhole, opened, start, journal }: Running
   )
   const summary = useMemo(() => withSettingsOf(saved, settings), [saved, settings])
   const view = useMemo(() => ({ site, pages, isWhole, summary }), [site, pages, isWhole, summary])
-  const drawing = useKept(useMemo(() => drawingOf(site, pages), [site, pages]))
+  const drawing = useDrawing(site, pages)
   const { id, title } = summary
   const { theme } = summary.more
   const renderer = useMemo(
@@ -137,7 +142,14 @@ function RunningEditor({ site, pages, isWhole, opened, start, journal }: Running
     <EditorProvider value={store}>
       <SiteViewProvider value={view}>
         <RendererProvider value={renderer}>
-          <Editor store={store} sender={sender} site={site} pages={pages} summary={summary} />
+          <Editor
+            store={store}
+            sender={sender}
+            site={site}
+            pages={pages}
+            summary={summary}
+            onDrawn={onDrawn}
+          />
         </RendererProvider>
       </SiteViewProvider>
     </EditorProvider>

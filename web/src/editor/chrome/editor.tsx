@@ -2,7 +2,7 @@ import { PanelRightOpen } from 'lucide-react'
 import { lazy, Suspense, useCallback, useEffect, useMemo, useState } from 'react'
 import { useNavigate } from 'react-router'
 import styled from 'styled-components'
-import { loadChecks, patternRefusal, sizeAt, type NodeId, type PageSummary } from '@gullyline/core'
+import { loadChecks, sizeAt, type NodeId, type PageSummary } from '@gullyline/core'
 import type { Site } from '../../api/hooks.ts'
 import { request } from '../../api/client.ts'
 import { inSite } from '../../api/site-address.ts'
@@ -19,10 +19,10 @@ import { DeletedBar } from './deleted-bar.tsx'
 import { Details, items } from '../details/details.tsx'
 import { linkField } from '../details/field-control.tsx'
 import { openMainSetting } from '../details/main-setting.ts'
+import { variantField } from '../details/setting.tsx'
 import { DragLayer } from '../drag/drag-layer.tsx'
 import { dragStore } from '../drag/drag-store.ts'
 import { commandsDialog, EditorDialogs, type AskedFor } from './editor-dialogs.tsx'
-import { selectedIds } from '../session/editor-state.ts'
 import type { EditorStore } from '../session/editor-store.ts'
 import { isOfField } from '../commands/field-keys.ts'
 import { useFocusOnCanvas } from '../canvas/focus-canvas.ts'
@@ -49,7 +49,17 @@ const UploadPanel = lazy(async () => ({ default: (await import('./upload-panel.t
 const checks = later(loadChecks)
 
 /** What comes as soon as the page is there, since it is needed first. */
-const NEXT = [textEditing, findings, sending, shelfCode, items, linkField, commandsDialog, merging]
+const NEXT = [
+  textEditing,
+  findings,
+  sending,
+  shelfCode,
+  items,
+  linkField,
+  variantField,
+  commandsDialog,
+  merging,
+]
 
 const Screen = styled.div`
   position: relative;
@@ -112,10 +122,12 @@ interface EditorProps {
   readonly site: Site
   readonly pages: readonly PageSummary[]
   readonly summary: PageSummary
+  /** Called once the page is on the screen. */
+  readonly onDrawn: () => void
 }
 
 /** Shows the editor of a page that was opened, and runs its keys and commands. */
-export function Editor({ store, sender, site, pages, summary }: EditorProps) {
+export function Editor({ store, sender, site, pages, summary, onDrawn }: EditorProps) {
   const [width, setWidth] = useState(FIRST_WIDTH)
   const [isLineUp, setLineUp] = useState(false)
   const [isFolded, setFolded] = useState(() => matchMedia(NARROW).matches)
@@ -125,6 +137,7 @@ export function Editor({ store, sender, site, pages, summary }: EditorProps) {
   const wasThere = usePainted(inner !== undefined)
   useEffect(() => {
     if (!wasThere) return
+    onDrawn()
     // Where they can't be fetched now, they are once they are needed.
     for (const code of NEXT) code.load().catch(() => undefined)
     let isOpen = true
@@ -132,7 +145,7 @@ export function Editor({ store, sender, site, pages, summary }: EditorProps) {
     return () => {
       isOpen = false
     }
-  }, [wasThere, store])
+  }, [wasThere, store, onDrawn])
   useEffect(() => {
     // What was typed ahead of a shelf that was not there yet: its name, Enter, and then the words of the new block.
     giveRestTo((input) => {
@@ -194,12 +207,7 @@ export function Editor({ store, sender, site, pages, summary }: EditorProps) {
       save: () => void save(),
       publish: () => setAsked('publish'),
       openCommands: () => setAsked('commands'),
-      savePattern: () => {
-        const { page } = store.state
-        const words = patternRefusal(page, selectedIds(store.state), store.registry)
-        if (words === undefined) setAsked('pattern')
-        else store.dispatch({ type: 'tell', words, tone: 'refused' })
-      },
+      savePattern: () => setAsked('pattern'),
     }),
     [shelf, store, site.look, save],
   )

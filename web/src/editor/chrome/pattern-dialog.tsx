@@ -1,6 +1,14 @@
 import { useId, useState } from 'react'
 import styled from 'styled-components'
-import { findPlace, nodeLabel, patternOf, type NewPartRequest, type PartPurpose } from '@gullyline/core'
+import {
+  findPlace,
+  nodeLabel,
+  patternOf,
+  patternRefusal,
+  type NewPartRequest,
+  type NodeId,
+  type PartPurpose,
+} from '@gullyline/core'
 import { request } from '../../api/client.ts'
 import { refreshParts } from '../../api/hooks.ts'
 import { inSite } from '../../api/site-address.ts'
@@ -20,11 +28,26 @@ const Trouble = styled.p`
   color: var(--clay);
 `
 
+interface PatternDialogProps {
+  readonly onClose: () => void
+}
+
 /** Asks what the selection is called as a pattern, and saves it. The blocks on the page stay as they are. */
-export function PatternDialog({ onClose }: { readonly onClose: () => void }) {
+export function PatternDialog({ onClose }: PatternDialogProps) {
+  const store = useStore()
+  const [ids] = useState(() => inPageOrder(store))
+  const refusal = patternRefusal(store.state.page, ids, store.registry)
+  if (refusal === undefined) return <PatternForm ids={ids} onClose={onClose} />
+  return (
+    <Dialog title="Save as pattern" onClose={onClose} acts={<Button onPress={onClose}>Close</Button>}>
+      <p>{refusal}.</p>
+    </Dialog>
+  )
+}
+
+function PatternForm({ ids, onClose }: PatternDialogProps & { readonly ids: readonly NodeId[] }) {
   const store = useStore()
   const form = useId()
-  const [ids] = useState(() => inPageOrder(store))
   const [name, setName] = useState(() => nodeLabel(store.state.page, ids[0]!, store.registry))
   const [purpose, setPurpose] = useState<PartPurpose>('other')
   const [about, setAbout] = useState('')
@@ -70,7 +93,7 @@ export function PatternDialog({ onClose }: { readonly onClose: () => void }) {
 }
 
 /** What is selected, in the order in which it stands on the page and not in that in which it was selected. */
-function inPageOrder({ state }: EditorStore) {
+function inPageOrder({ state }: EditorStore): readonly NodeId[] {
   const { page } = state
   const placeOf = (id: string): number => findPlace(page, id)?.index ?? 0
   return [...selectedIds(state)].sort((a, b) => placeOf(a) - placeOf(b))

@@ -11,11 +11,15 @@ import {
   type NodePart,
   type readValue,
 } from '@gullyline/core'
+import { later } from '../../ui/later.ts'
+import { LaterPart } from '../../ui/later-part.tsx'
 import { useNode, usePage, useStore, type EditorStore } from '../session/editor-store.ts'
 import { useSiteView } from '../session/site-view.ts'
 import { choiceOf, FieldControl } from './field-control.tsx'
 import { surfaceAroundWords, themeFor, unsetWords } from './origin-words.ts'
-import { VariantField } from './variant-field.tsx'
+
+/** Its pictures are drawn by what no page needs to be opened. */
+export const variantField = later(() => import('./variant-field.tsx'))
 
 const Row = styled.div`
   display: grid;
@@ -106,7 +110,11 @@ export function Setting({ id, entry: { part, key, field, value, isSet, isRequire
         <span>{field.title}</span>
         <span />
         {origin}
-        <VariantField key={id} id={id} fieldKey={key} field={field} value={variant} onChange={set} />
+        <LaterPart key={id} code={variantField}>
+          {({ VariantField }) => (
+            <VariantField id={id} fieldKey={key} field={field} value={variant} onChange={set} />
+          )}
+        </LaterPart>
       </Row>
     )
   }

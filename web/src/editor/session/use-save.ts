@@ -10,7 +10,7 @@ import {
 } from '@gullyline/core'
 import { ApiError, request } from '../../api/client.ts'
 import { refreshPages, refreshSite } from '../../api/hooks.ts'
-import { requestLong, type Watch } from '../../api/long-act.ts'
+import type { Watch } from '../../api/long-act.ts'
 import { inSite } from '../../api/site-address.ts'
 import { useSessionEnded } from '../../api/person.ts'
 import { drafts } from '../../ui/drafts.ts'
@@ -167,6 +167,8 @@ export function useSave(store: EditorStore, documents: SessionDocuments, sender:
         const { version, shared } = store.state.saved
         const going = Object.fromEntries(named.map((name) => [documents[name], shared[name]!]))
         const body: PublishRequest = { version, shared: going }
+        // Opening a page needs none of it.
+        const { requestLong } = await import('../../api/long-act.ts')
         const result = await requestLong<PublishResult>(path, { body, ...watch })
         readAgain(named)
         return result
