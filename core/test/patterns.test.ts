@@ -4,6 +4,7 @@ import fc from 'fast-check'
 import { defaultRegistry as registry } from '../src/blocks/default-registry.ts'
 import { newNode } from '../src/blocks/define-block.ts'
 import { getKind } from '../src/blocks/registry.ts'
+import { createStarters } from '../src/blocks/starters.ts'
 import { validatePage } from '../src/blocks/validate-page.ts'
 import { placeEdits } from '../src/edits/compose.ts'
 import { applyEdits } from '../src/edits/transaction.ts'
@@ -77,6 +78,15 @@ test('a copy shares no id with what it was made of, nor with another copy', () =
       expect(new Set(all).size).toBe(all.length)
     }),
   )
+})
+
+test('at least thirty patterns ship, and nothing on the shelf is called as anything else there', () => {
+  const shipped = createStarters(registry)
+  expect(shipped.filter(({ type }) => type === 'pattern').length).toBeGreaterThanOrEqual(30)
+  for (const key of ['id', 'title'] as const) {
+    const all = shipped.map((starter) => starter[key].toLowerCase())
+    expect(all.filter((one, i) => all.indexOf(one) !== i)).toEqual([])
+  }
 })
 
 describe('what can’t be a pattern', () => {

@@ -187,9 +187,9 @@ export const MORE_PATTERNS: readonly PatternSketch[] = [
   },
   {
     id: 'testimonials',
-    title: 'Testimonials',
-    about: 'What three people said',
-    synonyms: ['people', 'reviews', 'quotes', 'customers', 'feedback'],
+    title: 'What people say',
+    about: 'A heading and what three people said',
+    synonyms: ['people', 'testimonials', 'reviews', 'quotes', 'customers', 'feedback'],
     sketch: section(
       [
         heading(ask('What visitors say'), 2),
