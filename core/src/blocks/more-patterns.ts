@@ -366,7 +366,7 @@ export const MORE_PATTERNS: readonly PatternSketch[] = [
   },
   {
     id: 'picture-action',
-    title: 'Call to action with picture',
+    title: 'Offer with picture',
     about: 'A picture, a question and a button next to it',
     synonyms: ['call to action', 'CTA', 'banner', 'offer'],
     sketch: section(
