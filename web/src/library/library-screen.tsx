@@ -30,7 +30,7 @@ import { PurposeField } from './purpose-field.tsx'
 
 const Work = styled.main`
   display: grid;
-  grid-template-columns: minmax(0, 1fr) 340px;
+  grid-template-columns: minmax(0, 1fr) 300px;
   min-height: 0;
   @media (max-width: 1000px) {
     grid-template-columns: minmax(0, 1fr);
