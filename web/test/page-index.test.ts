@@ -1,7 +1,7 @@
 /** The list of pages that comes in parts, and what of it is drawn. */
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
-import type { PageListPart, PageSummary } from '@gullyline/core'
+import type { PageListPart, PageSummary, SiteContext } from '@gullyline/core'
 import { demoSite } from '@gullyline/demo'
 import type { Site } from '../src/api/hooks.ts'
 import { begunWith, replaced, withChanges, withMore, type PageIndex } from '../src/api/page-index.ts'
@@ -85,8 +85,16 @@ test('a page that comes again as it is stays the object that it was', () => {
 describe('what is drawn of the site', () => {
   const site = { ...demoSite, liveOrigin: '', pictures: {}, files: {} } as unknown as Site
   const pages = [page('a'), page('b')]
-  const takes = (changed: Partial<PageSummary>) =>
-    new Drawing(site, pages).takes(site, [page('a'), page('b', changed)])
+
+  /** A drawing of which a page asked for all that there is, and for something that is not there. */
+  function drawn(): { readonly drawing: Drawing; readonly context: SiteContext } {
+    const drawing = new Drawing(site, pages)
+    const context = drawing.context({ id: 'a', title: 'a', theme: null })
+    const { paths, pictures, tree } = context
+    expect([paths.a, paths.b, paths.gone, pictures.gone]).toEqual(['/a/', '/b/', undefined, undefined])
+    expect([tree.find('b')?.title, tree.inside('a')]).toEqual(['b', []])
+    return { drawing, context }
+  }
 
   test.each<Partial<PageSummary>>([
     { version: 2 },
@@ -94,7 +102,9 @@ describe('what is drawn of the site', () => {
     { savedBy: 'Tarn' },
     { state: 'changed' },
     { liveSince: 'now' },
-  ])('is the same after what a save or a publish changes: %p', (change) => expect(takes(change)).toBe(true))
+  ])('is the same after what a save or a publish changes: %p', (change) =>
+    expect(drawn().drawing.takes(site, [page('a'), page('b', change)])).toBe(true),
+  )
 
   test.each<Partial<PageSummary>>([
     { title: 'Other' },
@@ -104,26 +114,31 @@ describe('what is drawn of the site', () => {
     { inNavigation: false },
     { position: -1 },
     { more: { ...pages[1]!.more, navigationLabel: 'Other' } },
-  ])('is another one when a page is called or stands otherwise: %p', (change) =>
-    expect(takes(change)).toBe(false),
+  ])('is another one when a page that was asked for is called or stands otherwise: %p', (change) =>
+    expect(drawn().drawing.takes(site, [page('a'), page('b', change)])).toBe(false),
   )
 
-  test('is the same with what comes later, and knows it then; not where the navigation shows it', () => {
-    const later = page('c', { inNavigation: false, parentId: 'a' })
-    const picture = { id: 'p', name: 'p', width: 1, height: 1, alt: '', sources: [], fallback: '/p' }
-    const drawing = new Drawing(site, pages)
-    const { paths, tree } = drawing
-    expect([paths.c, tree.inside('a')]).toEqual([undefined, []])
-    expect(drawing.takes({ ...site, pictures: { p: picture } }, [...pages, later])).toBe(true)
-    expect([paths.c, tree.inside('a').map(({ id }) => id), drawing.pictures.p]).toEqual([
-      '/c/',
-      ['c'],
-      picture,
-    ])
-    expect(drawing.takes({ ...site, pictures: { p: { ...picture, alt: 'Other' } } }, [...pages, later])).toBe(
-      false,
-    )
-    expect(drawing.takes({ ...site, pictures: { p: picture } }, pages)).toBe(false)
-    expect(new Drawing(site, pages).takes(site, [...pages, page('d')])).toBe(false)
+  const picture = { id: 'p', name: 'p', width: 1, height: 1, alt: '', sources: [], fallback: '/p' }
+  const quiet = (id: string, parentId: string | null) => page(id, { inNavigation: false, parentId })
+
+  test('is the same with what nobody asked for, and knows it from then on', () => {
+    const { drawing, context } = drawn()
+    expect(drawing.takes({ ...site, pictures: { p: picture } }, [...pages, quiet('c', 'b')])).toBe(true)
+    expect([context.paths.c, context.tree.inside('b').map(({ id }) => id)]).toEqual(['/c/', ['c']])
+    expect([context.pictures.p, Object.hasOwn(context.pictures, 'p')]).toEqual([picture, true])
+    // Now it was asked for.
+    expect(drawing.takes({ ...site, pictures: { p: { ...picture, alt: 'Other' } } }, pages)).toBe(false)
+  })
+
+  test('is another one when something comes that was asked for in vain: what was drawn without it is drawn again', () => {
+    expect(drawn().drawing.takes(site, [...pages, quiet('gone', null)])).toBe(false)
+    expect(drawn().drawing.takes(site, [...pages, quiet('c', 'a')])).toBe(false)
+    expect(drawn().drawing.takes({ ...site, pictures: { gone: picture } }, pages)).toBe(false)
+    expect(drawn().drawing.takes(site, [...pages, page('d')])).toBe(false)
+  })
+
+  test('has a page that is there before the one that it stands under', () => {
+    const drawing = new Drawing(site, [quiet('deep', 'later')])
+    expect(drawing.context({ id: 'a', title: 'a', theme: null }).paths.deep).toBe('/deep/')
   })
 })

@@ -1,6 +1,7 @@
 import { lazy, Suspense, useCallback, useEffect, useMemo, useState, useSyncExternalStore } from 'react'
 import { useParams } from 'react-router'
 import {
+  createNodeRenderer,
   settingsOf,
   type OpenedPage,
   type PageSettings,
@@ -21,7 +22,7 @@ import { JournalFull, JournalSender } from '../session/journal-sender.ts'
 import type { Journal } from '../session/journal.ts'
 import { useOpening } from '../session/opening.ts'
 import { editorRegistry } from '../session/session.ts'
-import { RendererProvider, rendererOf, SiteViewProvider, useDrawing } from '../session/site-view.ts'
+import { RendererProvider, SiteViewProvider, useDrawing } from '../session/site-view.ts'
 
 /** Opening a page seldom needs it, so it comes when it is asked for. */
 const JournaledDialog = lazy(async () => ({
@@ -135,7 +136,7 @@ function RunningEditor(props: RunningEditorProps) {
   const { id, title } = summary
   const { theme } = summary.more
   const renderer = useMemo(
-    () => rendererOf(drawing, { id, title, theme }, editorRegistry),
+    () => createNodeRenderer(editorRegistry, drawing.context({ id, title, theme })),
     [drawing, id, title, theme],
   )
   return (

@@ -5,16 +5,15 @@ import {
   createNodeRenderer,
   navigationOf,
   pageTree,
+  readOf,
+  recordReads,
   themedLook,
   type Library,
-  type NavigationEntry,
   type NavigationPage,
   type NodeRenderer,
   type PageSummary,
-  type Picture,
   type Registry,
   type SiteContext,
-  type SiteFile,
   type TreePage,
 } from '@gullyline/core'
 
@@ -28,59 +27,62 @@ export interface SiteView {
   readonly summary: PageSummary
 }
 
-/** A page as others speak of it. */
-type DrawnPage = TreePage & NavigationPage
+/** What pages are drawn with that they ask for by name. */
+type Asked = Pick<SiteContext, 'paths' | 'pictures' | 'files' | 'tree'>
 
 /**
- * What of a site and its pages is drawn on any of them. It goes on being the same for as long as what was there is as it
- * was: what comes later, such as the rest of a long list of pages, is added to it, and nothing is drawn again for it.
+ * The site as pages are drawn with it. It goes on being the same for as long as all that was asked for is as it was: what
+ * comes later, such as the rest of a long list of pages, is there from then on, and nothing is drawn again for it.
  */
 export class Drawing {
   readonly facts: Pick<Site, 'name' | 'language' | 'liveOrigin' | 'look' | 'navigation'>
-  readonly paths: Record<string, string> = {}
-  readonly pictures: Record<string, Picture> = {}
-  readonly files: Record<string, SiteFile> = {}
-  readonly tree: SiteContext['tree'] = {
-    find: (id) => this.#tree.find(id),
-    inside: (id) => this.#tree.inside(id),
-  }
-  #pages: readonly DrawnPage[] = []
-  #tree = pageTree([])
+  readonly #recordings: ReturnType<typeof recordReads>[] = []
+  #pages: readonly (TreePage & NavigationPage)[]
+  #asked: Asked
 
-  /** Pages that were never published are drawn as links as well, so that links can be seen to work. */
   constructor(site: Site, pages: readonly PageSummary[]) {
     this.facts = factsOf(site)
-    this.#add(site, drawnPages(pages))
+    this.#pages = drawnPages(pages)
+    this.#asked = askedOf(site, this.#pages)
   }
 
-  /** The lines of the navigation, on one of the pages. */
-  navigation(id: string): NavigationEntry[] {
-    return navigationOf(this.facts.navigation, this.#pages, id)
+  /** A context for one of the pages, that remembers what it is asked for. */
+  context({ id, title, theme }: CurrentPage): SiteContext {
+    const { name, language, liveOrigin, look, navigation } = this.facts
+    const recording = recordReads({
+      site: { name, language, home: '/', origin: liveOrigin },
+      look: themedLook(look, theme),
+      paths: latest(() => this.#asked.paths),
+      navigation: navigationOf(navigation, this.#pages, id),
+      page: { id, title },
+      tree: {
+        find: (one) => this.#asked.tree.find(one),
+        inside: (one) => this.#asked.tree.inside(one),
+      },
+      pictures: latest(() => this.#asked.pictures),
+      files: latest(() => this.#asked.files),
+      fontBase: '/fonts/',
+      purpose: 'canvas',
+    })
+    this.#recordings.push(recording)
+    return recording.context
   }
 
-  /** Adds what is new. False, and nothing is added, where something is not what it was. */
+  /** Takes the site as it is now. False, and nothing is taken, where something is not what was asked for. */
   takes(site: Site, pages: readonly PageSummary[]): boolean {
     const drawn = drawnPages(pages)
-    const known = new Set(this.#pages.map(({ id }) => id))
+    const now = askedOf(site, drawn)
+    const reads = new Set(this.#recordings.flatMap((recording) => recording.reads()))
+    reads.delete('navigation')
+    const lines = (all: readonly NavigationPage[]) => navigationOf(site.navigation, all, '')
     const isSame =
       same(factsOf(site), this.facts) &&
-      same(
-        drawn.filter(({ id }) => known.has(id)),
-        this.#pages,
-      ) &&
-      same(navigationOf(site.navigation, drawn, ''), this.navigation('')) &&
-      isPartOf(this.pictures, site.pictures) &&
-      isPartOf(this.files, site.files)
-    if (isSame) this.#add(site, drawn)
-    return isSame
-  }
-
-  #add({ pictures, files }: Library, pages: readonly DrawnPage[]): void {
-    Object.assign(this.pictures, pictures)
-    Object.assign(this.files, files)
-    for (const { id, path } of pages) this.paths[id] = path
-    this.#pages = pages
-    this.#tree = pageTree(pages)
+      same(lines(drawn), lines(this.#pages)) &&
+      [...reads].every((name) => same(readOf(now, name), readOf(this.#asked, name)))
+    if (!isSame) return false
+    this.#pages = drawn
+    this.#asked = now
+    return true
   }
 }
 
@@ -88,19 +90,37 @@ function factsOf({ name, language, liveOrigin, look, navigation }: Site): Drawin
   return { name, language, liveOrigin, look, navigation }
 }
 
-function drawnPages(pages: readonly PageSummary[]): DrawnPage[] {
-  return inTreeOrder(pages).map(({ page }) => {
+/** Pages that were never published are drawn as links as well, so that links can be seen to work. */
+function drawnPages(pages: readonly PageSummary[]): readonly (TreePage & NavigationPage)[] {
+  // Some of the pages of a large site may be there before those that they stand under.
+  const ordered = inTreeOrder(pages).map(({ page }) => page)
+  const reached = new Set(ordered)
+  return [...ordered, ...pages.filter((page) => !reached.has(page))].map((page) => {
     const { id, parentId, path, title, description, inNavigation, more } = page
     return { id, parentId, path, title, description, inNavigation, label: more.navigationLabel || title }
   })
 }
 
-function same(one: unknown, other: unknown): boolean {
-  return JSON.stringify(one) === JSON.stringify(other)
+function askedOf({ pictures, files }: Library, pages: readonly TreePage[]): Asked {
+  const paths = Object.fromEntries(pages.map(({ id, path }) => [id, path]))
+  return { paths, tree: pageTree(pages), pictures, files }
 }
 
-function isPartOf(known: Readonly<Record<string, unknown>>, all: Readonly<Record<string, unknown>>): boolean {
-  return Object.entries(known).every(([id, value]) => value === all[id] || same(value, all[id]))
+/** A record that is another one whenever it is asked. */
+function latest<T extends object>(record: () => T): T {
+  return new Proxy({} as T, {
+    get: (_none, key) => Reflect.get(record(), key) as unknown,
+    has: (_none, key) => Reflect.has(record(), key),
+    getOwnPropertyDescriptor: (_none, key) => {
+      const found = Reflect.getOwnPropertyDescriptor(record(), key)
+      // What the target itself has not must be configurable (ECMAScript, "Proxy invariants").
+      return found && { ...found, configurable: true }
+    },
+  })
+}
+
+function same(one: unknown, other: unknown): boolean {
+  return JSON.stringify(one) === JSON.stringify(other)
 }
 
 /** What is drawn of the site, on the screen of a page. */
@@ -112,26 +132,10 @@ export function useDrawing(site: Site, pages: readonly PageSummary[]): Drawing {
   return drawing
 }
 
-/** What draws one page of the site. */
-export function rendererOf(
-  drawing: Drawing,
-  { id, title, theme }: { readonly id: string; readonly title: string; readonly theme: string | null },
-  registry: Registry,
-): NodeRenderer {
-  const { facts, paths, tree, pictures, files } = drawing
-  const context: SiteContext = {
-    site: { name: facts.name, language: facts.language, home: '/', origin: facts.liveOrigin },
-    look: themedLook(facts.look, theme),
-    paths,
-    navigation: drawing.navigation(id),
-    page: { id, title },
-    tree,
-    pictures,
-    files,
-    fontBase: '/fonts/',
-    purpose: 'canvas',
-  }
-  return createNodeRenderer(registry, context)
+interface CurrentPage {
+  readonly id: string
+  readonly title: string
+  readonly theme: string | null
 }
 
 /** What draws a page of the site that is looked at outside of the editor. */
@@ -141,7 +145,7 @@ export function viewSite(
   { id, title, more }: PageSummary,
   registry: Registry,
 ): NodeRenderer {
-  return rendererOf(new Drawing(site, pages), { id, title, theme: more.theme }, registry)
+  return createNodeRenderer(registry, new Drawing(site, pages).context({ id, title, theme: more.theme }))
 }
 
 const SiteViewContext = createContext<SiteView | undefined>(undefined)
