@@ -82,9 +82,9 @@ export function refreshLibrary(): Promise<unknown> {
   return mutate(inSite('/library'))
 }
 
-/** The patterns that were saved on the site, those in the bin last. */
-export function useParts(): SWRResponse<SavedPart[], Error> {
-  return useSWR<SavedPart[], Error>(inSite('/parts'), fetcher)
+/** The patterns that were saved on the site, those in the bin last; asked for once they are wanted. */
+export function useParts(isWanted = true): SWRResponse<SavedPart[], Error> {
+  return useSWR<SavedPart[], Error>(isWanted ? inSite('/parts') : null, fetcher)
 }
 
 /** Asks for the patterns of the site. */

@@ -10,7 +10,7 @@ import {
 } from '@gullyline/core'
 import { ApiError, request } from '../../api/client.ts'
 import { inSite } from '../../api/site-address.ts'
-import { useLibrary, usePageDocument, usePages, useSiteInfo, type Site } from '../../api/hooks.ts'
+import { useLibrary, usePageDocument, usePages, useParts, useSiteInfo, type Site } from '../../api/hooks.ts'
 import { replaced } from '../../api/page-index.ts'
 import { useMe } from '../../people/sign-in-gate.tsx'
 import { TYPING_PAUSE_MS, useLater } from '../../ui/use-later.ts'
@@ -49,6 +49,8 @@ function SiteAround({ info, opened }: { readonly info: SiteInfo; readonly opened
   const onDrawn = useCallback(() => setDrawn(true), [])
   const { data: listed, isWhole } = usePages(isDrawn)
   const { data: library } = useLibrary(isDrawn)
+  // For the shelf, where a name may be typed as soon as it is open.
+  useParts(isDrawn)
   const { around } = opened
   const pages = useMemo(
     () => (listed && isWhole ? listed : replaced(around.pages, listed ?? [])),
