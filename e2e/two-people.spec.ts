@@ -32,7 +32,7 @@ test('two people see each other; what each saves goes together where it does not
     tarn.page.getByRole('list', { name: 'Also on this page' }).getByRole('img', { name: 'Ines' }),
   ).toBeVisible()
 
-  // Whoever has the page open twice is one person all the same.
+  // A person with two tabs on the page has one face.
   const again = await tarn.context.newPage()
   await again.goto(`${app.editor}/pages/tmvisit`)
   await expect(ines.page.getByTitle('Tarn also has this page open, in 2 tabs')).toHaveCount(1)

@@ -193,7 +193,7 @@ export interface PageListPart {
   readonly mark: string
   /** The id that the part after this one begins after; null where there is none. */
   readonly next: string | null
-  /** Whether what was known before is to be forgotten: it was asked what changed since a change that is not known. */
+  /** True if the server does not know the mark that it was given: the receiver then forgets its list and begins with this part. */
   readonly isAnew?: boolean
 }
 

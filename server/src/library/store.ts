@@ -77,7 +77,7 @@ export async function addPattern(
   return id
 }
 
-/** Changes what is said of a part; what is not given stays. Refuses a value that is not what the sender saw any more. */
+/** Changes name, purpose or description of a part; fields that are left out stay. Throws `Refused` if a field is not as the sender saw it. */
 export async function changePart(at: SiteData, id: string, { was, ...wanted }: PartRequest): Promise<void> {
   const { name, purpose, about, binnedAt } = await partRow(at, id)
   if (binnedAt !== null) throw notThere()

@@ -1,4 +1,4 @@
-/** What stands around a page: what of the site is needed to show it, and no more. */
+/** Reads the pages, pictures and files of a site that the canvas needs to draw one page. */
 import { In } from 'typeorm'
 import type { NavigationItem, PageAround, UsedThing } from '@gullyline/core'
 import { PageEntity } from '../db/rows.ts'

@@ -9,7 +9,7 @@ export class PageChanges1791400000000 implements MigrationInterface {
 
   async up(runner: QueryRunner): Promise<void> {
     await runner.query('ALTER TABLE revisions ADD number BIGINT NOT NULL DEFAULT 0')
-    // Without a key to the page: it would be waited for by whoever holds the number of the next change.
+    // No foreign key to pages: checking one locks the page, and a transaction that holds the number of the next change would wait for that lock.
     await runner.query(
       `CREATE TABLE page_changes (
          page_id VARCHAR(24) NOT NULL PRIMARY KEY, site_id VARCHAR(24) NOT NULL, number BIGINT NOT NULL,

@@ -1,6 +1,6 @@
 import type { MigrationInterface, QueryRunner } from 'typeorm'
 
-/** What is used again on pages: its name and what it is for. What is in it is a document like any other. */
+/** Patterns have a name, a purpose and a description here; their blocks are stored as documents, as those of pages are. */
 export class Parts1791500000000 implements MigrationInterface {
   name = 'Parts1791500000000'
 
