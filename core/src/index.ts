@@ -175,6 +175,8 @@ export {
 } from './exchange/page-package.ts'
 export { documentUses, type DocumentUse, type UsedThing } from './render/document-uses.ts'
 export type * from './wire/wire.ts'
+export type * from './wire/at-work.ts'
+export type * from './wire/parts.ts'
 export { ROLES } from './wire/wire.ts'
 export type { Requests } from './wire/request-schemas.ts'
 export { checkRequest } from './wire/check-request.ts'

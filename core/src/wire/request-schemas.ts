@@ -2,19 +2,17 @@
 import { MOST_NAVIGATION } from '../site/navigation.ts'
 import { ID_PATTERN } from '../page/id.ts'
 import { LONGEST_PART_ABOUT, LONGEST_PART_NAME, PART_PURPOSES } from '../reuse/part-facts.ts'
+import type { JournalRequest, PresenceRequest } from './at-work.ts'
+import type { NewPartRequest, PartRequest } from './parts.ts'
 import type {
   CopyPageRequest,
-  JournalRequest,
   MediaRequest,
   NavigationRequest,
   NewPageRequest,
-  NewPartRequest,
   PageMore,
   PageSettingsRequest,
-  PartRequest,
   PasswordRequest,
   PlacePageRequest,
-  PresenceRequest,
   PublishRequest,
   SaveRequest,
   SignInRequest,

@@ -1,11 +1,9 @@
 /** What server and editor say to each other, as JSON. */
-import type { Edit } from '../edits/edit-shapes.ts'
 import type { Problem } from '../blocks/registry.ts'
 import type { Look } from '../look/look.ts'
 import type { Page } from '../page/page.ts'
 import type { NavigationItem } from '../site/navigation.ts'
 import type { SharedName } from '../site/session-page.ts'
-import type { PartPurpose } from '../reuse/part-facts.ts'
 import type { PageMore, PageSettings } from '../site/page-settings.ts'
 import type { Picture, SiteFile } from '../kit/site-context.ts'
 
@@ -151,37 +149,6 @@ export interface Library {
   readonly files: Readonly<Record<string, SiteFile>>
 }
 
-/** A pattern that somebody saved: what the shelf and the library show of it. */
-export interface SavedPart extends PartFacts {
-  readonly id: string
-  readonly document: Page
-  /** All text in it. */
-  readonly words: string
-  /** ISO 8601, UTC. */
-  readonly savedAt: string
-  readonly savedBy: string
-  /** When it was deleted; null while it is offered. */
-  readonly binnedAt: string | null
-}
-
-/** What people say of a part. */
-export interface PartFacts {
-  /** No other part of the site has it. */
-  readonly name: string
-  readonly purpose: PartPurpose
-  readonly about: string
-}
-
-export interface NewPartRequest extends PartFacts {
-  readonly document: Page
-}
-
-/** A change of what is said of a part. What is absent stays as it is. */
-export interface PartRequest extends Partial<PartFacts> {
-  /** Values as the sender saw them: where one is another by now, nothing is changed. */
-  readonly was?: Partial<PartFacts>
-}
-
 /** Some of the pages of a site: how its list of pages is sent. */
 export interface PageListPart {
   readonly pages: readonly PageSummary[]
@@ -257,65 +224,6 @@ export interface SaveResult extends PageSummary {
   /** The newest versions of the shared sections that the save held, by their ids. */
   readonly shared: Readonly<Record<string, number>>
 }
-
-/** One act kept between two saves, as edits that can be applied again. */
-export interface JournalEntry {
-  /** Counts up within a tab. */
-  readonly number: number
-  /** Number of the version that it stands on. */
-  readonly base: number
-  /** Numbers of the versions of shared sections that it stands on; absent in entries from before those could be edited. */
-  readonly shared?: SharedVersions
-  /** Milliseconds since 1970, by the clock of the browser. */
-  readonly at: number
-  readonly edits: readonly Edit[]
-}
-
-export interface JournalRequest {
-  readonly entries: readonly JournalEntry[]
-}
-
-/** What the server keeps of one tab's edits to a page. */
-export interface KeptJournal {
-  readonly tab: string
-  /** True while that tab is still open somewhere: then its edits are in good hands. */
-  readonly isOpen: boolean
-  readonly entries: readonly JournalEntry[]
-}
-
-/** A tab of a browser with the page it has open. */
-export interface PresentTab {
-  readonly tab: string
-  readonly pageId: string
-}
-
-export interface PresenceRequest {
-  readonly tabs: readonly PresentTab[]
-}
-
-/** Somebody who has a page open. */
-export interface Present {
-  readonly tab: string
-  readonly name: string
-}
-
-/** What is told to everybody who has a page open. Each names its page, since a browser listens for all its tabs at once. */
-export type PresenceEvent =
-  /** Everybody there, to who has just come. */
-  | {
-      readonly event: 'people'
-      readonly data: { readonly pageId: string; readonly people: readonly Present[] }
-    }
-  | { readonly event: 'came'; readonly data: Present & { readonly pageId: string } }
-  | { readonly event: 'left'; readonly data: { readonly pageId: string; readonly tab: string } }
-  | {
-      readonly event: 'saved'
-      readonly data: VersionInfo & { readonly pageId: string; readonly tab: string | null }
-    }
-  | {
-      readonly event: 'deleted' | 'restored'
-      readonly data: { readonly pageId: string; readonly by: string }
-    }
 
 export interface PublishRequest {
   /** The version that was looked at and checked: it goes live, and no other. */

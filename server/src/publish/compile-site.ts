@@ -1,48 +1,15 @@
 /** A site as files: every live page, its stylesheet, and the pictures and fonts they use. Made again is only what changed. */
-import { createHash } from 'node:crypto'
-import { join } from 'node:path'
-import {
-  defaultRegistry,
-  recordReads,
-  renderPage,
-  themedLook,
-  withCurrent,
-  type Look,
-  type NavigationItem,
-  type Page,
-  type ReadName,
-  type SiteContext,
-  type TreePage,
-} from '@gullyline/core'
-import { fontFolder } from '../media/folders.ts'
 import { ContentStore } from './content-store.ts'
-import {
-  robotsTxt,
-  SITEMAP,
-  sitemapIndexXml,
-  sitemapParts,
-  sitemapXml,
-  type ListedAddress,
-  type SitemapPart,
-} from './crawlers.ts'
-import { hashedFonts } from './hashed-fonts.ts'
-import { writeIcons } from './icons.ts'
+import { robotsTxt } from './crawlers.ts'
 import type { LivePage, LiveSite } from './live-site.ts'
+import { makePage, type MissingFile } from './make-page.ts'
+import { pageKeys } from './page-keys.ts'
 import type { PageRecord, PageRecords } from './page-records.ts'
-import { digestOf, liveNavigation, pageKeys } from './page-keys.ts'
-import { changesBetween, Readers, type ReadSite } from './site-changes.ts'
+import { prepareContext, type MadeFrom, type Where } from './prepare-context.ts'
+import { changesBetween, Readers } from './site-changes.ts'
+import { writeSitemap, type WrittenSitemap } from './write-sitemap.ts'
 import { Refused } from '../http/errors.ts'
-import { programId } from '../http/program-id.ts'
 import type { Watch } from '../http/progress.ts'
-
-/** A file of the library that a page shows or links to, and that is not there. */
-export interface MissingFile {
-  readonly page: LivePage
-  /** Its address. */
-  readonly path: string
-  /** What the library calls it. */
-  readonly name: string
-}
 
 export interface CompiledSite {
   readonly pages: PageRecords
@@ -55,18 +22,6 @@ export interface CompiledSite {
   readonly madeFrom: MadeFrom
   readonly sitemap: WrittenSitemap
   readonly readers: Readers
-}
-
-/** What a site was compiled from. */
-interface MadeFrom extends ReadSite {
-  /** A digest of what every page is made from. */
-  readonly common: string
-}
-
-/** Where the files of the library are, and where visitors see the site, without a slash at the end. */
-interface Where {
-  readonly dataDir: string
-  readonly liveOrigin: string
 }
 
 /** What the site was before: the records of its pages and, where this process compiled it, what it was compiled from. */
@@ -90,7 +45,7 @@ export async function compileSite(
   { dataDir, liveOrigin, onProgress, signal }: Where & Watch,
 ): Promise<CompiledSite> {
   const store = new ContentStore(dataDir)
-  const context = await siteContext(live, { store, dataDir, liveOrigin, before: before.madeFrom })
+  const context = await prepareContext(live, { store, dataDir, liveOrigin, before: before.madeFrom })
   const { madeFrom } = context
   const keyOf = pageKeys({ common: madeFrom.common, lines: madeFrom.lines, site: madeFrom })
   const readers = before.readers ?? readersOf(before.pages)
@@ -140,39 +95,6 @@ export async function compileSite(
     madeFrom,
     readers,
   }
-}
-
-/** The files of a sitemap, and the pages in each. */
-interface WrittenSitemap {
-  readonly origin: string
-  readonly parts: readonly SitemapPart[]
-  readonly addresses: Readonly<Record<string, string>>
-}
-
-interface ToList {
-  readonly origin: string
-  readonly listed: readonly ListedAddress[]
-  readonly before: WrittenSitemap | undefined
-}
-
-/** Puts the sitemap into the store. Files with the very pages that they had before stay as they are. */
-async function writeSitemap(
-  store: ContentStore,
-  { origin, listed, before }: ToList,
-): Promise<WrittenSitemap> {
-  const parts = sitemapParts(listed)
-  const known = new Map(before?.origin === origin ? before.parts.map((part) => [part.path, part.pages]) : [])
-  const addresses: Record<string, string> = {}
-  for (const part of parts) {
-    const { path, pages } = part
-    const last = known.get(path)
-    const isSame = last?.length === pages.length && pages.every((page, i) => page === last[i])
-    addresses[path] = isSame
-      ? before!.addresses[path]!
-      : await store.putText(sitemapXml(origin, part), '.xml')
-  }
-  if (parts.length > 1) addresses[SITEMAP] = await store.putText(sitemapIndexXml(origin, parts), '.xml')
-  return { origin, parts, addresses }
 }
 
 interface Comparing {
@@ -253,199 +175,4 @@ function grouped<T>(items: readonly T[], size: number): T[][] {
   return Array.from({ length: Math.ceil(items.length / size) }, (_, i) =>
     items.slice(i * size, (i + 1) * size),
   )
-}
-
-/** What static hosts look for, and our own server: the page for addresses that do not exist. */
-const NOT_FOUND_FILE = '/404.html'
-
-interface Making {
-  readonly live: LiveSite
-  readonly context: PreparedContext
-  readonly store: ContentStore
-  readonly dataDir: string
-}
-
-interface MadePage {
-  readonly reads: readonly ReadName[]
-  readonly record: Pick<PageRecord, 'reads' | 'files'>
-  readonly missing: readonly MissingFile[]
-}
-
-async function makePage(
-  page: LivePage,
-  document: Page,
-  { live, context, store, dataDir }: Making,
-): Promise<MadePage> {
-  const recording = recordReads(context.of(page))
-  const { description, isListed, sharePicture } = page.settings
-  const rendered = renderPage(
-    {
-      page: document,
-      header: live.header,
-      footer: live.footer,
-      title: page.title,
-      description,
-      isListed,
-      sharePicture,
-      ...(page.isNotFound ? {} : { path: page.path }),
-    },
-    defaultRegistry,
-    recording.context,
-    (content, type) => context.shared.link(content, type),
-  )
-  const reads = recording.reads()
-  const address = page.isNotFound ? NOT_FOUND_FILE : `${page.path}index.html`
-  const files: Record<string, string> = {
-    [address]: await store.putText(rendered.html, '.html'),
-  }
-  for (const [content, type] of [
-    [rendered.css, 'css'],
-    [rendered.script, 'js'],
-  ] as const)
-    if (content !== '')
-      files[context.shared.link(content, type).href] = await context.shared.put(content, type)
-  for (const [path] of rendered.css.matchAll(/\/fonts\/[\w.-]+/g)) {
-    const font = context.fontFiles.get(path) ?? path.slice('/fonts/'.length)
-    const name = await store.adopt(path, [join(fontFolder(dataDir), font)])
-    if (name !== undefined) files[path] = name
-  }
-  const missing: MissingFile[] = []
-  for (const { path, name } of reads.flatMap((read) => libraryFiles(live, read))) {
-    const stored = await store.adopt(path, [join(dataDir, path)])
-    if (stored === undefined) missing.push({ page, path, name })
-    else files[path] = stored
-  }
-  return { reads, record: { reads, files }, missing }
-}
-
-/** Returns the files of the library that a page shows or links to, if what it read is a picture or a file. */
-function libraryFiles(
-  { pictures, files }: Pick<LiveSite, 'pictures' | 'files'>,
-  read: ReadName,
-): readonly { readonly path: string; readonly name: string }[] {
-  const [what, id = ''] = read.split(':', 2)
-  if (what === 'picture' && Object.hasOwn(pictures, id)) {
-    const { name, fallback, sources } = pictures[id]!
-    return [fallback, ...sources.flatMap(({ avif, webp }) => [avif, webp])].map((path) => ({ path, name }))
-  }
-  if (what === 'file' && Object.hasOwn(files, id)) return [files[id]!]
-  return []
-}
-
-/** The pages under each page, grouped when they are first asked for. */
-function childrenIn(pages: readonly LivePage[]): (id: string) => readonly LivePage[] {
-  let groups: Map<string | null, LivePage[]> | undefined
-  const grouped = (): Map<string | null, LivePage[]> => {
-    const made = new Map<string | null, LivePage[]>()
-    for (const page of pages) {
-      const group = made.get(page.parentId)
-      if (group) group.push(page)
-      else made.set(page.parentId, [page])
-    }
-    return made
-  }
-  return (id) => (groups ??= grouped()).get(id) ?? []
-}
-
-function treePageOf({ id, parentId, path, title, settings: { description } }: LivePage): TreePage {
-  return { id, parentId, path, title, description }
-}
-
-/** What pages are made with, prepared once for all of them. */
-interface PreparedContext {
-  readonly of: (page: LivePage) => SiteContext
-  readonly madeFrom: MadeFrom
-  readonly shared: SharedFiles
-  readonly iconFiles: Readonly<Record<string, string>>
-  /** The file of the look that is published at an address. */
-  readonly fontFiles: ReadonlyMap<string, string>
-}
-
-interface ToPrepare extends Where {
-  readonly store: ContentStore
-  readonly before: MadeFrom | undefined
-}
-
-async function siteContext(
-  live: LiveSite,
-  { store, dataDir, liveOrigin, before }: ToPrepare,
-): Promise<PreparedContext> {
-  const { site } = live
-  const { icons, files: iconFiles } = await writeIcons(store, live, dataDir)
-  const fontNames = await hashedFonts(site.look as Look, dataDir)
-  const lines = liveNavigation(site.navigation as NavigationItem[], live.pages)
-  const { name, language, sharePicture } = site
-  const about = { name, language, home: '/', origin: liveOrigin, icons, sharePicture }
-  const childrenOf = childrenIn(live.pages)
-  const readable = {
-    paths: pathsOf(live.pages, before),
-    tree: {
-      find: (id: string) => {
-        const page = live.byId.get(id)
-        return page && treePageOf(page)
-      },
-      inside: (id: string) => childrenOf(id).map(treePageOf),
-    },
-    pictures: live.pictures,
-    files: live.files,
-  }
-  const of = (page: LivePage): SiteContext => ({
-    ...readable,
-    site: about,
-    look: themedLook(site.look as Look, page.settings.theme),
-    navigation: withCurrent(lines, page.id),
-    page: { id: page.id, title: page.title },
-    fontBase: '/fonts/',
-    fontNames,
-    purpose: 'publish',
-  })
-  const common = digestOf([programId(), about, site.look, live.header, live.footer, fontNames])
-  const madeFrom = { ...readable, pages: live.pages, byId: live.byId, childrenOf, lines, common }
-  const fontFiles = new Map(Object.entries(fontNames).map(([file, name]) => [`/fonts/${name}`, file]))
-  return { of, madeFrom, shared: new SharedFiles(store), iconFiles, fontFiles }
-}
-
-/** The addresses of pages by their ids: nearly always those of before. */
-function pathsOf(pages: readonly LivePage[], before: MadeFrom | undefined): SiteContext['paths'] {
-  const isSame = (page: LivePage, i: number): boolean => {
-    const known = before!.pages[i]
-    return known === page || (known?.id === page.id && known.path === page.path)
-  }
-  if (before?.pages.length === pages.length && pages.every(isSame)) return before.paths
-  return Object.fromEntries(pages.map(({ id, path }) => [id, path]))
-}
-
-interface FileLink {
-  readonly href: string
-  readonly integrity: string
-}
-
-/** Styles and scripts, of which many pages have the same: each is digested and put into the store once. */
-class SharedFiles {
-  readonly #store: ContentStore
-  readonly #links = new Map<string, FileLink>()
-  /** Their names in the content store. */
-  readonly #names = new Map<string, Promise<string>>()
-
-  constructor(store: ContentStore) {
-    this.#store = store
-  }
-
-  /** Named by its content, so that browsers may keep it for ever. */
-  link(content: string, type: 'css' | 'js'): FileLink {
-    let link = this.#links.get(content)
-    if (!link) {
-      const digest = createHash('sha256').update(content).digest()
-      const href = `/${type === 'css' ? 'styles' : 'scripts'}/${digest.toString('hex').slice(0, 12)}.${type}`
-      link = { href, integrity: `sha256-${digest.toString('base64')}` }
-      this.#links.set(content, link)
-    }
-    return link
-  }
-
-  put(content: string, type: 'css' | 'js'): Promise<string> {
-    let name = this.#names.get(content)
-    if (!name) this.#names.set(content, (name = this.#store.putText(content, `.${type}`)))
-    return name
-  }
 }

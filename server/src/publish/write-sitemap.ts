@@ -1,0 +1,43 @@
+/** Puts the sitemap of a site into the content store. */
+import type { ContentStore } from './content-store.ts'
+import {
+  SITEMAP,
+  sitemapIndexXml,
+  sitemapParts,
+  sitemapXml,
+  type ListedAddress,
+  type SitemapPart,
+} from './crawlers.ts'
+
+/** The files of a sitemap, and the pages in each. */
+export interface WrittenSitemap {
+  readonly origin: string
+  readonly parts: readonly SitemapPart[]
+  readonly addresses: Readonly<Record<string, string>>
+}
+
+interface ToList {
+  readonly origin: string
+  readonly listed: readonly ListedAddress[]
+  readonly before: WrittenSitemap | undefined
+}
+
+/** Puts the sitemap into the store. Files with the very pages that they had before stay as they are. */
+export async function writeSitemap(
+  store: ContentStore,
+  { origin, listed, before }: ToList,
+): Promise<WrittenSitemap> {
+  const parts = sitemapParts(listed)
+  const known = new Map(before?.origin === origin ? before.parts.map((part) => [part.path, part.pages]) : [])
+  const addresses: Record<string, string> = {}
+  for (const part of parts) {
+    const { path, pages } = part
+    const last = known.get(path)
+    const isSame = last?.length === pages.length && pages.every((page, i) => page === last[i])
+    addresses[path] = isSame
+      ? before!.addresses[path]!
+      : await store.putText(sitemapXml(origin, part), '.xml')
+  }
+  if (parts.length > 1) addresses[SITEMAP] = await store.putText(sitemapIndexXml(origin, parts), '.xml')
+  return { origin, parts, addresses }
+}
