@@ -18,7 +18,9 @@ import { viewSite } from '../editor/session/site-view.ts'
 import { LivePicture } from '../editor/shelf/live-picture.tsx'
 import { pageOfStarter } from '../editor/shelf/starter-page.ts'
 import { useMe } from '../people/sign-in-gate.tsx'
+import { ListPane, ListTop, Panes, SidePane } from '../site/panes.ts'
 import { SiteScreen } from '../site/site-screen.tsx'
+import { Card } from '../ui/card.ts'
 import { Button, FindBox, Tabs } from '../ui/controls.tsx'
 import { DraftLine } from '../ui/draft-line.tsx'
 import { useDraft } from '../ui/drafts.ts'
@@ -28,32 +30,6 @@ import { Waiting } from '../ui/waiting.tsx'
 import { when } from '../ui/when.ts'
 import { PurposeField } from './purpose-field.tsx'
 
-const Work = styled.main`
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) 300px;
-  min-height: 0;
-  @media (max-width: 1000px) {
-    grid-template-columns: minmax(0, 1fr);
-    overflow: auto;
-  }
-`
-const Pane = styled.section`
-  padding: 24px 28px;
-  overflow: auto;
-`
-const Top = styled.div`
-  display: flex;
-  flex-wrap: wrap;
-  gap: 8px 18px;
-  align-items: center;
-  margin-bottom: 14px;
-  h1 {
-    font-size: 18px;
-  }
-  > label {
-    flex: 0 1 240px;
-  }
-`
 const Grid = styled.ul`
   display: grid;
   grid-template-columns: repeat(auto-fill, 218px);
@@ -62,15 +38,7 @@ const Grid = styled.ul`
   padding: 2px;
   list-style: none;
 `
-const Card = styled.button`
-  display: grid;
-  gap: 3px;
-  align-content: start;
-  width: 100%;
-  padding: 0;
-  border: 0;
-  background: none;
-  text-align: left;
+const PartCard = styled(Card)`
   strong {
     color: var(--strong);
   }
@@ -84,18 +52,6 @@ const Card = styled.button`
   &[aria-pressed='true'] > :first-child {
     border-color: var(--accentBright);
     box-shadow: 0 0 0 2px var(--accentBright);
-  }
-`
-const Side = styled.aside`
-  display: grid;
-  gap: 12px;
-  align-content: start;
-  padding: 24px;
-  overflow: auto;
-  border-left: 1px solid var(--line);
-  h2 {
-    font-size: 14px;
-    overflow-wrap: anywhere;
   }
 `
 const Note = styled.p`
@@ -159,9 +115,9 @@ function Patterns({ context, parts }: PatternsProps) {
   const count = (binned: boolean): number =>
     parts.filter(({ binnedAt }) => (binnedAt !== null) === binned).length
   return (
-    <Work>
-      <Pane aria-label="Patterns">
-        <Top>
+    <Panes>
+      <ListPane aria-label="Patterns">
+        <ListTop>
           <h1>Library</h1>
           <FindBox
             label="Search patterns"
@@ -179,7 +135,7 @@ function Patterns({ context, parts }: PatternsProps) {
             ]}
             onChange={setShown}
           />
-        </Top>
+        </ListTop>
         <p role="status">{told}</p>
         {found.length === 0 ? (
           <Note>{emptyWords(shown, search)}</Note>
@@ -187,7 +143,7 @@ function Patterns({ context, parts }: PatternsProps) {
           <Grid>
             {found.map((part) => (
               <li key={part.id}>
-                <Card
+                <PartCard
                   type="button"
                   aria-pressed={part.id === chosenId}
                   aria-label={`${part.name}. ${PART_PURPOSES[part.purpose]}`}
@@ -199,20 +155,20 @@ function Patterns({ context, parts }: PatternsProps) {
                     {PART_PURPOSES[part.purpose]}
                     {part.about && ` · ${part.about}`}
                   </small>
-                </Card>
+                </PartCard>
               </li>
             ))}
           </Grid>
         )}
-      </Pane>
-      <Side aria-label="Selected pattern">
+      </ListPane>
+      <SidePane aria-label="Selected pattern">
         {chosen ? (
           <ChosenPart key={chosen.id} part={chosen} mayChange={mayChange} onDone={setTold} />
         ) : (
           <Note>Select a pattern to rename it, describe it or delete it.</Note>
         )}
-      </Side>
-    </Work>
+      </SidePane>
+    </Panes>
   )
 }
 

@@ -4,6 +4,7 @@ import styled from 'styled-components'
 import type { Picture } from '@gullyline/core'
 import { useSite, type Site } from '../api/hooks.ts'
 import { useMe } from '../people/sign-in-gate.tsx'
+import { ListPane, ListTop, Panes, SidePane } from '../site/panes.ts'
 import { SiteScreen } from '../site/site-screen.tsx'
 import { FindBox, mono, Tabs } from '../ui/controls.tsx'
 import { Waiting } from '../ui/waiting.tsx'
@@ -14,49 +15,13 @@ import { PictureWords, UploadArea } from './upload-area.tsx'
 import { placesOf, Uses, useUses } from './uses.tsx'
 import { inSite } from '../api/site-address.ts'
 
-const Work = styled.main`
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) minmax(280px, 340px);
-  min-height: 0;
-  &[data-single] {
-    grid-template-columns: minmax(0, 1fr);
-  }
-  @media (max-width: 1000px) {
-    grid-template-columns: minmax(0, 1fr);
-    overflow: auto;
-  }
-`
-const Pane = styled.section`
-  padding: 24px 28px;
-  overflow: auto;
-`
-const Top = styled.div`
-  display: flex;
-  flex-wrap: wrap;
-  gap: 8px 18px;
-  align-items: center;
-  margin-bottom: 14px;
-  h1 {
-    font-size: 18px;
-  }
-`
-const Side = styled.aside`
-  display: grid;
-  gap: 12px;
-  align-content: start;
-  padding: 24px;
-  overflow: auto;
-  border-left: 1px solid var(--line);
+const Side = styled(SidePane)`
   img {
     width: 100%;
     max-height: 260px;
     border-radius: 4px;
     object-fit: contain;
     background: var(--panel);
-  }
-  h2 {
-    font-size: 14px;
-    overflow-wrap: anywhere;
   }
   h3 {
     margin: 6px 0 -6px;
@@ -112,9 +77,9 @@ function Library({ site }: { site: Site }) {
   )
   const chosen = chosenId === undefined ? undefined : site.pictures[chosenId]
   return (
-    <Work data-single={isFiles ? '' : undefined}>
-      <Pane aria-label="Library">
-        <Top>
+    <Panes data-single={isFiles ? '' : undefined}>
+      <ListPane aria-label="Library">
+        <ListTop>
           <h1>Media</h1>
           <Tabs
             label="Show"
@@ -125,7 +90,7 @@ function Library({ site }: { site: Site }) {
             ]}
             onChange={(value) => setFiles(value === 'files')}
           />
-        </Top>
+        </ListTop>
         {mayChange ? (
           <UploadArea beside={find}>{content}</UploadArea>
         ) : (
@@ -134,7 +99,7 @@ function Library({ site }: { site: Site }) {
             {content}
           </>
         )}
-      </Pane>
+      </ListPane>
       {!isFiles && (
         <Side aria-label="Selected picture">
           {chosen ? (
@@ -144,7 +109,7 @@ function Library({ site }: { site: Site }) {
           )}
         </Side>
       )}
-    </Work>
+    </Panes>
   )
 }
 

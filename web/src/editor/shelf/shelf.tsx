@@ -14,6 +14,7 @@ import {
   type Target,
 } from '@gullyline/core'
 import { useParts } from '../../api/hooks.ts'
+import { Card } from '../../ui/card.ts'
 import { FindBox, Keys, Tabs } from '../../ui/controls.tsx'
 import { typeInNew } from '../canvas/frame-input.ts'
 import { trackPress } from '../drag/drag-session.ts'
@@ -92,15 +93,7 @@ const None = styled.p`
   color: var(--quiet);
 `
 
-const Card = styled.button`
-  display: grid;
-  gap: 3px;
-  align-content: start;
-  width: 100%;
-  padding: 0;
-  border: 0;
-  background: none;
-  text-align: left;
+const StarterCard = styled(Card)`
   touch-action: none;
   &:hover > :first-child,
   &:focus-visible > :first-child {
@@ -218,7 +211,7 @@ export function Shelf() {
       <Grid ref={list}>
         {shown.map((starter) => (
           <li key={starter.id}>
-            <Card
+            <StarterCard
               type="button"
               aria-label={`${starter.title}. ${starter.about}`}
               title={starter.about}
@@ -241,7 +234,7 @@ export function Shelf() {
               <About>
                 {search === '' && recent.includes(starter.id) ? 'Recently used' : typeWords(starter)}
               </About>
-            </Card>
+            </StarterCard>
           </li>
         ))}
       </Grid>
