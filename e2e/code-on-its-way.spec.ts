@@ -1,5 +1,6 @@
 /** What is typed and asked for before the parts of the editor that it needs have come. */
 import type { Locator, Page } from '@playwright/test'
+import { defaultRegistry, patternOf, type PageDocument, type SavedPart } from '@gullyline/core'
 import { canvasOf, expect, openPage, test, type App } from './app.ts'
 
 /** Keeps a script from coming until it is let through. */
@@ -133,6 +134,36 @@ test('Escape after those words ends the typing in its turn, and takes nothing ba
 }) => {
   await typeAheadOfShelf(page, app, 'Ended by Escape.', ['Escape'])
   await expect(canvasOf(page).locator('[contenteditable="true"]')).toHaveCount(0)
+})
+
+test('the name of a saved pattern is typed before the patterns are there: it is placed, and what is typed after it stands in it', async ({
+  page,
+  app,
+}) => {
+  let letThrough = (): void => undefined
+  const held = new Promise<void>((resolve) => (letThrough = resolve))
+  const { request } = page.context()
+  let made = 0
+  const api = `${app.editor}/api/sites/tarrowmoor`
+  const { document: visit } = (await (await request.get(`${api}/pages/tmvisit`)).json()) as PageDocument
+  const [heading] = Object.entries(visit.nodes).find(([, { kind }]) => kind === 'heading')!
+  const document = patternOf(visit, [heading], defaultRegistry, () => `held${++made}`)
+  const saved = await request.post(`${api}/parts`, {
+    data: { name: 'Quote of the night', purpose: 'other', about: '', document },
+  })
+  expect(saved.status()).toBe(201)
+  await page.route('**/parts', async (route) => {
+    await held
+    await route.continue()
+  })
+  await openPage(page, app, 'Visit')
+  await page.keyboard.press('Control+Enter')
+  await page.keyboard.type('quote of')
+  await page.keyboard.press('Enter')
+  await page.keyboard.type('Seen at midnight')
+  letThrough()
+  await expect(canvasOf(page).locator('main h1').last()).toHaveText('Seen at midnight')
+  await request.delete(`${api}/parts/${((await saved.json()) as SavedPart).id}`)
 })
 
 /** Asks for a paragraph, types it and presses keys, all before the shelf is there. Returns the paragraph once it is. */

@@ -44,6 +44,13 @@ async function expectOnEveryPage(page: Page, app: App, brand: string, line: stri
   }
 }
 
+async function typeBrand(page: Page, brand: string): Promise<void> {
+  await canvasOf(page).locator('.site-header .brand').dblclick()
+  await page.keyboard.press('Control+a')
+  await page.keyboard.type(brand)
+  await page.keyboard.press('Escape')
+}
+
 const LINE = 'Run by volunteers, kept by its friends.'
 
 test('by mouse: header and footer are changed from a page, undone with it, saved, published, and changed on every page', async ({
@@ -56,10 +63,7 @@ test('by mouse: header and footer are changed from a page, undone with it, saved
   const pages = await pagesOf(page.context(), app)
   const reach = `on ${pages.length} pages, ${pages.filter(({ liveSince }) => liveSince !== null).length} live`
 
-  await canvas.locator('.site-header .brand').dblclick()
-  await page.keyboard.press('Control+a')
-  await page.keyboard.type('Tarrowmoor Hill')
-  await page.keyboard.press('Escape')
+  await typeBrand(page, 'Tarrowmoor Hill')
   await expect(details).toContainText(`Header: ${reach}`)
   await noFindings(page)
   const line = canvas.locator('.site-footer .text', { hasText: LINE })
@@ -99,6 +103,42 @@ test('by mouse: header and footer are changed from a page, undone with it, saved
   await dialog.getByRole('button', { name: 'Publish', exact: true }).click()
   await expect(page.getByRole('heading', { name: 'Published' })).toBeVisible()
   await expectOnEveryPage(page, app, 'Tarrowmoor Hill', 'Come and see.')
+  await putBack(page.context(), app, before)
+})
+
+test('a publish that goes on is cancelled: visitors see what they saw, and asked for again it is done', async ({
+  page,
+  app,
+}) => {
+  const before = await siteOf(page.context(), app)
+  let isHeld = true
+  let letThrough = (): void => undefined
+  const held = new Promise<void>((resolve) => (letThrough = resolve))
+  await page.route('**/publish', async (route) => {
+    if (isHeld) await held
+    // What was cancelled is asked for by nobody any more.
+    await route.continue().catch(() => undefined)
+  })
+  await openPage(page, app, 'About')
+  await typeBrand(page, 'Tarrowmoor Dale')
+  const publish = page.getByRole('button', { name: 'Publish', exact: true })
+  const dialog = page.getByRole('dialog')
+  await publish.click()
+  await dialog.getByRole('button', { name: 'Save and publish' }).click()
+  await expect(dialog.getByRole('progressbar', { name: 'Publishing' })).toBeVisible()
+  await expect(dialog.getByRole('button', { name: /^(Save and publish|Publish)$/ })).toBeDisabled()
+  await dialog.getByRole('button', { name: 'Cancel' }).click()
+  await expect(dialog).toHaveCount(0)
+  await expect(page.getByRole('status').filter({ hasText: 'Publishing was cancelled' })).toBeVisible()
+  // What was saved first stays saved.
+  await expect(page.getByText('Saved', { exact: true })).toBeVisible()
+  isHeld = false
+  letThrough()
+  expect(await (await fetch(`${app.site}/about/`)).text()).not.toContain('Tarrowmoor Dale')
+  await publish.click()
+  await dialog.getByRole('button', { name: 'Publish', exact: true }).click()
+  await expect(page.getByRole('heading', { name: 'Published' })).toBeVisible()
+  expect(await (await fetch(`${app.site}/about/`)).text()).toContain('Tarrowmoor Dale')
   await putBack(page.context(), app, before)
 })
 

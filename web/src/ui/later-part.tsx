@@ -76,8 +76,14 @@ export function LaterDialog<T>({ code: later, children, onClose }: LaterDialogPr
   ) : null
 }
 
-/** A dialog that is typed into at once: what is typed before its code is there is typed into it, and Escape takes the wish back. */
-export function LaterTypedDialog<T>(props: LaterDialogProps<T>) {
-  useEarlyKeys(props.code.use() !== undefined, props.onClose)
+interface LaterTypedDialogProps<T> extends LaterDialogProps<T> {
+  /** False while the dialog lacks what its keys act on. */
+  readonly isReady?: boolean
+}
+
+/** A dialog that is typed into at once: what is typed before its code is there and it is ready is typed into it then, and Escape takes the wish back. */
+export function LaterTypedDialog<T>({ isReady = true, ...props }: LaterTypedDialogProps<T>) {
+  const isThere = props.code.use() !== undefined
+  useEarlyKeys(isThere && isReady, props.onClose)
   return <LaterDialog {...props} />
 }

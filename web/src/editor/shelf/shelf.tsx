@@ -1,4 +1,4 @@
-import { useEffect, useMemo, useRef, useState } from 'react'
+import { useMemo, useRef, useState } from 'react'
 import styled from 'styled-components'
 import {
   createStarters,
@@ -126,9 +126,7 @@ const FILTERS: readonly (readonly [Filter, string])[] = [
 export function Shelf() {
   const store = useStore()
   const shelf = useShelf()
-  const { data: parts, isLoading } = useParts()
-  // Enter that was pressed before the saved patterns were there, which may have the name that was typed.
-  const isEntered = useRef(false)
+  const { data: parts } = useParts()
   const starters = useMemo(() => {
     const saved = (parts ?? []).filter(({ binnedAt }) => binnedAt === null).map(patternStarter)
     const shipped = createStarters(store.registry)
@@ -169,11 +167,6 @@ export function Shelf() {
     shelf.close()
     if (placed !== undefined) typeInNew(store, placed)
   }
-  useEffect(() => {
-    if (!isEntered.current || isLoading) return
-    isEntered.current = false
-    if (shown[0]) place(shown[0])
-  })
   return (
     <Tray
       aria-label="Shelf"
@@ -192,10 +185,7 @@ export function Shelf() {
             placeholder="Search"
             value={search}
             onChange={setSearch}
-            onEnter={() => {
-              if (isLoading) isEntered.current = true
-              else if (shown[0]) place(shown[0])
-            }}
+            onEnter={() => shown[0] && place(shown[0])}
           />
         </Narrow>
         <Tabs label="Show" value={filter} options={FILTERS} onChange={setFilter} />
