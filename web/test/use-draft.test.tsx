@@ -80,3 +80,23 @@ test('a refused save leaves the draft as it is, and what somebody else saved mea
   act(() => field.reset())
   expect([field.text, field.isChanged]).toEqual(['observatory', false])
 })
+
+test('a save that is asked for while another is under way is of what was typed, over what that one saved', async () => {
+  type('dome at ')
+  await act(async () => {
+    const first = field.save()
+    field.setText('dome at dusk')
+    const second = field.save()
+    expect(sent).toHaveLength(1)
+    sent[0]!.answer(true)
+    await first
+    await Promise.resolve()
+    sent[1]!.answer(true)
+    await second
+  })
+  expect(sent.map(({ text, base }) => [text, base])).toEqual([
+    ['dome at ', 'dome'],
+    ['dome at dusk', 'dome at'],
+  ])
+  expect([field.text, field.isChanged]).toEqual(['dome at dusk', false])
+})

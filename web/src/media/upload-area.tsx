@@ -289,7 +289,7 @@ export function PictureWords({ picture }: { picture: Picture }) {
           theirs={draft.theirs}
           onMine={() => {
             draft.accept()
-            void change({ alt: draft.text.trim() }).then((isSaved) => isSaved && draft.reset())
+            void draft.save()
           }}
           onTheirs={() => {
             setTrouble(undefined)

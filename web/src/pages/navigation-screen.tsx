@@ -329,8 +329,8 @@ function AddLine({ pages, onAdd }: AddLineProps) {
     const words = label.text.trim()
     const isSaved = await onAdd(isPlace ? { page, anchor, label: words } : { href: meant, label: words })
     if (!isSaved) return
-    label.reset()
-    address.reset()
+    label.taken(label.text)
+    address.taken(address.text)
   }
   return (
     <Panel

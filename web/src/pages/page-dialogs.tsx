@@ -55,7 +55,7 @@ export function AddPageDialog({ site, pages, under, onClose, onAdded }: AddPageD
     const body = { title, parentId: parentId || null, template }
     const { summary } = await request<PageDocument>(inSite('/pages'), { method: 'POST', body })
     await refreshPages()
-    draft.reset()
+    draft.taken(title)
     onAdded(summary.id)
   })
   return (

@@ -116,6 +116,15 @@ export interface DraftField {
   readonly save: () => Promise<boolean>
   /** Drops what was typed, and shows what is saved. */
   readonly reset: () => void
+  /** Shows what is saved, where this text still stands: it went elsewhere, and what was typed since stays. */
+  readonly taken: (text: string) => void
+}
+
+/** What saving goes by, whatever was rendered since. */
+interface Latest {
+  underWay: Promise<boolean> | undefined
+  draft: Pick<Draft, 'text' | 'base'> | undefined
+  save: DraftOptions['save']
 }
 
 /** A field whose text is a draft until it is saved. It is never replaced because data were read again. */
@@ -123,30 +132,41 @@ export function useDraft({ name, label, saved, save }: DraftOptions): DraftField
   const key = `${useMe().id}.${name}`
   const [draft, setDraft] = useState(() => drafts.read(key))
   const text = draft?.text ?? saved
-  const latest = useRef({ saved, save, draft })
+  const latest = useRef<Latest>({ save, draft, underWay: undefined })
   useEffect(() => {
-    latest.current = { saved, save, draft }
+    latest.current.save = save
   })
+  // At once in both: an effect of a render from before would bring back what was there then.
+  const put = useCallback((next: typeof draft) => {
+    latest.current.draft = next
+    setDraft(next)
+  }, [])
   const drop = useCallback(() => {
     drafts.drop(key)
-    latest.current.draft = undefined
-    setDraft(undefined)
-  }, [key])
-  const saveNow = useCallback(async (): Promise<boolean> => {
+    put(undefined)
+  }, [key, put])
+  const saveOnce = useCallback(async (): Promise<boolean> => {
     const { draft: now, save: act } = latest.current
     if (!now) return true
     const isSaved = await act(now.text, now.base)
     if (!isSaved) return false
     const typed = latest.current.draft
     if (typed?.text === now.text) drop()
-    else if (typed) {
-      // Letters came meanwhile: the draft goes on from what was saved, which no one else changed.
-      const next = { ...typed, base: now.text.trim() }
-      latest.current.draft = next
-      setDraft(next)
-    }
+    // Letters came meanwhile: the draft goes on from what was saved, which no one else changed.
+    else if (typed) put({ ...typed, base: now.text.trim() })
     return true
-  }, [drop])
+  }, [drop, put])
+  /** One save after another: each is of what was typed over what the one before it saved. */
+  const saveNow = useCallback((): Promise<boolean> => {
+    const { underWay } = latest.current
+    const next = underWay ? underWay.then(saveOnce, saveOnce) : saveOnce()
+    latest.current.underWay = next
+    const done = (): void => {
+      if (latest.current.underWay === next) latest.current.underWay = undefined
+    }
+    next.then(done, done)
+    return next
+  }, [saveOnce])
   useEffect(() => {
     if (draft) drafts.set({ key, label, ...draft, save: saveNow })
   }, [key, label, draft, saveNow])
@@ -155,8 +175,7 @@ export function useDraft({ name, label, saved, save }: DraftOptions): DraftField
     const base = draft?.base ?? saved
     if (next === base && base === saved) return drop()
     const typed = { text: next, base }
-    latest.current.draft = typed
-    setDraft(typed)
+    put(typed)
     // At once, and not once it was drawn: the tab may die with the next frame.
     drafts.set({ key, label, ...typed, save: saveNow })
   }
@@ -166,8 +185,9 @@ export function useDraft({ name, label, saved, save }: DraftOptions): DraftField
     setText,
     isChanged: draft !== undefined && draft.text !== saved,
     theirs: isOvertaken ? saved : undefined,
-    accept: () => draft && setDraft({ ...draft, base: saved }),
+    accept: () => draft && put({ ...draft, base: saved }),
     save: saveNow,
     reset: drop,
+    taken: (sent) => latest.current.draft?.text === sent && drop(),
   }
 }
