@@ -66,6 +66,7 @@ export function contactSheet(): { readonly page: Page; readonly context: SiteCon
       look: demoSite.look,
       paths: { one: '/one/' },
       files: {},
+      parts: {},
       navigation: ['One', 'Two', 'Three'].map((label) => ({
         label,
         path: `/${label}/`,

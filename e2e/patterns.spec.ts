@@ -32,7 +32,7 @@ test('by mouse: blocks are saved as a pattern, found by text in it, placed as a 
 
   await page.goto(`${app.editor}/library`)
   await page.getByRole('button', { name: 'Way to the hill. Contact' }).click()
-  const side = page.getByRole('complementary', { name: 'Selected pattern' })
+  const side = page.getByRole('complementary', { name: 'Selected part' })
   await side.getByRole('textbox', { name: 'Name' }).fill('Way up the hill')
   await side.getByRole('button', { name: 'Save name' }).click()
   await expect(page.getByRole('button', { name: 'Way up the hill. Contact' })).toBeVisible()
@@ -74,7 +74,7 @@ test('by keyboard: several blocks are one pattern, a name that is taken is told,
   expect(made.document.nodes[made.document.root]!.slots.blocks).toHaveLength(2)
 
   await name('two OF them')
-  await expect(page.getByRole('alert')).toContainText('There is a pattern named “two OF them” already')
+  await expect(page.getByRole('alert')).toContainText('“two OF them” is the name of another pattern')
   await page.keyboard.press('Escape')
 
   const blocks = await canvas.locator('[data-node]').count()

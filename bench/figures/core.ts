@@ -26,6 +26,7 @@ const context: SiteContext = {
   look: demoSite.look,
   paths: {},
   files: {},
+  parts: {},
   navigation: [],
   page: { id: 'bench', title: 'Bench' },
   tree: pageTree([]),

@@ -138,6 +138,7 @@ async function bareRender({ ask, document }: Site): Promise<number> {
     tree: pageTree(pages),
     pictures,
     files,
+    parts: {},
     fontBase: '/fonts/',
     fontNames: {},
     purpose: 'publish' as const,

@@ -18,8 +18,34 @@ export { getKind, type Problem, type Registry } from './blocks/registry.ts'
 export { shownSlots } from './resolve/shown.ts'
 export { createStarters, itemStarters, PURPOSES, type Purpose, type Starter } from './blocks/starters.ts'
 export { validatePage } from './blocks/validate-page.ts'
-export { LONGEST_PART_ABOUT, LONGEST_PART_NAME, PART_PURPOSES, type PartPurpose } from './reuse/part-facts.ts'
-export { patternOf, patternRefusal, patternStarter } from './reuse/patterns.ts'
+export {
+  LONGEST_PART_ABOUT,
+  LONGEST_PART_NAME,
+  PART_PURPOSES,
+  type PartPurpose,
+  type PartType,
+} from './reuse/part-facts.ts'
+export { patternOf, patternRefusal, savedStarter } from './reuse/patterns.ts'
+export {
+  becomeInstanceEdits,
+  canStandFor,
+  findRing,
+  instanceAround,
+  instanceFragment,
+  originOf,
+  ownCopyEdits,
+  partsShownBy,
+  ringIn,
+  SHARED_ROOTS,
+  sharedPartOf,
+  sharedRefusal,
+  shownIdOf,
+  shownParts,
+  stepsOf,
+  withCopies,
+  withOtherPart,
+  withRootId,
+} from './reuse/shared-parts.ts'
 export {
   copyFragment,
   duplicateEdit,
@@ -52,13 +78,17 @@ export { moveRefusal } from './edits/move.ts'
 export { placingRefusal, type Target } from './edits/placing.ts'
 export {
   isSharedSlot,
+  FRAME_NAMES,
+  isFrameName,
+  joinPart,
   joinSession,
   pageChildIds,
   partAt,
-  SHARED_NAMES,
   sessionRegistry,
+  sharedNames,
   sharedRoot,
   type SessionPart,
+  type FrameName,
   type SharedName,
 } from './site/session-page.ts'
 export { changedParts, partOf } from './site/session-parts.ts'
@@ -92,6 +122,7 @@ export {
   getNode,
   PAGE_FORMAT,
   type NodeId,
+  type Nodes,
   type Page,
   type PageNode,
   type SizeKey,
@@ -109,7 +140,8 @@ export {
 export { ancestry, childIds, findPlace, isWithin, subtreeIds } from './page/walk.ts'
 export { anchorFrom } from './kit/anchor-from.ts'
 export { outlineOf } from './resolve/outline.ts'
-export { Resolver, type ShownId, type ShownNode } from './resolve/resolve.ts'
+export { Expander, expandParts, linkedPart, type Parts, type ShownId } from './resolve/expand.ts'
+export { Resolver, type ShownNode } from './resolve/resolve.ts'
 export { NOT_FOUND_TEMPLATE, TEMPLATES, type Template } from './site/templates.ts'
 export { changeLayoutEdits } from './edits/templates.ts'
 export {

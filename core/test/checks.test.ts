@@ -159,6 +159,12 @@ const CASES: readonly (readonly [
     pageOf(['card', { words: words({ text: 'a' })[1].words! }]),
     pageOf(['card', { heading: 'A', words: words({ text: 'a' })[1].words! }]),
   ],
+  [
+    'shows-nothing',
+    'a part that is not there',
+    pageOf(['linked-blocks', { part: 'gone' }]),
+    pageOf(heading('x', 2)),
+  ],
   ['missing-part', 'a hero without a picture', heroWith({}), heroWith({ media: { id: 'pica' } })],
   ['empty-words', 'a list item', pageOf(list('one', '')), pageOf(list('one', 'two'))],
   [

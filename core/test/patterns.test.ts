@@ -11,7 +11,7 @@ import { applyEdits } from '../src/edits/transaction.ts'
 import { getNode, PAGE_FORMAT, type NodeId, type Page } from '../src/page/page.ts'
 import { subtreeIds } from '../src/page/walk.ts'
 import { pageWords } from '../src/resolve/page-words.ts'
-import { patternOf, patternRefusal, patternStarter } from '../src/reuse/patterns.ts'
+import { patternOf, patternRefusal, savedStarter } from '../src/reuse/patterns.ts'
 import { anyPage, countingIds } from './arbitraries/page.ts'
 
 /** A page, and neighbours on it that can be one pattern. */
@@ -43,7 +43,7 @@ test('what is placed on an empty page is a valid page that says what was selecte
     fc.property(pageAndBlocks, ({ page, ids }) => {
       const pattern = saved(page, ids)
       expect(validatePage(pattern.document, registry, 'pattern')).toEqual([])
-      const starter = patternStarter(pattern)
+      const starter = savedStarter({ ...pattern, type: 'pattern' }, registry)
       const newId = countingIds('placed')
       const fragments = [starter.build(newId), ...starter.buildRest(newId)]
       const target = { parentId: 'root', slot: 'sections', index: 0 }
@@ -69,7 +69,7 @@ test('a copy shares no id with what it was made of, nor with another copy', () =
   fc.assert(
     fc.property(pageAndBlocks, ({ page, ids }) => {
       const pattern = saved(page, ids)
-      const starter = patternStarter(pattern)
+      const starter = savedStarter({ ...pattern, type: 'pattern' }, registry)
       const newId = countingIds('copy')
       const copies = [0, 1].map(() =>
         [starter.build(newId), ...starter.buildRest(newId)].flatMap(({ nodes }) => Object.keys(nodes)),

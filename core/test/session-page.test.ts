@@ -18,7 +18,7 @@ import {
   pageChildIds,
   partAt,
   sessionRegistry,
-  SHARED_NAMES,
+  FRAME_NAMES,
   sharedRoot,
   type SessionPart,
 } from '../src/site/session-page.ts'
@@ -102,15 +102,12 @@ describe('a page joined with its header and footer', () => {
             for (const id of Object.keys(document.nodes)) expect(partAt(after, id)).toBe(part)
             if (changed.includes(part)) seen.set(part, (seen.get(part) ?? 0) + 1)
           }
-          const {
+          const [top, page, bottom] = (['header', 'page', 'footer'] as const).map((part) =>
+            partOf(after, part),
+          )
+          expect(partOf(joinSession({ page: page!, header: top!, footer: bottom! }, newId), 'page')).toEqual(
             page,
-            header: top,
-            footer: bottom,
-          } = Object.fromEntries(PARTS.map((part) => [part, partOf(after, part)])) as Record<
-            SessionPart,
-            Page
-          >
-          expect(partOf(joinSession({ page, header: top, footer: bottom }, newId), 'page')).toEqual(page)
+          )
         },
       ),
       { numRuns: 200 },
@@ -141,7 +138,7 @@ describe('a page joined with its header and footer', () => {
   test('keeps its shared sections where they are, and gives ids that both have to one of them', () => {
     const page = plain
     const session = join(page)
-    for (const name of SHARED_NAMES) {
+    for (const name of FRAME_NAMES) {
       const nodeId = sharedRoot(session, name)!
       expect(pageChildIds(session)).not.toContain(nodeId)
       for (const edit of [

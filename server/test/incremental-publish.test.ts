@@ -120,6 +120,7 @@ class Model {
       redirects: {},
       pictures: Object.fromEntries(await Promise.all([...this.revisions].map(pictureOf))),
       files: {},
+      parts: {},
       readDocuments: (some) => Promise.resolve(new Map(some.map(({ id }) => [id, documents.get(id)!]))),
     }
   }

@@ -149,5 +149,5 @@ test('a picture says that a pattern shows it', async () => {
   const root = { kind: 'pattern', content: {}, look: {}, sizes: { base: {} }, slots: { blocks: ['a'] } }
   await add('With the dome', { document: { format: PAGE_FORMAT, root: 'r', nodes: { r: root, a: picture } } })
   const uses = (await server.ask<MediaUse[]>(`${SITE}/media/tmdome/uses`)).body
-  expect(uses).toContainEqual({ pattern: 'With the dome', count: 1 })
+  expect(uses).toContainEqual({ part: 'With the dome', type: 'pattern', count: 1 })
 })

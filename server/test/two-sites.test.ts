@@ -82,6 +82,7 @@ const BODIES: Readonly<Record<string, unknown>> = {
   'POST pages/:id/journal/:tab': { entries: [{ number: 1, base: 1, at: 1, edits: [] }] },
   'PATCH media/:id': { name: 'Taken over' },
   'PATCH parts/:id': { name: 'Taken over' },
+  'POST parts/:id/replace': { instead: 'copies' },
 }
 
 async function bodyOf(route: string): Promise<unknown> {

@@ -129,6 +129,8 @@ export interface BlockSpec<C, L, A> {
   readonly isHolder?: boolean
   /** Whether its blocks stand beside each other and share its width, by shares that can be dragged. */
   readonly isShared?: boolean
+  /** The id of the document that is shown in its place; see resolve/expand.ts. */
+  linksTo?(content: C): string
   /** Whether it is a picture, and pressing it anywhere presses the picture. */
   readonly isPicture?: boolean
   /** Whether a field of its content or its look means nothing with this content. */
@@ -186,7 +188,8 @@ const IN_BAND: Readonly<Record<string, FieldSchema>> = {
 export function defineBlock<C, L = JsonObject, A = JsonObject>(spec: BlockSpec<C, L, A>): BlockDefinition {
   const own = spec.arrangement?.properties ?? {}
   const placed = { ...(spec.group === 'flow' ? IN_BAND : {}), ...own, ...COMMON_ARRANGEMENT }
-  const arrangement = spec.group === 'root' ? own : placed
+  // What gives its place to others has no place of its own to arrange.
+  const arrangement = spec.group === 'root' || spec.linksTo ? own : placed
   return {
     // The parts of a node are checked against the kind's schemas before anything here sees them.
     ...(spec as unknown as BlockSpec<JsonObject, JsonObject, JsonObject>),

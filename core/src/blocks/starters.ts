@@ -27,7 +27,7 @@ export interface Starter {
   readonly id: string
   readonly title: string
   readonly about: string
-  readonly type: 'block' | 'pattern' | 'page-body'
+  readonly type: 'block' | 'pattern' | 'page-body' | 'shared'
   readonly purpose: Purpose
   /** Other everyday names that people search for. */
   readonly synonyms: readonly string[]
@@ -36,6 +36,8 @@ export interface Starter {
   /** Text in it that people search for, too. */
   readonly words?: string
   readonly kind: string
+  /** The part that what is placed is an instance of. */
+  readonly part?: string
   /** Makes a fresh copy with new ids; of several blocks or sections, the first one. */
   build(newId: NewId): Fragment
   /** What follows the first block or section, each with new ids. */
@@ -303,7 +305,7 @@ export function createStarters(registry: Registry): readonly Starter[] {
     buildRest: (newId) => rest.map((sketch) => buildSketch(sketch, registry, newId)),
   }))
   const blocks = [...registry.kinds.values()]
-    .filter(({ group }) => group !== 'root' && group !== 'item')
+    .filter(({ group, linksTo }) => group !== 'root' && group !== 'item' && !linksTo)
     .map((definition) => blockStarter(definition, registry))
   return [...patterns, ...bodies, ...blocks]
 }

@@ -21,6 +21,7 @@ import { ownValues, strayValues } from './own-values.ts'
 import { pageDescription } from './page-description.ts'
 import { pageTitle } from './page-title.ts'
 import { sameAnchor } from './same-anchor.ts'
+import { showsNothing } from './shows-nothing.ts'
 import { strangeKind } from './strange-kind.ts'
 import { unchangedCopy } from './unchanged-copy.ts'
 
@@ -41,6 +42,7 @@ export const CHECKS: readonly Check[] = [
   pageDescription,
   pageTitle,
   sameAnchor,
+  showsNothing,
   strangeKind,
   strayValues,
   unchangedCopy,

@@ -118,6 +118,7 @@ export function packageContext({ site, title, look, paths, media, files = {} }: 
     site,
     look,
     paths,
+    parts: {},
     navigation: [],
     page: { id: '', title },
     tree: pageTree([]),

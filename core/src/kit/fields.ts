@@ -26,6 +26,7 @@ export type Control =
   | 'anchor'
   | 'icon'
   | 'date'
+  | 'part'
 
 export interface FieldSchema {
   readonly title: string
@@ -356,6 +357,12 @@ export function link(title: string): FieldSchema {
 /** A picture of the media library, with the point that must stay in view when it is cropped, in % from the left and top. */
 export function media(title: string): FieldSchema {
   return { title, control: 'media', ...shared('media') }
+}
+
+/** The id of a document that is shown in the place of the block. It is chosen by placing it, and not in the settings. */
+export function partId(title: string): FieldSchema {
+  // No part is called so: a kind's defaults are valid by themselves.
+  return { title, control: 'part', type: 'string', pattern: ID_PATTERN, hidden: true, default: 'none' }
 }
 
 /** A name for a place that links can point to. */

@@ -15,6 +15,8 @@ export interface RenderContext {
   hasPlace(field: string): boolean
   /** The address of a link, or undefined when it leads nowhere or is not allowed. */
   href(link: Link | undefined): string | undefined
+  /** Says that a part is shown here, so that it is known what the document refers to. */
+  asksForPart(id: string): void
   /** A picture of the media library, or undefined when there is none with this id. */
   picture(id: string): Picture | undefined
   readonly site: SiteContext['site']

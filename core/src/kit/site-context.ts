@@ -1,4 +1,5 @@
 import type { Look } from '../look/look.ts'
+import type { Page } from '../page/page.ts'
 
 /** One width of a picture, in the formats it is kept in. Addresses are ready to be written into a page. */
 export interface PictureSource {
@@ -95,6 +96,8 @@ export interface SiteContext {
   readonly tree: PageTree
   readonly pictures: Readonly<Record<string, Picture>>
   readonly files: Readonly<Record<string, SiteFile>>
+  /** Documents that are shown in the place of their instances, by their ids. */
+  readonly parts: Readonly<Record<string, Page>>
   /** Where the look's font files are served, with a slash at the end. */
   readonly fontBase: string
   /** What font files are called there, where that is not their own name. */

@@ -1,7 +1,7 @@
 /** What a document refers to: recorded while it is rendered, and never found by searching what is stored of it. */
 import type { Registry } from '../blocks/registry.ts'
 import type { Look } from '../look/look.ts'
-import { getNode, type Page } from '../page/page.ts'
+import { getNode, PAGE_FORMAT, type Page } from '../page/page.ts'
 import { subtreeIds } from '../page/walk.ts'
 import { settingsOf } from '../site/page-settings.ts'
 import { recordReads } from './recorded-reads.ts'
@@ -10,7 +10,7 @@ import type { Picture, SiteContext, SiteFile } from '../kit/site-context.ts'
 import { spotOf } from '../resolve/spots.ts'
 
 /** `inside` is the pages under one: of the empty id, under the page that the document is. */
-export type UsedThing = 'page' | 'inside' | 'picture' | 'file'
+export type UsedThing = 'page' | 'inside' | 'picture' | 'file' | 'part'
 
 export interface DocumentUse {
   readonly thing: UsedThing
@@ -24,6 +24,7 @@ const READS: Readonly<Record<string, UsedThing>> = {
   inside: 'inside',
   picture: 'picture',
   file: 'file',
+  part: 'part',
 }
 
 /** Returns what a document refers to, whether or not it is there, and whether or not the page's layout shows it. */
@@ -47,6 +48,8 @@ export function documentUses(document: Page, registry: Registry, look: Look): re
   })
 }
 
+const NO_PART: Page = { format: PAGE_FORMAT, root: '', nodes: {} }
+
 /** A site that has everything that is asked for: what stands inside a picture's link is only rendered where there is a picture. */
 function everything(look: Look): SiteContext {
   return {
@@ -63,6 +66,8 @@ function everything(look: Look): SiteContext {
       fallback: '/',
     })),
     files: anything<SiteFile>((id) => ({ id, name: id, type: 'pdf', bytes: 0, path: '/' })),
+    // An instance is rendered as itself, and says what it shows.
+    parts: anything<Page>(() => NO_PART),
     navigation: [],
     page: { id: '', title: '' },
     tree: { find: () => undefined, inside: () => [] },

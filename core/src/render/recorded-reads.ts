@@ -6,10 +6,10 @@ import type { Json } from '../page/json.ts'
 import type { SiteContext } from '../kit/site-context.ts'
 
 /** One thing read of the site, such as the address of a page: `path:visit`. The navigation is read whole. */
-export type ReadName = 'navigation' | `${'path' | 'picture' | 'file' | 'tree' | 'inside'}:${string}`
+export type ReadName = 'navigation' | `${'path' | 'picture' | 'file' | 'tree' | 'inside' | 'part'}:${string}`
 
 /** What rendering may ask the site for by name; the rest of the context is the same for all pages of a theme. */
-export type ReadableSite = Pick<SiteContext, 'paths' | 'pictures' | 'files' | 'tree' | 'navigation'>
+export type ReadableSite = Pick<SiteContext, 'paths' | 'pictures' | 'files' | 'parts' | 'tree' | 'navigation'>
 
 export interface Recording {
   readonly context: SiteContext
@@ -29,6 +29,7 @@ export function recordReads(context: SiteContext): Recording {
       paths: recorded(context.paths, (id) => names.add(`path:${id}`)),
       pictures: recorded(context.pictures, (id) => names.add(`picture:${id}`)),
       files: recorded(context.files, (id) => names.add(`file:${id}`)),
+      parts: recorded(context.parts, (id) => names.add(`part:${id}`)),
       tree: {
         find: (id) => {
           names.add(`tree:${id}`)
@@ -64,6 +65,8 @@ export function readOf(site: Omit<ReadableSite, 'navigation'>, name: ReadName): 
       return own(site.pictures, id)
     case 'file':
       return own(site.files, id)
+    case 'part':
+      return own(site.parts, id)
     case 'tree':
       return treePage(site.tree.find(id))
     case 'inside':

@@ -16,7 +16,8 @@ import { slotOutlet, type Element, type Properties } from '../kit/element.ts'
 import { serializeHtml, type SerializedHtml } from './serialize-html.ts'
 import type { Picture, SiteContext } from '../kit/site-context.ts'
 import type { Spot } from '../kit/spot.ts'
-import type { ShownId, ShownNode } from '../resolve/resolve.ts'
+import type { ShownId } from '../resolve/expand.ts'
+import type { ShownNode } from '../resolve/resolve.ts'
 
 /** What one node gives. */
 export class RenderedNode {
@@ -77,7 +78,8 @@ export function createNodeRenderer(registry: Registry, context: SiteContext): No
 function renderNode(registry: Registry, site: SiteContext, shown: ShownNode): RenderedNode {
   const { id, node } = shown
   const definition = getKind(registry, node.kind)
-  const typed = { id, content: node.content, look: node.look }
+  // Several copies of one node may stand on a page, each with an id of its own in HTML, too.
+  const typed = { id: id.replaceAll('/', '-'), content: node.content, look: node.look }
   const element = definition.render(typed, new NodeContext(site, definition, shown))
   const arranged = arrangeNode(registry, node)
   const surface = typeof node.look.surface === 'string' ? node.look.surface : undefined
@@ -144,6 +146,10 @@ class NodeContext implements RenderContext {
 
   href(link: Link | undefined): string | undefined {
     return resolveHref(this.#context, link)
+  }
+
+  asksForPart(id: string): void {
+    Object.hasOwn(this.#context.parts, id)
   }
 
   picture(pictureId: string): Picture | undefined {

@@ -7,7 +7,8 @@ import { createNodeRenderer, type NodeRenderer, type RenderedNode } from './rend
 import { fontPath, uprightFonts } from './look-css.ts'
 import { serializeHtml, wholeHtml } from './serialize-html.ts'
 import type { SiteContext } from '../kit/site-context.ts'
-import { resolve, type ResolveOptions, type ShownId } from '../resolve/resolve.ts'
+import { expandParts, type ShownId } from '../resolve/expand.ts'
+import { resolve, type ResolveOptions } from '../resolve/resolve.ts'
 import { renderStylesheet, type UsedNames } from './stylesheet.ts'
 import { TreeHtml } from './tree-html.ts'
 
@@ -51,7 +52,11 @@ export interface RenderedTree {
 export function renderTree(page: Page, renderer: NodeRenderer): RenderedTree {
   const nodes: RenderedNode[] = []
   const { registry, context } = renderer
-  const resolved = resolve({ page }, { registry, look: context.look, audience: audienceOf(context) })
+  const expanded = expandParts(page, registry, context.parts)
+  const resolved = resolve(
+    { page: expanded },
+    { registry, look: context.look, audience: audienceOf(context) },
+  )
   const build = (id: ShownId): Element => {
     const shown = resolved.get(id)!
     const rendered = renderer.render(shown)

@@ -4,7 +4,8 @@
  * Invariant: after `update`, `html` is what a first `update` of the same document would give. A part is what one shown
  * node and all below it give; it is made again when the shown node or a part below it changed.
  */
-import { Resolver, type Resolved, type ResolveOptions, type ShownId } from '../resolve/resolve.ts'
+import { Expander, type ShownId } from '../resolve/expand.ts'
+import { Resolver, type Resolved, type ResolveOptions } from '../resolve/resolve.ts'
 import type { NodeRenderer, RenderedNode } from './render-node.ts'
 
 interface Part {
@@ -21,6 +22,7 @@ export class TreeHtml {
   /** Different for every tree of a program. */
   readonly id = nextId++
   readonly #renderer: NodeRenderer
+  readonly #expander: Expander
   readonly #resolver: Resolver
   readonly #parts = new Map<ShownId, Part>()
   /** Counts up when what the stylesheet depends on may have changed. */
@@ -29,12 +31,14 @@ export class TreeHtml {
   constructor(renderer: NodeRenderer, options: Pick<ResolveOptions, 'audience'>) {
     this.#renderer = renderer
     const { registry, context } = renderer
+    this.#expander = new Expander(registry, context.parts)
     this.#resolver = new Resolver({ registry, look: context.look, ...options })
   }
 
   /** Makes the parts that differ from the document before. */
   update(given: Resolved): void {
-    const { changed, gone } = this.#resolver.update(given)
+    const page = this.#expander.update(given.page)
+    const { changed, gone } = this.#resolver.update({ ...given, page })
     if (changed.length === 0 && gone.length === 0) return
     const dirty = new Set<ShownId>()
     for (const id of changed) this.#markUp(id, dirty)

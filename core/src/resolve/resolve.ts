@@ -7,13 +7,11 @@ import { getKind, type Registry } from '../blocks/registry.ts'
 import type { Spot, SpotFact } from '../kit/spot.ts'
 import { findNode, getNode, type NodeId, type Page, type PageNode } from '../page/page.ts'
 import { changedIds } from '../page/with-nodes.ts'
+import type { ShownId } from './expand.ts'
 import { withoutSilent } from './left-out.ts'
 import { anchorsChanged, outlineOf } from './outline.ts'
 import { shownSlots } from './shown.ts'
 import { ANY_SPOT, sameSpot, spotOf } from './spots.ts'
-
-/** The id of a node as it is shown: its own, on its own page. */
-export type ShownId = NodeId
 
 /** A node of a document as it is shown. The same object for as long as nothing of it changes. */
 export interface ShownNode {
@@ -32,7 +30,7 @@ export interface ResolveOptions {
   readonly audience: 'editor' | 'visitor'
 }
 
-/** What is resolved: a document, or a part of one that was joined to others (see site/session-page.ts). */
+/** What is resolved: a document with its instances expanded, or a part of one that was joined to others (see site/session-page.ts). */
 export interface Resolved {
   readonly page: Page
   /** The root of what is shown; the page's where it is left out. */

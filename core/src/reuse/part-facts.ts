@@ -1,5 +1,8 @@
 /** What people say of a part that is used again. */
 
+/** Placed as copies of its own, or shown by instances that stay as it is. */
+export type PartType = 'pattern' | 'shared'
+
 /** As there is room for on the shelf. */
 export const LONGEST_PART_NAME = 60
 export const LONGEST_PART_ABOUT = 200

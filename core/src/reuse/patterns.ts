@@ -2,9 +2,11 @@
 import { newNode } from '../blocks/define-block.ts'
 import { getKind, type Registry } from '../blocks/registry.ts'
 import type { Starter } from '../blocks/starters.ts'
-import { copyFragment, type NewId } from '../edits/compose.ts'
-import { PART_PURPOSES, type PartPurpose } from './part-facts.ts'
+import { copyFragment, type Fragment, type NewId } from '../edits/compose.ts'
+import { instanceFragment } from './shared-parts.ts'
+import { PART_PURPOSES, type PartPurpose, type PartType } from './part-facts.ts'
 import { getNode, PAGE_FORMAT, type NodeId, type Page, type PageNode } from '../page/page.ts'
+import { childIds } from '../page/walk.ts'
 
 /** Why these blocks can't be saved as a pattern, as a sentence; undefined when they can. */
 export function patternRefusal(page: Page, ids: readonly NodeId[], registry: Registry): string | undefined {
@@ -25,7 +27,7 @@ export function patternOf(page: Page, ids: readonly NodeId[], registry: Registry
   return { format: PAGE_FORMAT, root, nodes }
 }
 
-interface SavedPattern {
+interface SavedArrangement {
   readonly id: string
   readonly name: string
   readonly about: string
@@ -36,19 +38,50 @@ interface SavedPattern {
 }
 
 /** What the shelf offers of a saved pattern. */
-export function patternStarter({ id, name, about, purpose, document, words }: SavedPattern): Starter {
-  const [first, ...rest] = getNode(document, document.root).slots.blocks ?? []
+function patternStarter(saved: SavedArrangement): Starter {
+  const { document, purpose } = saved
+  const [first, ...rest] = childIds(getNode(document, document.root))
   return {
-    id: `pattern ${id}`,
-    title: name,
-    about: about || `${PART_PURPOSES[purpose]}, saved on this site`,
-    synonyms: [PART_PURPOSES[purpose]],
-    words,
-    isSaved: true,
+    ...saidOf(saved),
     type: purpose === 'pages' ? 'page-body' : 'pattern',
     purpose: purpose === 'pages' ? 'pages' : 'sections',
     kind: getNode(document, first!).kind,
     build: (newId) => copyFragment(document, first!, newId),
     buildRest: (newId) => rest.map((one) => copyFragment(document, one, newId)),
+  }
+}
+
+/** What the shelf offers of a shared section: an instance of it. */
+function sharedStarter(saved: SavedArrangement, registry: Registry): Starter {
+  const { id, document } = saved
+  const build = (newId: NewId): Fragment => instanceFragment(id, document, registry, newId)
+  const { rootId, nodes } = build(() => 'instance')
+  return {
+    ...saidOf(saved),
+    type: 'shared',
+    purpose: 'sections',
+    kind: getNode({ nodes }, rootId).kind,
+    part: id,
+    build,
+    buildRest: () => [],
+  }
+}
+
+/** What the shelf offers of a part: a copy of a pattern, an instance of a shared section. */
+export function savedStarter(
+  saved: SavedArrangement & { readonly type: PartType },
+  registry: Registry,
+): Starter {
+  return saved.type === 'shared' ? sharedStarter(saved, registry) : patternStarter(saved)
+}
+
+function saidOf({ id, name, about, purpose, words }: SavedArrangement) {
+  return {
+    id: `part ${id}`,
+    title: name,
+    about: about || `${PART_PURPOSES[purpose]}, saved on this site`,
+    synonyms: [PART_PURPOSES[purpose]],
+    words,
+    isSaved: true,
   }
 }

@@ -1,31 +1,44 @@
 /**
- * A page with its site's header and footer as one tree, so that one selection, one undo line and one save go over all of
- * them. They hang from the page's root, in slots of their own that no page is stored with and no layout shows: what is
- * asked of the page alone, such as its outline, goes on without them.
+ * A page with its site's header and footer, and with the parts that they show, as one tree, so that one selection, one undo
+ * line and one save go over all of them. They hang from the page's root, in slots of their own that no page is stored with
+ * and no layout shows: what is asked of the page alone, such as its outline, goes on without them. The root of a part has
+ * the id of its document there.
  */
 import type { BlockDefinition } from '../blocks/define-block.ts'
 import { getKind, type Registry } from '../blocks/registry.ts'
 import { getNode, type NodeId, type Page, type PageNode } from '../page/page.ts'
+import { JOINED_PARTS } from '../page/joined.ts'
+import { withNodes } from '../page/with-nodes.ts'
 import { ancestry, childIds } from '../page/walk.ts'
 
 /** What stands on every page, in its order on the page; also the slots that they hang in. */
-export const SHARED_NAMES = ['header', 'footer'] as const
-export type SharedName = (typeof SHARED_NAMES)[number]
+export const FRAME_NAMES = ['header', 'footer'] as const
+export type FrameName = (typeof FRAME_NAMES)[number]
 
-/** The documents that are edited together. */
-export type SessionPart = 'page' | SharedName
-export type SessionParts = Readonly<Record<SessionPart, Page>>
+/** A document that a page shares with others: its header, its footer, or a part by the id of its document. */
+export type SharedName = string
+
+/** A document that is edited with others: the page itself, or what it shares. */
+export type SessionPart = string
+
+/** What is joined to one tree. */
+export interface SessionParts extends Readonly<Record<'page' | FrameName, Page>> {
+  /** By the ids of their documents. */
+  readonly parts?: Readonly<Record<string, Page>>
+}
 
 /** The registry with which such a tree is edited: a page has a slot for each shared section. */
 export function sessionRegistry(registry: Registry): Registry {
   const page = getKind(registry, 'page')
   const shared = Object.fromEntries(
-    SHARED_NAMES.map((name) => {
+    FRAME_NAMES.map((name) => {
       const { title, kind } = getKind(registry, `site-${name}`)
       return [name, { title, allow: [kind], max: 1 }]
     }),
   )
-  const withShared: BlockDefinition = { ...page, slots: { ...page.slots, ...shared } }
+  const parts = { title: 'Shared sections', allow: ['shared-blocks', 'shared-sections'] }
+  const slots = { ...page.slots, ...shared, [JOINED_PARTS]: parts }
+  const withShared: BlockDefinition = { ...page, slots }
   const kinds = new Map([...registry.kinds, ['page', withShared]])
   return { kinds, check: (kind, part, value) => registry.check(kind, part, value) }
 }
@@ -34,28 +47,50 @@ export function sessionRegistry(registry: Registry): Registry {
  * Joins documents to one tree. A shared section's node whose id a node of the page has, too, gets a new one: it may have
  * come from that page.
  */
-export function joinSession({ page, header, footer }: SessionParts, newId: () => NodeId): Page {
+export function joinSession({ page, header, footer, parts = {} }: SessionParts, newId: () => NodeId): Page {
   const nodes: Record<NodeId, PageNode> = Object.assign(Object.create(null) as object, page.nodes)
-  const roots: Partial<Record<SharedName, NodeId>> = {}
-  for (const [name, shared] of [
-    ['header', header],
-    ['footer', footer],
-  ] as const) {
-    const free = withFreeIds(shared, nodes, newId)
+  const join = (shared: Page, rootId?: NodeId): NodeId => {
+    const free = withFreeIds(shared, nodes, newId, rootId)
     Object.assign(nodes, free.nodes)
-    roots[name] = free.root
+    return free.root
   }
   const root = getNode(page, page.root)
   // In the order in which they stand on the page.
-  const slots = { header: [roots.header!], ...root.slots, footer: [roots.footer!] }
+  const slots = {
+    header: [join(header)],
+    ...root.slots,
+    footer: [join(footer)],
+    [JOINED_PARTS]: Object.entries(parts).map(([id, part]) => join(part, id)),
+  }
   nodes[page.root] = { ...root, slots }
   return { ...page, nodes }
 }
 
-function withFreeIds(shared: Page, taken: Readonly<Record<NodeId, unknown>>, newId: () => NodeId): Page {
+/** A session with one more part joined to it; the same one where it has that part already. */
+export function joinPart(session: Page, id: string, part: Page, newId: () => NodeId): Page {
+  const root = getNode(session, session.root)
+  const joined = root.slots[JOINED_PARTS] ?? []
+  if (joined.includes(id)) return session
+  const free = withFreeIds(part, session.nodes, newId, id)
+  const slots = { ...root.slots, [JOINED_PARTS]: [...joined, id] }
+  return {
+    ...session,
+    nodes: withNodes(session.nodes, { ...free.nodes, [session.root]: { ...root, slots } }),
+  }
+}
+
+/** The document with ids that are not taken, and with this one for its root. */
+function withFreeIds(
+  shared: Page,
+  taken: Readonly<Record<NodeId, unknown>>,
+  newId: () => NodeId,
+  rootId = shared.root,
+): Page {
   const ids = Object.keys(shared.nodes)
-  if (!ids.some((id) => Object.hasOwn(taken, id))) return shared
-  const renamed = new Map(ids.map((id) => [id, Object.hasOwn(taken, id) ? newId() : id]))
+  const isFree = (id: NodeId): boolean => !Object.hasOwn(taken, id)
+  if (rootId === shared.root && ids.every(isFree)) return shared
+  const renamed = new Map(ids.map((id) => [id, isFree(id) && id !== rootId ? id : newId()]))
+  if (isFree(rootId)) renamed.set(shared.root, rootId)
   const nodes = Object.entries(shared.nodes).map(([id, node]) => {
     const slots = Object.entries(node.slots).map(([slot, children]) => [
       slot,
@@ -66,22 +101,34 @@ function withFreeIds(shared: Page, taken: Readonly<Record<NodeId, unknown>>, new
   return { ...shared, root: renamed.get(shared.root)!, nodes: Object.fromEntries(nodes) as Page['nodes'] }
 }
 
-/** Whether a slot of a page holds a shared section. */
-export function isSharedSlot(slot: string): slot is SharedName {
-  return SHARED_NAMES.includes(slot as SharedName)
+/** Whether a slot of a page holds what it shares with others. */
+export function isSharedSlot(slot: string): boolean {
+  return slot === JOINED_PARTS || isFrameName(slot)
 }
 
-/** The root of a shared section; undefined in a page that none was joined to. */
+export function isFrameName(name: string): name is FrameName {
+  return FRAME_NAMES.includes(name as FrameName)
+}
+
+/** The root of what a page shares; undefined where it is not joined to it. */
 export function sharedRoot(session: Page, name: SharedName): NodeId | undefined {
-  return getNode(session, session.root).slots[name]?.[0]
+  const { slots } = getNode(session, session.root)
+  if (isFrameName(name)) return slots[name]?.[0]
+  return slots[JOINED_PARTS]?.includes(name) ? name : undefined
 }
 
-/** The roots of the shared sections that are joined to a page. */
+/** What is joined to a page, by name: header and footer first. */
+export function sharedNames(session: Page): readonly SharedName[] {
+  const { slots } = getNode(session, session.root)
+  return [...FRAME_NAMES.filter((name) => slots[name]?.[0] !== undefined), ...(slots[JOINED_PARTS] ?? [])]
+}
+
+/** The roots of all that is joined to a page. */
 export function sharedIds(session: Page): readonly NodeId[] {
-  return SHARED_NAMES.flatMap((name) => sharedRoot(session, name) ?? [])
+  return sharedNames(session).flatMap((name) => sharedRoot(session, name) ?? [])
 }
 
-/** Returns the ids of the sections and blocks directly on the page, without its header and its footer. */
+/** Returns the ids of the sections and blocks directly on the page, without what it shares. */
 export function pageChildIds(session: Page): readonly NodeId[] {
   return childIds(withoutShared(getNode(session, session.root)))
 }
@@ -89,7 +136,7 @@ export function pageChildIds(session: Page): readonly NodeId[] {
 /** Which of the documents a node belongs to. */
 export function partAt(session: Page, id: NodeId): SessionPart {
   const top = ancestry(session, id).at(-2)
-  return SHARED_NAMES.find((name) => top !== undefined && sharedRoot(session, name) === top) ?? 'page'
+  return sharedNames(session).find((name) => top !== undefined && sharedRoot(session, name) === top) ?? 'page'
 }
 
 /** The root of a page as it is stored, without what was joined to it. */

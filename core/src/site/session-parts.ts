@@ -2,7 +2,7 @@
 import { sameJson, type JsonObject } from '../page/json.ts'
 import { findNode, getNode, type NodeId, type Page, type PageNode } from '../page/page.ts'
 import { subtreeIds } from '../page/walk.ts'
-import { SHARED_NAMES, sharedRoot, withoutShared, type SessionPart } from './session-page.ts'
+import { sharedNames, sharedRoot, withoutShared, type SessionPart } from './session-page.ts'
 
 /** One document of a tree that was joined, as it is stored. */
 export function partOf(session: Page, part: SessionPart): Page {
@@ -13,22 +13,16 @@ export function partOf(session: Page, part: SessionPart): Page {
     return { ...session, root, nodes }
   }
   const nodes: Record<NodeId, PageNode> = { ...session.nodes }
-  for (const name of SHARED_NAMES) {
-    const root = sharedRoot(session, name)
-    if (root !== undefined) for (const id of subtreeIds(session, root)) delete nodes[id]
-  }
+  for (const name of sharedNames(session))
+    for (const id of subtreeIds(session, sharedRoot(session, name)!)) delete nodes[id]
   nodes[session.root] = withoutShared(getNode(session, session.root))
   return { ...session, nodes }
 }
 
 /** The documents that differ between two states of one session. */
 export function changedParts(before: Page, after: Page): readonly SessionPart[] {
-  const parts = ['page', ...SHARED_NAMES] as const
-  return parts.filter((part) => {
-    if (part !== 'page' && sharedRoot(before, part) === undefined && sharedRoot(after, part) === undefined)
-      return false
-    return !isSame(partOf(before, part), partOf(after, part))
-  })
+  const shared = sharedNames(after).filter((name) => sharedRoot(before, name) !== undefined)
+  return ['page', ...shared].filter((part) => !isSame(partOf(before, part), partOf(after, part)))
 }
 
 function isSame(a: Page, b: Page): boolean {

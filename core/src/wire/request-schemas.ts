@@ -3,7 +3,7 @@ import { MOST_NAVIGATION } from '../site/navigation.ts'
 import { ID_PATTERN } from '../page/id.ts'
 import { LONGEST_PART_ABOUT, LONGEST_PART_NAME, PART_PURPOSES } from '../reuse/part-facts.ts'
 import type { JournalRequest, PresenceRequest } from './at-work.ts'
-import type { NewPartRequest, PartRequest } from './parts.ts'
+import type { NewPartRequest, PartRequest, ReplacePartRequest } from './parts.ts'
 import type {
   CopyPageRequest,
   MediaRequest,
@@ -34,6 +34,7 @@ export interface Requests {
   readonly changePicture: MediaRequest
   readonly addPart: NewPartRequest
   readonly changePart: PartRequest
+  readonly replacePart: ReplacePartRequest
   readonly changeNavigation: NavigationRequest
   readonly changeSite: SiteSettingsRequest
   /** Says all by its address. */
@@ -77,7 +78,12 @@ function change(fields: Fields) {
   return object({}, { ...fields, was: object({}, fields) })
 }
 
-const sharedVersions = object({}, { header: version, footer: version })
+const versionsByName = {
+  type: 'object',
+  maxProperties: MOST_SHARED,
+  propertyNames: { pattern: ID_PATTERN },
+  additionalProperties: version,
+}
 const pageMore = {
   navigationLabel: text,
   theme: { type: ['string', 'null'], maxLength: 32 },
@@ -126,17 +132,7 @@ const SCHEMAS: Readonly<Record<keyof Requests, object>> = {
       saveId: id,
     },
   ),
-  publishPage: object(
-    { version },
-    {
-      shared: {
-        type: 'object',
-        maxProperties: MOST_SHARED,
-        propertyNames: { pattern: ID_PATTERN },
-        additionalProperties: version,
-      },
-    },
-  ),
+  publishPage: object({ version }, { shared: versionsByName }),
   journal: object({
     entries: {
       type: 'array',
@@ -148,12 +144,13 @@ const SCHEMAS: Readonly<Record<keyof Requests, object>> = {
           at: { type: 'number', minimum: 0, exclusiveMaximum: LATEST },
           edits: { type: 'array', items: { $ref: 'edit_shape' } },
         },
-        { shared: sharedVersions },
+        { shared: versionsByName },
       ),
     },
   }),
   changePicture: change({ name: words, alt: text, isDecoration: flag }),
-  addPart: object({ ...partFacts, document }),
+  addPart: object({ ...partFacts, document }, { type: { enum: ['pattern', 'shared'] } }),
+  replacePart: object({ instead: { oneOf: [{ const: 'copies' }, object({ part: id })] } }),
   changePart: change(partFacts),
   changeNavigation: object({ items: { type: 'array' } }, { was: { type: 'array' } }),
   changeSite: change({

@@ -3,7 +3,9 @@ import type { Problem } from '../blocks/registry.ts'
 import type { Look } from '../look/look.ts'
 import type { Page } from '../page/page.ts'
 import type { NavigationItem } from '../site/navigation.ts'
-import type { SharedName } from '../site/session-page.ts'
+import type { FrameName, SharedName } from '../site/session-page.ts'
+import type { PartType } from '../reuse/part-facts.ts'
+import type { LinkedPart, PartVersions } from './parts.ts'
 import type { PageMore, PageSettings } from '../site/page-settings.ts'
 import type { Picture, SiteFile } from '../kit/site-context.ts'
 
@@ -37,6 +39,7 @@ export type ErrorCode =
   | 'journal-full'
   | 'address-taken'
   | 'name-taken'
+  | 'in-use'
   | 'has-problems'
   | 'too-large'
   | 'foreign-origin'
@@ -138,7 +141,7 @@ export interface SiteInfo {
   readonly header: Page
   readonly footer: Page
   /** What is known of the header and the footer as documents; `header` and `footer` are their newest versions. */
-  readonly shared: Readonly<Record<SharedName, SharedSection>>
+  readonly shared: Readonly<Record<FrameName, SharedSection>>
   /** Where visitors see the site, without a slash at the end. */
   readonly liveOrigin: string
 }
@@ -166,15 +169,14 @@ export interface PageListPart {
 
 /** What of the site is needed to show a page. */
 export interface PageAround extends Library {
+  /** The parts that the page, its header and its footer show, at whatever depth, by their ids. */
+  readonly parts: Readonly<Record<string, LinkedPart>>
   readonly pages: readonly PageSummary[]
 }
 
-/** A section that stands on many pages: saved and published with any of them. */
-export interface SharedSection {
+/** The header or the footer as a document: saved and published with any page. */
+export interface SharedSection extends PartVersions {
   readonly id: string
-  /** Number of the newest version. */
-  readonly version: number
-  readonly liveVersion: number | null
 }
 
 export interface VersionInfo {
@@ -210,8 +212,8 @@ export interface SaveRequest {
   readonly journal: { readonly tab: string; readonly until: number } | null
 }
 
-/** Numbers of versions of shared sections, by their names. */
-export type SharedVersions = Readonly<Partial<Record<SharedName, number>>>
+/** Numbers of versions of what is shared with other pages, by name. */
+export type SharedVersions = Readonly<Record<SharedName, number>>
 
 export interface SharedSave {
   readonly id: string
@@ -287,9 +289,9 @@ export interface PageUse {
 /** Where something of the library is used: on a page, or in what stands on every page. */
 export type MediaUse =
   | PageUse
-  | { readonly onEveryPage: 'header' | 'footer'; readonly count: number }
-  /** A pattern that shows it, by its name. */
-  | { readonly pattern: string; readonly count: number }
+  | { readonly onEveryPage: FrameName; readonly count: number }
+  /** A pattern or a shared section that shows it, by its name. */
+  | { readonly part: string; readonly type: PartType; readonly count: number }
 
 export interface NavigationRequest {
   readonly items: readonly NavigationItem[]

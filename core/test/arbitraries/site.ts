@@ -88,6 +88,7 @@ export function testSite(purpose: SiteContext['purpose'] = 'publish'): SiteConte
     look: testLook,
     paths: { home: '/', visit: '/visit/' },
     files: {},
+    parts: {},
     navigation: [
       { label: 'Visit', path: '/visit/', current: true, inside: [] },
       {

@@ -37,8 +37,11 @@ export function pageRoutes(services: Services): Hono<SignedIn> {
     })
     .get('/:id', (c) => {
       const { site } = c.var
-      return answerCached(c, services, [`${site.siteId}/pages`, `${site.siteId}/site`], () =>
-        site.read((at) => openForEditing(at, c.req.param('id'))),
+      return answerCached(
+        c,
+        services,
+        [`${site.siteId}/pages`, `${site.siteId}/parts`, `${site.siteId}/site`],
+        () => site.read((at) => openForEditing(at, c.req.param('id'))),
       )
     })
     .patch('/:id', async (c) => {
@@ -92,7 +95,7 @@ export function pageRoutes(services: Services): Hono<SignedIn> {
         throw new Refused('malformed', 'The save holds nothing. Nothing was changed.', {
           problems: [{ pointer: '/document', message: 'is missing' }],
         })
-      const seenIn: SeenIn[] = (body.shared ?? []).length > 0 ? ['pages', 'site'] : ['pages']
+      const seenIn: SeenIn[] = (body.shared ?? []).length > 0 ? ['pages', 'parts', 'site'] : ['pages']
       const result = await c.var.site.change(seenIn, async (at): Promise<SaveResult> => {
         const { byId, byName } = await savePage(at, pageId, { ...body, by: authorOf(c) })
         // In the same transaction: a save that is kept has left the journal, and one that is not has not.

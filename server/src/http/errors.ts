@@ -14,6 +14,7 @@ const STATUS = {
   'journal-full': 413,
   'address-taken': 409,
   'name-taken': 409,
+  'in-use': 409,
   'never-saved': 409,
   'has-problems': 409,
   'too-large': 413,

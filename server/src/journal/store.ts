@@ -35,7 +35,7 @@ export async function keepEntries(
     ...key,
     number,
     base,
-    shared: shared ? { header: shared.header, footer: shared.footer } : null,
+    shared: shared ? { ...shared } : null,
     at: new Date(at),
     edits: [...edits],
     offeredAt: null,

@@ -1,22 +1,36 @@
 import { Hono } from 'hono'
+import { pagesWithPart } from '../documents/linked-parts.ts'
 import { answerCached } from '../http/cached-answers.ts'
 import { readBody } from '../http/read-body.ts'
 import type { SignedIn } from '../people/access.ts'
 import type { Services } from '../services.ts'
-import { addPattern, binPart, changePart, findPart, listParts, restorePart } from './store.ts'
+import { addPart, binPart, changePart, findPart, listParts, replacePart, restorePart } from './store.ts'
 
 /** Parts that are used again on pages. */
 export function partRoutes(services: Services): Hono<SignedIn> {
   return new Hono<SignedIn>()
-    .get('/', (c) =>
-      answerCached(c, services, [`${c.var.site.siteId}/parts`], () => c.var.site.read(listParts)),
-    )
+    .get('/', (c) => {
+      const { siteId } = c.var.site
+      // Where parts are shown, saves of pages decide as well.
+      return answerCached(c, services, [`${siteId}/pages`, `${siteId}/parts`], () =>
+        c.var.site.read(listParts),
+      )
+    })
     .post('/', async (c) => {
       const body = await readBody(c, 'addPart')
       const { person, site } = c.var
       const by = { name: person.name, personId: person.id }
-      const part = await site.change(['parts'], async (at) => findPart(at, await addPattern(at, body, by)))
+      const part = await site.change(['parts'], async (at) => findPart(at, await addPart(at, body, by)))
       return c.json(part, 201)
+    })
+    .get('/:id/pages', async (c) => {
+      const id = c.req.param('id')
+      return c.json(
+        await c.var.site.read(async (at) => {
+          await findPart(at, id)
+          return pagesWithPart(at, id)
+        }),
+      )
     })
     .patch('/:id', async (c) => {
       const body = await readBody(c, 'changePart')
@@ -31,6 +45,17 @@ export function partRoutes(services: Services): Hono<SignedIn> {
       const id = c.req.param('id')
       await c.var.site.change(['parts'], (at) => binPart(at, id))
       return c.json(await c.var.site.read((at) => findPart(at, id)))
+    })
+    .post('/:id/replace', async (c) => {
+      const body = await readBody(c, 'replacePart')
+      const id = c.req.param('id')
+      const { person, site } = c.var
+      const by = { name: person.name, personId: person.id }
+      await site.change(['pages', 'parts', 'site'], async (at) => {
+        await replacePart(at, id, body, by)
+        await binPart(at, id)
+      })
+      return c.json(await site.read((at) => findPart(at, id)))
     })
     .post('/:id/restore', async (c) => {
       await readBody(c, 'nothing')

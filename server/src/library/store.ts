@@ -1,18 +1,31 @@
-/** Parts that are used again on pages: patterns that people save. What is in one is a document with versions. */
-import { QueryFailedError } from 'typeorm'
+/** Parts that are used again on pages: patterns and shared sections. What is in one is a document with versions. */
+import { In, QueryFailedError } from 'typeorm'
 import {
+  canStandFor,
+  childIds,
   defaultRegistry,
+  SHARED_ROOTS,
   textOf,
   validatePage,
+  withCopies,
+  withOtherPart,
+  withRootId,
   type NewPartRequest,
+  type Page,
   type PartFacts,
   type PartRequest,
+  type PartType,
+  type ReplacePartRequest,
   type SavedPart,
 } from '@gullyline/core'
-import { PartEntity, type PartRow } from '../db/document-rows.ts'
-import type { SiteData } from '../db/site-scope.ts'
-import { addDocument, type Author } from '../documents/store.ts'
-import { findVersions, newestVersions, readDocument, type Version } from '../documents/versions.ts'
+import { DocumentEntity, PartEntity, type PartRow } from '../db/document-rows.ts'
+import type { SiteChange, SiteData } from '../db/site-scope.ts'
+import { documentsShowing, reachOf } from '../documents/linked-parts.ts'
+import { liveVersions } from '../documents/live.ts'
+import { addDocument, insertVersion, lockDocument, type Author } from '../documents/store.ts'
+import { findNewest, findVersions, readDocument } from '../documents/versions.ts'
+import { refuseRing } from '../pages/rings.ts'
+import { insertPageVersion } from '../pages/store.ts'
 import { Refused } from '../http/errors.ts'
 import { newId } from '../http/new-id.ts'
 import { refuseStale } from '../http/refuse-stale.ts'
@@ -35,47 +48,62 @@ export async function findPart(at: SiteData, id: string): Promise<SavedPart> {
 async function describe(at: SiteData, rows: readonly PartRow[]): Promise<SavedPart[]> {
   const ids = rows.map(({ id }) => id)
   if (ids.length === 0) return []
-  const newest = await newestVersions(at, ids)
-  const wanted = ids.map((documentId) => ({ documentId, number: newest.get(documentId)!.number }))
+  const documents = await at.manager.findBy(DocumentEntity, { id: In(ids), siteId: at.siteId })
+  const typeOf = new Map(documents.map(({ id, type }) => [id, type as PartType]))
+  const wanted = documents.map(({ id, version }) => ({ documentId: id, number: version }))
   const versions = await findVersions(at, wanted, (version) => version)
-  return rows.map((row) => toPart(row, versions.get(row.id)!))
+  const live = await liveVersions(at, ids)
+  const reach = await reachOf(at, ids)
+  return rows.map(({ id, name, purpose, about, binnedAt }) => {
+    const version = versions.get(id)!
+    const document = readDocument(version)
+    return {
+      id,
+      type: typeOf.get(id)!,
+      name,
+      purpose,
+      about,
+      document,
+      words: textOf(document, defaultRegistry),
+      version: version.number,
+      liveVersion: live.get(id)?.version ?? null,
+      reach: reach.get(id)!,
+      savedAt: version.savedAt.toISOString(),
+      savedBy: version.savedBy,
+      binnedAt: binnedAt?.toISOString() ?? null,
+    }
+  })
 }
 
-function toPart({ id, name, purpose, about, binnedAt }: PartRow, version: Version): SavedPart {
-  const document = readDocument(version)
-  return {
-    id,
-    name,
-    purpose,
-    about,
-    document,
-    words: textOf(document, defaultRegistry),
-    savedAt: version.savedAt.toISOString(),
-    savedBy: version.savedBy,
-    binnedAt: binnedAt?.toISOString() ?? null,
-  }
-}
-
-/** Adds a pattern, and gives its id. Refuses a name that another part has, and what can't be a pattern. */
-export async function addPattern(
+/** Adds a part, and gives its id. Refuses a name that another part has, and what can't be such a part. */
+export async function addPart(
   at: SiteData,
-  { document, ...facts }: NewPartRequest,
+  { document, type = 'pattern', ...facts }: NewPartRequest,
   by: Author,
 ): Promise<string> {
-  const problems = validatePage(document, defaultRegistry, 'pattern')
-  const isEmpty = problems.length === 0 && document.nodes[document.root]!.slots.blocks?.length === 0
-  if (problems.length > 0 || isEmpty)
-    throw new Refused('not-valid', 'These blocks can’t be saved as a pattern. Nothing was saved.', {
-      problems,
-    })
+  refuseInvalid(document, type)
   const id = newId()
   const named = checked(facts)
-  await addDocument(at, { id, type: 'pattern', document, by })
+  // What shows a shared section knows it by its id: its root has the same.
+  const stored = type === 'shared' ? withRootId(document, id) : document
+  await addDocument(at, { id, type, document: stored, by })
   await unique(named.name, () =>
     at.manager.insert(PartEntity, { id, siteId: at.siteId, ...named, taken: named.name, binnedAt: null }),
   )
   return id
 }
+
+function refuseInvalid(document: Page, type: PartType): void {
+  const roots = type === 'shared' ? SHARED_ROOTS : ['pattern']
+  const tried = roots.map((root) => validatePage(document, defaultRegistry, root))
+  const isValid = tried.some((problems) => problems.length === 0)
+  if (isValid && childIds(document.nodes[document.root]!).length > 0) return
+  throw new Refused('not-valid', `These blocks can’t be saved as a ${WORDS[type]}. Nothing was saved.`, {
+    problems: isValid ? [] : tried[0]!,
+  })
+}
+
+const WORDS: Readonly<Record<PartType, string>> = { pattern: 'pattern', shared: 'shared section' }
 
 /** Changes name, purpose or description of a part; fields that are left out stay. Throws `Refused` if a field is not as the sender saw it. */
 export async function changePart(at: SiteData, id: string, { was, ...wanted }: PartRequest): Promise<void> {
@@ -89,16 +117,60 @@ export async function changePart(at: SiteData, id: string, { was, ...wanted }: P
   )
 }
 
-/** Takes a part from the shelf; it stays in the bin, and copies of it on pages stay as they are. */
-export async function binPart(at: SiteData, id: string): Promise<void> {
+/**
+ * Takes a part from the shelf; it stays in the bin, and copies of it on pages stay as they are. Refuses, with `in-use`, a
+ * shared section that stands anywhere.
+ */
+export async function binPart(at: SiteChange, id: string): Promise<void> {
   if ((await partRow(at, id)).binnedAt !== null) throw notThere()
+  if ((await documentsShowing(at, id)).length > 0)
+    throw new Refused(
+      'in-use',
+      'This shared section still stands on pages. Nothing was deleted; say what is to stand there instead.',
+    )
   await at.manager.update(PartEntity, { id, siteId: at.siteId }, { binnedAt: new Date(), taken: null })
+}
+
+/**
+ * Shows another shared section wherever one stands, or leaves copies of it there: every document that shows it is saved by
+ * this person, all of them or none.
+ */
+export async function replacePart(
+  at: SiteChange,
+  id: string,
+  { instead }: ReplacePartRequest,
+  by: Author,
+): Promise<void> {
+  await partRow(at, id)
+  const own = readDocument(await findNewest(at, id))
+  const other = instead === 'copies' ? undefined : await otherPart(at, own, instead.part)
+  for (const { id: documentId, type } of await documentsShowing(at, id)) {
+    const locked = await lockDocument(at, documentId)
+    const document = readDocument(locked.newest)
+    const next = other
+      ? withOtherPart(document, id, other, defaultRegistry)
+      : withCopies(document, id, own, defaultRegistry, newId)
+    const insert = type === 'page' ? insertPageVersion : insertVersion
+    await insert(at, locked, { document: next, by })
+  }
+  if (other !== undefined) await refuseRing(at, [other])
+}
+
+/** The id of a part that can stand where another one does. */
+async function otherPart(at: SiteData, own: Page, id: string): Promise<string> {
+  const { binnedAt } = await partRow(at, id)
+  const other = readDocument(await findNewest(at, id))
+  if (binnedAt === null && canStandFor(other, own) && other.root !== own.root) return id
+  throw new Refused(
+    'not-valid',
+    'The other shared section can’t stand in the place of this one: one is made of whole sections, the other of blocks. Nothing was changed.',
+  )
 }
 
 /** Offers a part again. Refuses it where another one has its name by now. */
 export async function restorePart(at: SiteData, id: string): Promise<void> {
   const { name, binnedAt } = await partRow(at, id)
-  if (binnedAt === null) throw new Refused('not-found', 'This pattern was not deleted. Nothing was changed.')
+  if (binnedAt === null) throw new Refused('not-found', 'This was not deleted. Nothing was changed.')
   await unique(name, () =>
     at.manager.update(PartEntity, { id, siteId: at.siteId }, { binnedAt: null, taken: name }),
   )
@@ -111,7 +183,7 @@ async function partRow(at: SiteData, id: string): Promise<PartRow> {
 }
 
 function notThere(): Refused {
-  return new Refused('not-found', 'There is no such pattern. It may have been deleted.')
+  return new Refused('not-found', 'There is no such pattern or shared section. It may have been deleted.')
 }
 
 function checked<T extends PartFacts>(facts: T): T {
@@ -131,8 +203,8 @@ async function unique(name: string, write: () => Promise<unknown>): Promise<void
     if (!isTaken) throw error
     throw new Refused(
       'name-taken',
-      `There is a pattern named “${name}” already. Nothing was changed; choose another name.`,
-      { problems: [{ pointer: '/name', message: 'is the name of another pattern' }] },
+      `“${name}” is the name of another pattern or shared section. Nothing was changed; choose another name.`,
+      { problems: [{ pointer: '/name', message: 'is the name of another pattern or shared section' }] },
     )
   }
 }

@@ -2,7 +2,7 @@
 import type { Handler } from 'hono'
 import { In, IsNull } from 'typeorm'
 import type { MediaUse, UsedThing } from '@gullyline/core'
-import { PartEntity } from '../db/document-rows.ts'
+import { PartEntity, type DocumentRow } from '../db/document-rows.ts'
 import { PageEntity } from '../db/rows.ts'
 import { usesOf } from '../documents/uses.ts'
 import type { SignedIn } from '../people/access.ts'
@@ -35,7 +35,8 @@ async function mediaUses(at: SiteData, thing: UsedThing, id: string): Promise<Me
     type === 'header' || type === 'footer' ? [{ onEveryPage: type, count: times }] : [],
   )
   const where = { siteId: at.siteId, id: In([...count.keys()]), binnedAt: IsNull() }
-  const patterns = await at.manager.find(PartEntity, { where, order: { name: 'ASC' } })
+  const typeOf = new Map(using.map(({ id: partId, type }) => [partId, type as DocumentRow['type']]))
+  const parts = await at.manager.find(PartEntity, { where, order: { name: 'ASC' } })
   const pages = await at.manager.find(PageEntity, { where, order: { address: 'ASC' } })
   return [
     ...shared,
@@ -45,6 +46,10 @@ async function mediaUses(at: SiteData, thing: UsedThing, id: string): Promise<Me
       path: page.address!,
       count: count.get(page.id)!,
     })),
-    ...patterns.map(({ id: partId, name }) => ({ pattern: name, count: count.get(partId)! })),
+    ...parts.map(({ id: partId, name }) => ({
+      part: name,
+      type: typeOf.get(partId) === 'shared' ? ('shared' as const) : ('pattern' as const),
+      count: count.get(partId)!,
+    })),
   ]
 }

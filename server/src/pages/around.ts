@@ -4,20 +4,23 @@ import type { NavigationItem, PageAround, UsedThing } from '@gullyline/core'
 import { PageEntity } from '../db/rows.ts'
 import type { SiteData } from '../db/site-scope.ts'
 import { findSite } from '../documents/site-row.ts'
+import { linkedParts } from '../documents/linked-parts.ts'
 import { thingsUsedBy } from '../documents/uses.ts'
 import { filesOf, picturesOf } from '../media/store.ts'
 import { listedPages } from './page-list.ts'
 
 /**
- * Returns what the newest versions of a page, the header and the footer refer to, the pages of the navigation, and those
- * that the page stands under.
+ * Returns what the newest versions of a page, the header, the footer and the parts that they show refer to, those parts, the
+ * pages of the navigation, and those that the page stands under.
  */
 export async function aroundPage(
   at: SiteData,
   page: { readonly id: string; readonly path: string },
 ): Promise<PageAround> {
   const { headerId, footerId, navigation } = await findSite(at)
-  const used = await thingsUsedBy(at, [page.id, headerId, footerId])
+  const documents = [page.id, headerId, footerId]
+  const parts = await linkedParts(at, documents)
+  const used = await thingsUsedBy(at, [...documents, ...Object.keys(parts)])
   const idsOf = (thing: UsedThing): string[] =>
     used.filter((one) => one.thing === thing).map(({ target }) => target)
   const under = idsOf('inside').map((id) => id || page.id)
@@ -36,6 +39,7 @@ export async function aroundPage(
   }
   return {
     pages: await listedPages(at, [...ids]),
+    parts,
     pictures: await picturesOf(at, idsOf('picture')),
     files: await filesOf(at, idsOf('file')),
   }

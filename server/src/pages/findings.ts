@@ -3,6 +3,7 @@ import {
   anchorsOf,
   defaultRegistry,
   documentUses,
+  expandParts,
   pagesLinkedInto,
   runChecks,
   runSectionChecks,
@@ -16,19 +17,31 @@ import {
 } from '@gullyline/core'
 import { PageEntity } from '../db/rows.ts'
 import { findNewest, findVersion, readDocument } from '../documents/versions.ts'
+import { partsToPublish } from '../documents/linked-parts.ts'
 import { filesOf, picturesOf } from '../media/store.ts'
 import { findSite } from '../documents/site-row.ts'
 import { findPageRow } from './store.ts'
 import type { SiteData } from '../db/site-scope.ts'
 
-/** What the checks find on one version of a page: what decides whether it may go live. */
+/** The versions of what goes live together, by the ids of documents. */
+type GoingLive = Readonly<Record<string, number | null>>
+
+/** A document with the parts that visitors will see in it. */
+async function expanded(at: SiteData, document: Page, goingLive: GoingLive): Promise<Page> {
+  const parts = await partsToPublish(at, document, goingLive)
+  const pages = Object.entries(parts).map(([id, { page }]) => [id, page] as const)
+  return expandParts(document, defaultRegistry, Object.fromEntries(pages))
+}
+
+/** What the checks find on one version of a page, and in the parts that it shows: what decides whether it may go live. */
 export async function pageFindings(
   at: SiteData,
   pageId: string,
   version: number,
+  goingLive: GoingLive = {},
 ): Promise<readonly Finding[]> {
   await findPageRow(at, pageId)
-  const document = readDocument(await findVersion(at, pageId, version))
+  const document = await expanded(at, readDocument(await findVersion(at, pageId, version)), goingLive)
   return runChecks(document, await checkedSite(at, document), defaultRegistry)
 }
 
@@ -37,8 +50,9 @@ export async function sectionFindings(
   at: SiteData,
   documentId: string,
   version: number,
+  goingLive: GoingLive = {},
 ): Promise<readonly Finding[]> {
-  const document = readDocument(await findVersion(at, documentId, version))
+  const document = await expanded(at, readDocument(await findVersion(at, documentId, version)), goingLive)
   return runSectionChecks(document, await checkedSite(at, document), defaultRegistry)
 }
 

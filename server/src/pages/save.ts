@@ -8,7 +8,9 @@ import {
   type StaleDocument,
 } from '@gullyline/core'
 import { insertVersion, lockDocument, type Author, type LockedDocument } from '../documents/store.ts'
-import { versionInfo } from '../documents/versions.ts'
+import { readDocument, versionInfo } from '../documents/versions.ts'
+import { lockSite } from '../documents/site-row.ts'
+import { refuseRing } from './rings.ts'
 import { Refused } from '../http/errors.ts'
 import { findPageRow, insertPageVersion } from './store.ts'
 import type { SiteChange, SiteData } from '../db/site-scope.ts'
@@ -46,6 +48,8 @@ export async function savePage(
   const page = await lockDocument(at, pageId)
   await refuseBinned(at, pageId)
   const parts: Part[] = document === undefined ? [] : [{ locked: page, base, document: document as Page }]
+  // Two saves at once could each close half of a ring.
+  if (shared.some(({ document: one }) => showsParts(one))) await lockSite(at)
   for (const one of shared.toSorted((a, b) => (a.id < b.id ? -1 : 1)))
     parts.push({ locked: await lockShared(at, one), base: one.base, document: one.document })
   const isSavedAlready = parts.every(({ locked }) => saveId !== undefined && locked.newest.saveId === saveId)
@@ -55,12 +59,18 @@ export async function savePage(
       const insert = locked === page ? insertPageVersion : insertVersion
       await insert(at, locked, { document: next, by, saveId })
     }
+    await refuseRing(
+      at,
+      shared.map(({ id }) => id),
+    )
   }
   const step = isSavedAlready ? 0 : 1
   const rows = parts.filter(({ locked }) => locked !== page).map(({ locked: { row } }) => row)
   return {
     byId: Object.fromEntries(rows.map(({ id, version }) => [id, version + step])),
-    byName: Object.fromEntries(rows.map(({ type, version }) => [type, version + step])),
+    byName: Object.fromEntries(
+      rows.map(({ id, type, version }) => [type === 'shared' ? id : type, version + step]),
+    ),
   }
 }
 
@@ -100,10 +110,22 @@ async function refuseBinned(at: SiteData, pageId: string): Promise<void> {
 async function lockShared(at: SiteData, { id, document }: SharedSave): Promise<LockedDocument> {
   const locked = await lockDocument(at, id)
   const { type } = locked.row
-  if (type !== 'header' && type !== 'footer')
+  if (type !== 'header' && type !== 'footer' && type !== 'shared')
     throw new Refused('not-found', 'The site has no such shared section. Nothing was saved.')
-  refuseInvalid(document, `site-${type}`)
+  refuseInvalid(document, rootKindOf(locked))
   return locked
+}
+
+/** What a shared section is made of stays what it is: whole sections, or blocks. */
+function rootKindOf({ row: { type }, newest }: LockedDocument): string {
+  if (type !== 'shared') return `site-${type}`
+  const { root, nodes } = readDocument(newest)
+  return nodes[root]!.kind
+}
+
+/** Whether a document shows parts, as far as can be told before it is known to be valid. */
+function showsParts(document: Page): boolean {
+  return JSON.stringify(document).includes('"part"')
 }
 
 function refuseStaleParts(parts: readonly Part[]): void {
@@ -116,7 +138,12 @@ function refuseStaleParts(parts: readonly Part[]): void {
     }))
   const [first] = stale
   if (!first) return
-  const what = first.type === 'page' ? 'this page' : `the ${first.type}`
+  const what =
+    first.type === 'page'
+      ? 'this page'
+      : first.type === 'shared'
+        ? 'a shared section on this page'
+        : `the ${first.type}`
   const page = stale.find(({ type }) => type === 'page')
   throw new Refused(
     'stale-save',

@@ -1,5 +1,6 @@
 /** The site as it is live, read from the database: what publishing compiles. */
 import { settingsOf, type Page, type PageSettings, type Picture, type SiteFile } from '@gullyline/core'
+import { DocumentEntity } from '../db/document-rows.ts'
 import { RedirectEntity, type PageRow, type SiteRow } from '../db/rows.ts'
 import { CHANGED_PAGES, lastPageChange } from '../db/page-changes.ts'
 import { liveVersionOf, liveVersions, type LiveVersion } from '../documents/live.ts'
@@ -56,8 +57,16 @@ export interface LiveSite {
   readonly redirects: Readonly<Record<string, string>>
   readonly pictures: Readonly<Record<string, Picture>>
   readonly files: Readonly<Record<string, SiteFile>>
+  /** The live shared sections, by their ids. One that did not change from release to release is the same object. */
+  readonly parts: Readonly<Record<string, LivePart>>
   /** Reads the documents of some of the pages. Those that are not made again are never read. */
   readonly readDocuments: (pages: readonly LivePage[]) => Promise<ReadonlyMap<string, Page>>
+}
+
+/** A shared section that visitors see where it is shown. */
+interface LivePart {
+  readonly version: number
+  readonly document: Page
 }
 
 interface ToRead {
@@ -79,7 +88,7 @@ export async function readLiveSite(
   const site = await findSite(at)
   const tree = last ? await treeSince(at, last.tree) : await wholeTree(at)
   for (const id of Object.keys(goingLive))
-    if (id !== site.headerId && id !== site.footerId && !tree.pages.some((page) => page.id === id))
+    if (!(await isShared(at, site, id)) && !tree.pages.some((page) => page.id === id))
       await refuseAbsent(at, id)
   const pages = await livePages(at, { site, tree, goingLive, records, last })
   const byId = new Map(pages.map((page) => [page.id, page]))
@@ -103,8 +112,41 @@ export async function readLiveSite(
     redirects: await liveRedirects(at, byId),
     pictures: await listPictures(at),
     files: await listFiles(at),
+    parts: await liveParts(at, goingLive, last?.parts ?? {}),
     readDocuments,
   }
+}
+
+async function isShared(at: SiteData, { headerId, footerId }: SiteRow, id: string): Promise<boolean> {
+  if (id === headerId || id === footerId) return true
+  return at.manager.existsBy(DocumentEntity, { id, siteId: at.siteId, type: 'shared' })
+}
+
+async function liveParts(
+  at: SiteData,
+  goingLive: GoingLive,
+  before: LiveSite['parts'],
+): Promise<LiveSite['parts']> {
+  const rows = await at.manager.find(DocumentEntity, {
+    where: { siteId: at.siteId, type: 'shared' },
+    select: { id: true },
+  })
+  const ids = rows.map(({ id }) => id)
+  if (ids.length === 0) return {}
+  const live = await liveVersions(at, ids)
+  const versions = ids.flatMap((id) => {
+    const number = goingLive[id] ?? live.get(id)?.version
+    return number === undefined ? [] : [{ documentId: id, number }]
+  })
+  const isKnown = ({ documentId, number }: VersionKey): boolean => before[documentId]?.version === number
+  const others = versions.filter((key) => !isKnown(key))
+  const found = await findVersions(at, others, (version): LivePart => ({
+    version: version.number,
+    document: readDocument(version),
+  }))
+  return Object.fromEntries(
+    versions.map(({ documentId }) => [documentId, found.get(documentId) ?? before[documentId]!]),
+  )
 }
 
 interface ToList extends ToRead {

@@ -13,7 +13,7 @@ interface Common {
   /** A digest of whatever every page is made from: the program, the look, the header and the footer among it. */
   readonly common: string
   readonly lines: ReturnType<typeof navigationLines>
-  readonly site: Pick<SiteContext, 'paths' | 'pictures' | 'files' | 'tree'>
+  readonly site: Pick<SiteContext, 'paths' | 'pictures' | 'files' | 'parts' | 'tree'>
 }
 
 /**

@@ -84,6 +84,7 @@ export async function prepareContext(
     },
     pictures: live.pictures,
     files: live.files,
+    parts: Object.fromEntries(Object.entries(live.parts).map(([id, { document }]) => [id, document])),
   }
   const of = (page: LivePage): SiteContext => ({
     ...readable,

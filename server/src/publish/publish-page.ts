@@ -1,11 +1,14 @@
 import { IsNull } from 'typeorm'
 import type { Finding, PageSummary, PublishRequest, PublishResult } from '@gullyline/core'
+import type { DocumentType } from '../db/document-rows.ts'
 import { SiteEntity } from '../db/rows.ts'
 import { newId } from '../http/new-id.ts'
 import { audit } from '../http/audit.ts'
 import { insertRelease, liveVersionOf, wasEverLive } from '../documents/live.ts'
 import { recordLiveUses } from '../documents/uses.ts'
+import { partsToPublish } from '../documents/linked-parts.ts'
 import { findDocument } from '../documents/store.ts'
+import { findVersion, readDocument } from '../documents/versions.ts'
 import { Refused } from '../http/errors.ts'
 import { UNWATCHED, type Watch } from '../http/progress.ts'
 import { pageFindings, sectionFindings } from '../pages/findings.ts'
@@ -35,8 +38,9 @@ export function publishPage(
   return alone(services, async () => {
     await site
       .read(async (at) => {
-        await refuseErrors(at, pageId, version)
-        for (const [id, number] of Object.entries(shared)) await assertShared(at, id, number)
+        const goingLive = { ...shared, [pageId]: version }
+        await refuseErrors(at, pageId, goingLive)
+        for (const id of Object.keys(shared)) await assertShared(at, id, goingLive)
       })
       .catch((error: unknown) => {
         if (error instanceof Refused)
@@ -83,9 +87,12 @@ export function publishAgain(services: Services, site: SiteScope): Promise<void>
   })
 }
 
-async function refuseErrors(at: SiteData, pageId: string, version: number): Promise<void> {
+type Versions = Readonly<Record<string, number>>
+
+async function refuseErrors(at: SiteData, pageId: string, goingLive: Versions): Promise<void> {
+  const version = goingLive[pageId]!
   await assertMayGoLive(at, pageId, version)
-  refuseFound(await pageFindings(at, pageId, version), 'on it')
+  refuseFound(await pageFindings(at, pageId, version, goingLive), 'on it')
 }
 
 function refuseFound(found: readonly Finding[], where: string): void {
@@ -101,12 +108,21 @@ function refuseFound(found: readonly Finding[], where: string): void {
 }
 
 /** Refuses what is no shared section of the site, and a version of one that does not exist. */
-async function assertShared(at: SiteData, id: string, version: number): Promise<void> {
-  const { headerId, footerId } = await findSite(at)
-  if (id !== headerId && id !== footerId)
+async function assertShared(at: SiteData, id: string, goingLive: Versions): Promise<void> {
+  const { type } = await findDocument(at, id)
+  const where = SHARED_WORDS[type]
+  if (where === undefined)
     throw new Refused('not-found', 'The site has no such shared section. Nothing was published.')
+  const version = goingLive[id]!
   await assertMayGoLive(at, id, version)
-  refuseFound(await sectionFindings(at, id, version), `in the ${id === headerId ? 'header' : 'footer'}`)
+  refuseFound(await sectionFindings(at, id, version, goingLive), `in the ${where}`)
+}
+
+/** What goes live with a page that shows it. */
+const SHARED_WORDS: Readonly<Partial<Record<DocumentType, string>>> = {
+  header: 'header',
+  footer: 'footer',
+  shared: 'shared section',
 }
 
 /**
@@ -152,6 +168,7 @@ async function tryPublish(services: Services, site: SiteScope, wanted: Wanted): 
     const records = last?.compiled.pages ?? (await parts.read(store, names))
     const live = await site.read(async (at) => {
       goingLive = { ...(await neverLive(at)), ...wanted.goingLive }
+      goingLive = { ...(await partsNeverLive(at, goingLive)), ...goingLive }
       return readLiveSite(site, at, { goingLive, records, last: last?.live })
     })
     const { dataDir, liveOrigin } = services
@@ -169,7 +186,7 @@ async function tryPublish(services: Services, site: SiteScope, wanted: Wanted): 
       redirects: live.redirects,
       records: await parts.write(store, compiled, names),
     })
-    isShown = await site.change(['pages', 'site'], (at) =>
+    isShown = await site.change(['pages', 'parts', 'site'], (at) =>
       goLive(at, { before, releaseId, goingLive, by: wanted.by }),
     )
     if (isShown) {
@@ -192,6 +209,19 @@ async function neverLive(at: SiteData): Promise<GoingLive> {
   const going: Record<string, number> = {}
   for (const id of [headerId, footerId, notFoundPageId])
     if (id !== null && !(await wasEverLive(at, id))) going[id] = (await findDocument(at, id)).version
+  return going
+}
+
+/** Shared sections that visitors never saw go live with the first thing that shows them. */
+async function partsNeverLive(at: SiteData, goingLive: GoingLive): Promise<GoingLive> {
+  const going: Record<string, number> = {}
+  for (const [id, version] of Object.entries(goingLive)) {
+    if (version === null) continue
+    await findDocument(at, id)
+    const document = readDocument(await findVersion(at, id, version))
+    for (const [part, { number }] of Object.entries(await partsToPublish(at, document, goingLive)))
+      if (!(await wasEverLive(at, part))) going[part] = number
+  }
   return going
 }
 

@@ -3,7 +3,7 @@ import { readOf, type navigationLines, type ReadName, type SiteContext } from '@
 import type { LivePage } from './live-site.ts'
 
 /** What pages read of the site by name, and what it is made of. */
-export interface ReadSite extends Pick<SiteContext, 'paths' | 'pictures' | 'files' | 'tree'> {
+export interface ReadSite extends Pick<SiteContext, 'paths' | 'pictures' | 'files' | 'parts' | 'tree'> {
   /** In the order of the tree. A page that did not change is the same object as before. */
   readonly pages: readonly LivePage[]
   readonly byId: ReadonlyMap<string, LivePage>
@@ -25,6 +25,9 @@ export function changesBetween(before: ReadSite, now: ReadSite): SiteChanges {
     if (!sameJson(readOf(before, name), readOf(now, name))) reads.add(name)
   }
   if (!sameJson(before.lines, now.lines)) reads.add('navigation')
+  // One that did not change is the same object: most need not be written out.
+  for (const id of keysOfBoth(before.parts, now.parts))
+    if (before.parts[id] !== now.parts[id]) addChanged(`part:${id}`)
   for (const kind of ['picture', 'file'] as const)
     for (const id of keysOfBoth(before[`${kind}s`], now[`${kind}s`])) addChanged(`${kind}:${id}`)
   const pages = new Set<string>()

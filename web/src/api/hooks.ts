@@ -6,6 +6,7 @@ import type {
   OpenedPage,
   PageListPart,
   PageSummary,
+  Parts,
   SavedPart,
   SiteInfo,
 } from '@gullyline/core'
@@ -15,8 +16,10 @@ import { inSite } from './site-address.ts'
 
 const fetcher = <T>(path: string): Promise<T> => request<T>(path)
 
-/** The site with its library. */
-export interface Site extends SiteInfo, Library {}
+/** The site with its library, and the documents of its parts where they are known. */
+export interface Site extends SiteInfo, Library {
+  readonly parts?: Parts
+}
 
 /** What was asked for, as far as it is there. */
 interface Asked<T> {
@@ -82,12 +85,17 @@ export function refreshLibrary(): Promise<unknown> {
   return mutate(inSite('/library'))
 }
 
-/** The patterns that were saved on the site, those in the bin last; asked for once they are wanted. */
+/** The parts that were saved on the site, those in the bin last; asked for once they are wanted. */
 export function useParts(isWanted = true): SWRResponse<SavedPart[], Error> {
   return useSWR<SavedPart[], Error>(isWanted ? inSite('/parts') : null, fetcher)
 }
 
-/** Asks for the patterns of the site. */
+/** The documents of parts, by their ids. */
+export function documentsOf(parts: readonly SavedPart[]): Parts {
+  return Object.fromEntries(parts.map(({ id, document }) => [id, document]))
+}
+
+/** Asks for the parts of the site. */
 export function refreshParts(): Promise<unknown> {
   return mutate(inSite('/parts'))
 }

@@ -5,14 +5,15 @@ import { matchSorter } from 'match-sorter'
 import {
   getKind,
   PART_PURPOSES,
-  patternStarter,
+  savedStarter,
   screenRegistry,
   type PartFacts,
+  type PartType,
   type SavedPart,
   type SiteContext,
 } from '@gullyline/core'
 import { request } from '../api/client.ts'
-import { refreshParts, usePages, useParts, useSite } from '../api/hooks.ts'
+import { documentsOf, refreshPages, refreshParts, usePages, useParts, useSite } from '../api/hooks.ts'
 import { inSite } from '../api/site-address.ts'
 import { viewSite } from '../editor/session/site-view.ts'
 import { LivePicture } from '../editor/shelf/live-picture.tsx'
@@ -28,6 +29,8 @@ import { messageOf } from '../ui/message-of.ts'
 import { useAct } from '../ui/use-act.ts'
 import { Waiting } from '../ui/waiting.tsx'
 import { when } from '../ui/when.ts'
+import { DeletePartDialog } from './delete-part-dialog.tsx'
+import { PartPages } from './part-pages.tsx'
 import { PurposeField } from './purpose-field.tsx'
 
 const Grid = styled.ul`
@@ -41,6 +44,11 @@ const Grid = styled.ul`
 const PartCard = styled(Card)`
   strong {
     color: var(--strong);
+    /* As for everything that stands in more than one place. */
+    &[data-shared] {
+      padding-left: 8px;
+      border-left: 5px double var(--control);
+    }
   }
   small {
     overflow: hidden;
@@ -72,9 +80,14 @@ const Acts = styled.div`
 const SIZE = { width: 218, height: 132 }
 const SCREEN = { section: 1000, block: 620 } as const
 
-type Shown = 'offered' | 'deleted'
+type Shown = PartType | 'deleted'
 
-/** All patterns of the site: found, renamed, described, deleted and restored. */
+const WORDS: Readonly<Record<PartType, { readonly one: string; readonly several: string }>> = {
+  pattern: { one: 'pattern', several: 'Patterns' },
+  shared: { one: 'shared section', several: 'Shared sections' },
+}
+
+/** All parts of the site: found, renamed, described, deleted and restored. */
 export function LibraryScreen() {
   const site = useSite()
   const pages = usePages()
@@ -82,12 +95,14 @@ export function LibraryScreen() {
   const error = site.error ?? pages.error ?? parts.error
   const context = useMemo(() => {
     const [first] = pages.data ?? []
-    return site.data && first ? viewSite(site.data, pages.data!, first, screenRegistry).context : undefined
-  }, [site.data, pages.data])
+    if (!site.data || !first || !parts.data) return undefined
+    const withParts = { ...site.data, parts: documentsOf(parts.data) }
+    return viewSite(withParts, pages.data!, first, screenRegistry).context
+  }, [site.data, pages.data, parts.data])
   return (
     <SiteScreen title="Library">
       {context && parts.data ? (
-        <Patterns context={context} parts={parts.data} />
+        <Parts context={context} parts={parts.data} />
       ) : (
         <Waiting title={error ? 'The library can’t be shown' : 'Reading the library…'}>
           {error?.message}
@@ -97,31 +112,32 @@ export function LibraryScreen() {
   )
 }
 
-interface PatternsProps {
+interface PartsProps {
   readonly context: SiteContext
   readonly parts: readonly SavedPart[]
 }
 
-function Patterns({ context, parts }: PatternsProps) {
+function Parts({ context, parts }: PartsProps) {
   const mayChange = useMe().role !== 'reviewer'
   const [params] = useSearchParams()
   const [search, setSearch] = useState('')
-  const [shown, setShown] = useState<Shown>('offered')
+  const [shown, setShown] = useState<Shown>(() => firstShown(parts, params.get('part')))
   const [chosenId, setChosenId] = useState(params.get('part') ?? undefined)
   const [told, setTold] = useState('')
-  const listed = parts.filter(({ binnedAt }) => (binnedAt === null) === (shown === 'offered'))
+  const isShown = ({ binnedAt, type }: SavedPart, which: Shown): boolean =>
+    which === 'deleted' ? binnedAt !== null : binnedAt === null && type === which
+  const listed = parts.filter((part) => isShown(part, shown))
   const found = findParts(listed, search)
   const chosen = listed.find(({ id }) => id === chosenId)
-  const count = (binned: boolean): number =>
-    parts.filter(({ binnedAt }) => (binnedAt !== null) === binned).length
+  const count = (which: Shown): number => parts.filter((part) => isShown(part, which)).length
   return (
     <Panes>
-      <ListPane aria-label="Patterns">
+      <ListPane aria-label="Parts">
         <ListTop>
           <h1>Library</h1>
           <FindBox
-            label="Search patterns"
-            placeholder="Search patterns"
+            label="Search the library"
+            placeholder="Search the library"
             value={search}
             onChange={setSearch}
             onEnter={() => setChosenId(found[0]?.id)}
@@ -130,8 +146,9 @@ function Patterns({ context, parts }: PatternsProps) {
             label="Show"
             value={shown}
             options={[
-              ['offered', `Patterns ${count(false)}`],
-              ['deleted', `Deleted ${count(true)}`],
+              ['pattern', `${WORDS.pattern.several} ${count('pattern')}`],
+              ['shared', `${WORDS.shared.several} ${count('shared')}`],
+              ['deleted', `Deleted ${count('deleted')}`],
             ]}
             onChange={setShown}
           />
@@ -150,9 +167,9 @@ function Patterns({ context, parts }: PatternsProps) {
                   onClick={() => setChosenId(part.id)}
                 >
                   <PartPicture part={part} context={context} />
-                  <strong>{part.name}</strong>
+                  <strong data-shared={part.type === 'shared' ? '' : undefined}>{part.name}</strong>
                   <small>
-                    {PART_PURPOSES[part.purpose]}
+                    {part.type === 'shared' ? reachOf(part) : PART_PURPOSES[part.purpose]}
                     {part.about && ` · ${part.about}`}
                   </small>
                 </PartCard>
@@ -161,22 +178,41 @@ function Patterns({ context, parts }: PatternsProps) {
           </Grid>
         )}
       </ListPane>
-      <SidePane aria-label="Selected pattern">
+      <SidePane aria-label="Selected part">
         {chosen ? (
-          <ChosenPart key={chosen.id} part={chosen} mayChange={mayChange} onDone={setTold} />
+          <ChosenPart key={chosen.id} part={chosen} parts={parts} mayChange={mayChange} onDone={setTold} />
         ) : (
-          <Note>Select a pattern to rename it, describe it or delete it.</Note>
+          <Note>Select one to rename it, describe it or delete it.</Note>
         )}
       </SidePane>
     </Panes>
   )
 }
 
+/** What is listed first: the part that was asked for by its address, or what there is any of. */
+function firstShown(parts: readonly SavedPart[], asked: string | null): Shown {
+  const wanted = parts.find(({ id }) => id === asked)
+  if (wanted) return wanted.binnedAt === null ? wanted.type : 'deleted'
+  const offered = parts.filter(({ binnedAt }) => binnedAt === null)
+  return offered.length > 0 && offered.every(({ type }) => type === 'shared') ? 'shared' : 'pattern'
+}
+
+function reachOf({ reach: { pages } }: SavedPart): string {
+  if (pages === 0) return 'Not used on any page'
+  return pages === 1 ? 'On 1 page' : `On ${pages} pages`
+}
+
 function emptyWords(shown: Shown, search: string): string {
-  if (search.trim() !== '') return `No pattern matches “${search}”.`
-  return shown === 'deleted'
-    ? 'No pattern was deleted.'
-    : 'No patterns yet. On a page, select blocks or sections and choose “Save as pattern…” under More actions. They are then offered on the shelf of every page.'
+  if (search.trim() !== '') return `Nothing here matches “${search}”.`
+  return EMPTY[shown]
+}
+
+const EMPTY: Readonly<Record<Shown, string>> = {
+  pattern:
+    'No patterns yet. On a page, select blocks or sections and choose “Save as pattern…” under More actions. They are then offered on the shelf of every page.',
+  shared:
+    'No shared sections yet. On a page, select blocks or sections and choose “Make shared section…” under More actions. What is changed in one is changed on every page that shows it.',
+  deleted: 'Nothing was deleted.',
 }
 
 /** Parts that have every word that was typed, in their name first, then in what is said about them and in their text. */
@@ -193,7 +229,7 @@ function findParts(parts: readonly SavedPart[], search: string): readonly SavedP
 }
 
 function PartPicture({ part, context }: { readonly part: SavedPart; readonly context: SiteContext }) {
-  const starter = useMemo(() => patternStarter(part), [part])
+  const starter = useMemo(() => savedStarter(part, screenRegistry), [part])
   const page = useMemo(() => pageOfStarter(starter, screenRegistry), [starter])
   const isSection = getKind(screenRegistry, starter.kind).group === 'section'
   return (
@@ -209,41 +245,65 @@ function PartPicture({ part, context }: { readonly part: SavedPart; readonly con
 
 interface ChosenPartProps {
   readonly part: SavedPart
+  readonly parts: readonly SavedPart[]
   readonly mayChange: boolean
   readonly onDone: (words: string) => void
 }
 
-function ChosenPart({ part, mayChange, onDone }: ChosenPartProps) {
-  const { id, name, savedAt, savedBy, binnedAt } = part
+function ChosenPart({ part, parts, mayChange, onDone }: ChosenPartProps) {
+  const { id, type, name, savedAt, savedBy, binnedAt } = part
   const now = new Date()
+  const [isAsking, setAsking] = useState(false)
   const act = useAct(async () => {
     if (binnedAt === null) {
       await request(inSite(`/parts/${id}`), { method: 'DELETE' })
-      onDone(`Deleted the pattern “${name}”. Copies of it on pages stay. It can be restored under Deleted.`)
+      const stays = type === 'pattern' ? ' Copies of it on pages stay.' : ''
+      onDone(`Deleted the ${WORDS[type].one} “${name}”.${stays} It can be restored under Deleted.`)
     } else {
       await request(inSite(`/parts/${id}/restore`), { method: 'POST', body: {} })
-      onDone(`Restored the pattern “${name}”.`)
+      onDone(`Restored the ${WORDS[type].one} “${name}”.`)
     }
     await refreshParts()
   })
   const isOffered = binnedAt === null
+  // Where it stands in other shared sections alone, it is on no page, and yet in use: the server knows.
+  const isInUse = type === 'shared' && part.reach.pages > 0
   return (
     <>
       <h2>{name}</h2>
       <Note>
         Saved {when(savedAt, now)} by {savedBy}
-        {binnedAt !== null && `, deleted ${when(binnedAt, now)}`}. Placed on a page, it is an independent
-        copy.
+        {binnedAt !== null && `, deleted ${when(binnedAt, now)}`}.{' '}
+        {type === 'pattern'
+          ? 'Placed on a page, it is an independent copy.'
+          : 'It is edited on any page that shows it, and is the same on all of them.'}
       </Note>
       {isOffered && <PartFields part={part} isReadOnly={!mayChange} onDone={onDone} />}
+      {type === 'shared' && <PartPages part={part} />}
       {mayChange && (
         <Acts>
-          <Button isDisabled={act.isBusy} onPress={act.run}>
-            {isOffered ? 'Delete pattern' : 'Restore pattern'}
+          <Button
+            isDisabled={act.isBusy}
+            onPress={() => (isOffered && isInUse ? setAsking(true) : act.run())}
+          >
+            {isOffered ? `Delete ${WORDS[type].one}` : `Restore ${WORDS[type].one}`}
           </Button>
         </Acts>
       )}
       {act.trouble && <Trouble role="alert">{act.trouble}</Trouble>}
+      {isAsking && (
+        <DeletePartDialog
+          part={part}
+          parts={parts}
+          onClose={() => setAsking(false)}
+          onDone={(words) => {
+            setAsking(false)
+            onDone(words)
+            void refreshParts()
+            void refreshPages()
+          }}
+        />
+      )}
     </>
   )
 }

@@ -39,18 +39,19 @@ export function Uses({ uses }: { uses: readonly MediaUse[] | undefined }) {
 
 function keyOf(use: MediaUse): string {
   if ('pageId' in use) return use.pageId
-  return 'pattern' in use ? `pattern ${use.pattern}` : use.onEveryPage
+  return 'part' in use ? `part ${use.part}` : use.onEveryPage
 }
 
 function Place({ use }: { readonly use: MediaUse }) {
   if ('pageId' in use) return <Link to={`/pages/${use.pageId}`}>{use.title}</Link>
-  return 'pattern' in use ? `The pattern “${use.pattern}”` : `The ${use.onEveryPage} of every page`
+  if ('onEveryPage' in use) return `The ${use.onEveryPage} of every page`
+  return use.type === 'shared' ? `The shared section “${use.part}”` : `The pattern “${use.part}”`
 }
 
 /** Where something that is used stands, as the end of a sentence: "on 4 pages". */
 export function placesOf(uses: readonly MediaUse[]): string {
   if (uses.some((use) => 'onEveryPage' in use)) return 'on every page'
   const pages = uses.filter((use) => 'pageId' in use).length
-  if (pages === 0) return 'in patterns'
+  if (pages === 0) return 'in the library'
   return pages === 1 ? 'on one page' : `on ${pages} pages`
 }

@@ -32,7 +32,9 @@ export function PagePicture({ site, pages, page }: PagePictureProps) {
   const { ref, room } = useRoom()
   const html = useMemo(() => {
     if (!data) return undefined
-    const { context } = viewSite(site, pages, page, screenRegistry)
+    const shown = Object.entries(data.around.parts).map(([id, { document }]) => [id, document] as const)
+    const withParts = { ...site, parts: Object.fromEntries(shown) }
+    const { context } = viewSite(withParts, pages, page, screenRegistry)
     const parts = {
       page: data.document,
       header: site.header,

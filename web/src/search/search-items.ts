@@ -94,11 +94,11 @@ export function mediaItems({ pictures, files }: Library): SearchItem[] {
 export function partItems(parts: readonly SavedPart[]): SearchItem[] {
   return parts
     .filter(({ binnedAt }) => binnedAt === null)
-    .map(({ id, name, about, purpose }) => ({
+    .map(({ id, name, about, purpose, type }) => ({
       id: `part:${id}`,
       title: name,
       about,
-      synonyms: ['pattern', PART_PURPOSES[purpose]],
+      synonyms: [type === 'shared' ? 'shared section' : 'pattern', PART_PURPOSES[purpose]],
       path: `/library?part=${id}`,
     }))
 }

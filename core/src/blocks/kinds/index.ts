@@ -11,6 +11,8 @@ import { group } from './group.ts'
 import { heading } from './heading.ts'
 import { hero } from './hero.ts'
 import { jumpList } from './jump-list.ts'
+import { linkedBlocks } from './linked-blocks.ts'
+import { linkedSections } from './linked-sections.ts'
 import { list } from './list.ts'
 import { menu } from './menu.ts'
 import { page } from './page.ts'
@@ -21,6 +23,8 @@ import { picture } from './picture.ts'
 import { quote } from './quote.ts'
 import { row } from './row.ts'
 import { section } from './section.ts'
+import { sharedBlocks } from './shared-blocks.ts'
+import { sharedSections } from './shared-sections.ts'
 import { siteFooter } from './site-footer.ts'
 import { siteHeader } from './site-header.ts'
 import { slide } from './slide.ts'
@@ -46,6 +50,8 @@ export const BLOCK_KINDS: readonly BlockDefinition[] = [
   heading,
   hero,
   jumpList,
+  linkedBlocks,
+  linkedSections,
   list,
   menu,
   page,
@@ -56,6 +62,8 @@ export const BLOCK_KINDS: readonly BlockDefinition[] = [
   quote,
   row,
   section,
+  sharedBlocks,
+  sharedSections,
   siteFooter,
   siteHeader,
   slide,

@@ -3,6 +3,7 @@ import { findPlace, getNode, type NodeId, type Page } from '@gullyline/core'
 import { useValue, Value } from '../../ui/value.ts'
 import type { EditorStore } from '../session/editor-store.ts'
 import { boxOf, type Box, type Point } from './boxes.ts'
+import { shownId } from './shown-ids.ts'
 import { boxToWindow } from './frame-geometry.ts'
 
 /** A press becomes a box after this many px. */
@@ -39,7 +40,7 @@ export function trackBox(inner: Document, store: EditorStore, start: Point, onCl
     end()
     if (!box) return onClick()
     const { page } = store.state
-    const [select, ...also] = insideOf(page, page.root, box, (id) => boxOf(inner, id))
+    const [select, ...also] = insideOf(page, page.root, box, (id) => boxOf(inner, shownId(store, id)))
     if (select === undefined)
       return store.dispatch({
         type: 'tell',

@@ -3,6 +3,7 @@ import type { DragItem, ShownLanding } from '../drag/drag-store.ts'
 import { findLanding, type Axis } from '../drag/landing.ts'
 import type { EditorStore } from '../session/editor-store.ts'
 import { boxOf, elementOf, hitAt, type Point } from './boxes.ts'
+import { pressedAt, shownId } from './shown-ids.ts'
 import { boxToWindow, windowToFrame } from './frame-geometry.ts'
 
 /** Where a dragged thing would land on the canvas, or undefined when the point is not over it. */
@@ -26,7 +27,7 @@ export function landingOnCanvas(
   const at = windowToFrame(frame, point)
   const hit = hitAt(inner, at)
   const { page } = store.state
-  const hitId = hit.id ?? page.root
+  const hitId = hit === undefined ? page.root : pressedAt(store, hit).id
   const landing = findLanding({
     page,
     registry: store.registry,
@@ -35,8 +36,8 @@ export function landingOnCanvas(
     hitId,
     hitSlot: pageSlotAt(inner, at, store),
     point: at,
-    boxOf: (id) => boxOf(inner, id),
-    axisOf: (id) => axisOf(inner, id),
+    boxOf: (id) => boxOf(inner, shownId(store, id)),
+    axisOf: (id) => axisOf(inner, shownId(store, id)),
   })
   return { landing, mark: landing && boxToWindow(frame, landing.mark), refusal: landing?.refusal }
 }

@@ -5,7 +5,8 @@ import { getNode, shownSlots } from '@gullyline/core'
 import { registerLanding } from '../drag/drag-session.ts'
 import { useEditor, usePage, useStore } from '../session/editor-store.ts'
 import { useSiteView } from '../session/site-view.ts'
-import { elementOf } from './boxes.ts'
+import { elementsOf } from './boxes.ts'
+import { shownId } from './shown-ids.ts'
 import { useResolvedPage } from './shown-page.ts'
 import { contourBackdrop } from './contours.ts'
 import { CanvasMenu } from '../commands/selection-menu.tsx'
@@ -135,10 +136,11 @@ function DrawnBox() {
 
 /** Brings what is selected into view when it was selected from elsewhere. */
 function KeepInView({ inner }: { inner: Document }) {
+  const store = useStore()
   const selection = useEditor((state) => state.selection)
   useEffect(() => {
     if (selection === undefined) return
-    const element = elementOf(inner, selection)
+    const [element] = elementsOf(inner, shownId(store, selection))
     const view = inner.defaultView
     if (!element || !view) return
     reveal(element)
@@ -148,7 +150,7 @@ function KeepInView({ inner }: { inner: Document }) {
     if (rect.top >= 0 && rect.bottom <= view.innerHeight) return
     // To the middle, or its beginning where there is more of it than room.
     view.scrollTo({ top: view.scrollY + rect.top - Math.max(40, (view.innerHeight - rect.height) / 2) })
-  }, [inner, selection])
+  }, [store, inner, selection])
   return null
 }
 

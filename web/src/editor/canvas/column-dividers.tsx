@@ -12,6 +12,7 @@ import {
 import { useEditor, usePage, useStore } from '../session/editor-store.ts'
 import { useSiteView } from '../session/site-view.ts'
 import { boxOf, type Box } from './boxes.ts'
+import { shownId } from './shown-ids.ts'
 
 const Divider = styled.div`
   position: absolute;
@@ -88,7 +89,9 @@ export function ColumnDividers({ id, inner, toLayer }: ColumnDividersProps) {
   // As the page's own rules have it, by the width of its window.
   const size = sizeAt(inner.documentElement.clientWidth, look.bounds)
   const shares = columnShares(page, id, size)
-  const boxes = columns.map((column) => boxOf(inner, column)).map((box) => box && toLayer(box))
+  const boxes = columns
+    .map((column) => boxOf(inner, shownId(store, column)))
+    .map((box) => box && toLayer(box))
   const [first] = boxes
   const isAcross =
     first !== undefined && boxes.every((box) => box !== undefined && Math.abs(box.top - first.top) < 2)

@@ -1,10 +1,21 @@
-import { describeNode, findNode, getKind, getNode, type NodeId, type PageNode } from '@gullyline/core'
+import {
+  describeNode,
+  findNode,
+  getKind,
+  getNode,
+  instanceAround,
+  originOf,
+  type NodeId,
+  type PageNode,
+  type ShownId,
+} from '@gullyline/core'
 import { trackPress } from '../drag/drag-session.ts'
-import type { EditorState, TypingStart } from '../session/editor-state.ts'
+import type { TypingStart } from '../session/editor-state.ts'
 import type { EditorStore } from '../session/editor-store.ts'
 import { whenTyping } from './active-editor.ts'
 import { trackBox } from './box-select.ts'
 import { frameToWindow } from './frame-geometry.ts'
+import { isInstance, pressedAt, seenAt, shownId } from './shown-ids.ts'
 
 export interface FrameHandlers {
   readonly onKeyDown: (event: KeyboardEvent) => void
@@ -33,7 +44,7 @@ export function listenToFrame(
       return onNavigate(href)
     }
     // The text editor has the presses on the words that are typed, and on no others inside the same block.
-    if (isTyped(target, store.state.typing)) return
+    if (isTyped(target, store)) return
     event.preventDefault()
     inner.defaultView?.focus()
     // Told by the presses, since no "dblclick" comes of an element that the text editor has replaced meanwhile.
@@ -43,11 +54,16 @@ export function listenToFrame(
     else startPress(inner, store, target, event, isSecond)
   }
   const twice = (event: MouseEvent): void => {
-    const id = nodeIdAt(event.target as Element)
-    if (id === undefined || !findNode(store.state.page, id)) return
-    if (isPictureOf(event.target as Element, store)) return
+    const target = event.target as Element
+    const shown = shownIdAt(target)
+    if (shown === undefined || isPictureOf(target, store)) return
+    const { id, around } = seenAt(shown)
+    if (!findNode(store.state.page, id)) return
+    // What was pressed twice is worked in, whatever instances it stands in.
+    if (around !== store.state.around || id !== store.state.selection)
+      store.dispatch({ type: 'select', id: id === store.state.page.root ? undefined : id, around })
     const point = { x: event.clientX, y: event.clientY }
-    if (!store.state.typing) startTyping(store, id, event.target as Element, point)
+    if (!store.state.typing) startTyping(store, id, target, point)
     // As in every text: pressing a word twice selects it.
     if (store.state.typing?.id === id) whenTyping((editing) => editing.selectWordAt(point))
   }
@@ -62,15 +78,18 @@ export function listenToFrame(
   }
 }
 
-function isTyped(target: Element, typing: EditorState['typing']): boolean {
+function isTyped(target: Element, store: EditorStore): boolean {
+  const { typing } = store.state
   const words = target.closest<HTMLElement>('[data-words]')
-  return words?.dataset.words === typing?.field && words !== null && nodeIdAt(words) === typing?.id
+  if (!typing || words?.dataset.words !== typing.field) return false
+  return shownIdAt(words) === shownId(store, typing.id)
 }
 
 /** Whether this is a picture of the selected block, or where one will be. */
-function isPictureOf(target: Element, { state, registry, mayChange }: EditorStore): boolean {
+function isPictureOf(target: Element, store: EditorStore): boolean {
+  const { state, registry, mayChange } = store
   const { selection, page } = state
-  if (!mayChange || selection === undefined || nodeIdAt(target) !== selection) return false
+  if (!mayChange || selection === undefined || shownIdAt(target) !== shownId(store, selection)) return false
   const { content, isPicture } = getKind(registry, getNode(page, selection).kind)
   const hasPicture = Object.values(content.properties).some(({ control }) => control === 'media')
   return hasPicture && (target.closest('picture') !== null || isPicture === true)
@@ -92,9 +111,10 @@ function startPress(
   event: PointerEvent,
   isSecond: boolean,
 ): void {
-  const id = nodeIdAt(target)
+  const shown = shownIdAt(target)
+  const { id, around } = shown === undefined ? { id: undefined, around: '' } : pressedAt(store, shown)
   const before = store.state.selection
-  const dragged = id !== undefined && before !== undefined && isInside(target, before) ? before : id
+  const dragged = id !== undefined && before !== undefined && isInside(target, before, store) ? before : id
   const frame = inner.defaultView?.frameElement as HTMLIFrameElement | null
   if (!frame) return
   if (event.shiftKey) {
@@ -112,10 +132,11 @@ function startPress(
       dragged === undefined || dragged === store.state.page.root ? undefined : dragItem(store, dragged),
     onClick: () => {
       const point = { x: event.clientX, y: event.clientY }
-      if (id !== undefined && id === before) {
+      // An instance is worked in by pressing it twice: what it shows changes on other pages, too.
+      if (id !== undefined && id === before && !isInstance(store, id)) {
         startTyping(store, id, target, point)
         if (isSecond && store.state.typing?.id === id) whenTyping((editing) => editing.selectWordAt(point))
-      } else store.dispatch({ type: 'select', id: id === store.state.page.root ? undefined : id })
+      } else store.dispatch({ type: 'select', id: id === store.state.page.root ? undefined : id, around })
     },
   })
 }
@@ -130,12 +151,14 @@ function dragItem(store: EditorStore, id: NodeId) {
   } as const
 }
 
-function nodeIdAt(target: Element): NodeId | undefined {
+function shownIdAt(target: Element): ShownId | undefined {
   return target.closest<HTMLElement>('[data-node]')?.dataset.node
 }
 
-function isInside(target: Element, id: NodeId): boolean {
-  return target.closest(`[data-node="${id}"]`) !== null
+function isInside(target: Element, id: NodeId, store: EditorStore): boolean {
+  const shown = CSS.escape(shownId(store, id))
+  const isOf = isInstance(store, id) ? `[data-node^="${shown}/"]` : `[data-node="${shown}"]`
+  return target.closest(isOf) !== null
 }
 
 /** Starts typing in the words under the pointer, or in the first that the block has. */
@@ -143,7 +166,7 @@ export function startTyping(store: EditorStore, id: NodeId, target?: Element, st
   const node = getNode(store.state.page, id)
   const kind = getKind(store.registry, node.kind)
   const under = target?.closest<HTMLElement>('[data-words]')
-  const isUnder = under?.closest<HTMLElement>('[data-node]')?.dataset.node === id
+  const isUnder = under != null && shownIdAt(under) === shownId(store, id)
   const field = isUnder ? under?.dataset.words : firstWordsField(kind, node)
   if (field === undefined) return
   // The words that are typed in first may stand elsewhere than what was pressed.
@@ -158,18 +181,21 @@ export function stepTyping(store: EditorStore, from: Element, by: 1 | -1): boole
   )
   const at = places.findIndex((place) => place.contains(from))
   const next = at < 0 ? undefined : places[at + by]
-  const id = next && nodeIdAt(next)
-  if (id === undefined) return false
-  startTyping(store, id, next)
+  const shown = next && shownIdAt(next)
+  if (shown === undefined) return false
+  startTyping(store, originOf(shown), next)
   next?.scrollIntoView({ block: 'nearest' })
   return true
 }
 
 /** Whether words are ones that can be edited here, and are not locked. */
 function mayBeTyped(store: EditorStore, place: HTMLElement): boolean {
-  const id = nodeIdAt(place)
+  const shown = shownIdAt(place)
   const field = place.dataset.words?.split('.')[0]
-  if (id === undefined || field === undefined || !findNode(store.state.page, id)) return false
+  // The text after that of an instance is of another document.
+  if (shown === undefined || field === undefined || instanceAround(shown) !== store.state.around) return false
+  const id = originOf(shown)
+  if (!findNode(store.state.page, id)) return false
   return store.lockRefusal([{ edit: 'set', nodeId: id, at: ['content', field] }]) === undefined
 }
 
@@ -201,9 +227,9 @@ function shownLines(kind: ReturnType<typeof getKind>, node: PageNode): readonly 
 
 /** Selects the block that an element of the page belongs to, unless it is selected already, with others or alone. */
 export function selectAt(store: EditorStore, target: Element): void {
-  const id = nodeIdAt(target)
+  const shown = shownIdAt(target)
   const { selection, also, page } = store.state
-  if (id === undefined || id === page.root) return
-  const isInSelection = [selection, ...also].some((one) => one !== undefined && isInside(target, one))
-  if (!isInSelection) store.dispatch({ type: 'select', id })
+  if (shown === undefined || shown === page.root) return
+  const isInSelection = [selection, ...also].some((one) => one !== undefined && isInside(target, one, store))
+  if (!isInSelection) store.dispatch({ type: 'select', ...pressedAt(store, shown) })
 }

@@ -3,6 +3,7 @@ import {
   canvasCss,
   changedIds,
   isArrangedAlike,
+  originOf,
   renderStylesheet,
   SLOT_TAG,
   type Element,
@@ -10,13 +11,13 @@ import {
   type NodeRenderer,
   type Page,
   type Registry,
-  type SessionPart,
+  type ShownId,
 } from '@gullyline/core'
 import { usePage, useStore, useTypingField } from '../session/editor-store.ts'
 import { useRenderer } from '../session/site-view.ts'
 import { elementToReact } from './element-to-react.ts'
 import { PROMPT_CSS } from './prompt-css.ts'
-import { PARTS, ShownPartProvider, useShownNode, type ShownPage } from './shown-page.ts'
+import { PIECES, ShownPieceProvider, useShownNode, type Piece, type ShownPage } from './shown-page.ts'
 import { TypedWords } from './typed-words.tsx'
 
 /** Stands for the element whose words are being typed. */
@@ -26,32 +27,35 @@ const COMPONENTS = { [SLOT_TAG]: SlotOutlet, [TYPING_TAG]: TypedWords }
 
 /** The page with its site's header and footer, as the visitor will see it. Only what an edit changed is rendered again. */
 export function PageView({ shown }: { shown: ShownPage }) {
-  return PARTS.map((part) => <PartView key={part} shown={shown} part={part} />)
+  return PIECES.map((piece) => <PieceView key={piece} shown={shown} piece={piece} />)
 }
 
-function PartView({ shown, part }: { shown: ShownPage; part: SessionPart }) {
-  const root = usePage((page) => shown.part(page, part)?.root)
-  const at = useMemo(() => ({ shown, part }), [shown, part])
+function PieceView({ shown, piece }: { shown: ShownPage; piece: Piece }) {
+  const root = usePage((page) => shown.piece(page, piece)?.root)
+  const at = useMemo(() => ({ shown, piece }), [shown, piece])
   if (root === undefined) return null
   return (
-    <ShownPartProvider value={at}>
+    <ShownPieceProvider value={at}>
       <NodeView id={root} />
-    </ShownPartProvider>
+    </ShownPieceProvider>
   )
 }
 
-const NodeView = memo(function NodeView({ id }: { id: NodeId }) {
+const NodeView = memo(function NodeView({ id }: { id: ShownId }) {
   const shown = useShownNode(id)
   const renderer = useRenderer()
   const typing = useTypingField(id)
   return useMemo(() => {
     if (!shown) return null
     const { element } = renderer.render(shown)
-    return elementToReact(typing === undefined ? element : markTyping(element, typing, shown.id), COMPONENTS)
+    return elementToReact(
+      typing === undefined ? element : markTyping(element, typing, originOf(shown.id)),
+      COMPONENTS,
+    )
   }, [shown, renderer, typing])
 })
 
-function SlotOutlet({ node, name }: { node: NodeId; name: string }) {
+function SlotOutlet({ node, name }: { node: ShownId; name: string }) {
   const children = useShownNode(node)?.slots[name] ?? []
   return children.map((id) => <NodeView key={id} id={id} />)
 }

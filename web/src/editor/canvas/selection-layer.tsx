@@ -1,11 +1,26 @@
 import { Lock, Plus } from 'lucide-react'
 import { memo } from 'react'
-import { Button } from 'react-aria-components'
+import { Button as RoundBase } from 'react-aria-components'
 import styled from 'styled-components'
-import { ancestry, findNode, findPlace, type NodeId, type Page } from '@gullyline/core'
+import {
+  ancestry,
+  findNode,
+  findPlace,
+  instanceAround,
+  linkedPart,
+  originOf,
+  type NodeId,
+  type Page,
+  type ShownId,
+} from '@gullyline/core'
 import { useEditor, usePage, useStore } from '../session/editor-store.ts'
+import { Button } from '../../ui/controls.tsx'
+import { useValue } from '../../ui/value.ts'
+import { reachWords } from '../session/reach.ts'
+import { useSiteView } from '../session/site-view.ts'
 import { useShelf } from '../shelf/shelf-state.ts'
 import { boxOf, type Box } from './boxes.ts'
+import { shownId } from './shown-ids.ts'
 import { boxToWindow, useFrameLayout } from './frame-geometry.ts'
 import { useNodeTitle } from './node-title.ts'
 import { ColumnDividers, useSelectedColumns } from './column-dividers.tsx'
@@ -27,6 +42,42 @@ const Outline = styled.div`
 `
 
 /** Above the page, where it covers nothing of it. */
+/** Everything but what is worked in is dimmed. A double rule marks its edge, as for all that stands in more than one place. */
+const Worked = styled.div`
+  position: absolute;
+  left: var(--x);
+  top: var(--y);
+  width: var(--w);
+  height: var(--h);
+  box-shadow: 0 0 0 9999px rgb(25 33 30 / 32%);
+  pointer-events: none;
+  &::before {
+    content: '';
+    position: absolute;
+    inset: 0 auto 0 -6px;
+    border-left: 5px double var(--accentBright);
+  }
+`
+
+/** Above the page, at its other end: what is changed here, and where else that is seen. */
+const WorkedTag = styled.span`
+  position: absolute;
+  right: 10px;
+  top: 5px;
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  padding: 1px 4px 1px 10px;
+  border-left: 5px double var(--control);
+  border-radius: 3px;
+  background: var(--paper);
+  color: var(--strong);
+  font-size: 12px;
+  line-height: 20px;
+  box-shadow: 0 1px 4px rgb(25 33 30 / 20%);
+  pointer-events: auto;
+`
+
 const Tag = styled.span`
   position: absolute;
   left: max(4px, var(--x) - 5px);
@@ -55,7 +106,7 @@ const AddSpot = styled.div`
   pointer-events: auto;
 `
 
-const RoundButton = styled(Button)`
+const RoundButton = styled(RoundBase)`
   display: grid;
   place-items: center;
   width: 24px;
@@ -106,6 +157,7 @@ export function SelectionLayer({ inner, area }: { inner: Document; area: HTMLEle
   if (selection === undefined || !box) return null
   return (
     <Clip>
+      <WorkedIn inner={inner} area={area} />
       {columns !== undefined && !isTyping && <ColumnDividers id={columns} inner={inner} toLayer={toLayer} />}
       {around && <Outline data-parent="" style={place(around)} />}
       {also.map((id) => (
@@ -125,6 +177,29 @@ export function SelectionLayer({ inner, area }: { inner: Document; area: HTMLEle
         </>
       )}
     </Clip>
+  )
+}
+
+/** The linked part that is worked in, and its reach. */
+function WorkedIn({ inner, area }: { inner: Document; area: HTMLElement }) {
+  const store = useStore()
+  const around = useEditor((state) => state.around)
+  const linked = useValue(store.linked)
+  const view = useSiteView()
+  const box = useShownBox(inner, area, around === '' ? undefined : around)
+  if (!box) return null
+  const instance = findNode(store.state.page, originOf(around))
+  const part = instance && linkedPart(instance, store.registry)
+  const leave = (): void =>
+    store.dispatch({ type: 'select', id: originOf(around), around: instanceAround(around) })
+  return (
+    <>
+      <Worked style={place(box)} />
+      <WorkedTag role="note">
+        {part !== undefined && reachWords(part, { ...view, linked })}
+        <Button onPress={leave}>Done</Button>
+      </WorkedTag>
+    </>
   )
 }
 
@@ -164,10 +239,16 @@ function lockOf(page: Page, id: NodeId): 'all' | 'text' | undefined {
 
 /** The box of a node in the coordinates of the canvas area, as it is laid out now. */
 function useBox(inner: Document, area: HTMLElement, id: NodeId | undefined): Box | undefined {
-  if (id === undefined) return undefined
+  const store = useStore()
+  return useShownBox(inner, area, id === undefined ? undefined : shownId(store, id))
+}
+
+/** The same for a shown node. */
+function useShownBox(inner: Document, area: HTMLElement, shown: ShownId | undefined): Box | undefined {
+  if (shown === undefined) return undefined
   const frame = inner.defaultView?.frameElement as HTMLIFrameElement | null
   // Measured while rendering: this component is rendered whenever the layout may have changed, and for nothing else.
-  const box = boxOf(inner, id)
+  const box = boxOf(inner, shown)
   const origin = area.getBoundingClientRect()
   if (!frame || !box) return undefined
   const inWindow = boxToWindow(frame, box)

@@ -1,15 +1,18 @@
 import { createContext, useCallback, useContext, useMemo, useSyncExternalStore } from 'react'
 import {
+  Expander,
   findNode,
   getKind,
   getNode,
   layoutOf,
+  originOf,
   Resolver,
   sharedRoot,
-  type NodeId,
+  type FrameName,
+  type Look,
   type Page,
   type Registry,
-  type SessionPart,
+  type ShownId,
   type ShownNode,
 } from '@gullyline/core'
 import { useStore } from '../session/editor-store.ts'
@@ -17,40 +20,47 @@ import { useRenderer } from '../session/site-view.ts'
 
 export type Audience = 'editor' | 'visitor'
 
-/** In their order on the page. */
-export const PARTS: readonly SessionPart[] = ['header', 'page', 'footer']
+/** What a page is shown as: itself, between what stands on every page. */
+export type Piece = 'page' | FrameName
 
-/** The documents that are edited together, each resolved by itself, for as long as the site around them is the same. */
+/** In their order on the page. */
+export const PIECES: readonly Piece[] = ['header', 'page', 'footer']
+
+/** The page with what stands on every page, each resolved by itself, for as long as the site around them is the same. */
 export class ShownPage {
   readonly audience: Audience
-  readonly #resolvers: Readonly<Record<SessionPart, Resolver>>
-  readonly #known = new Map<SessionPart, { readonly page: Page; readonly resolver: Resolver | undefined }>()
+  readonly #resolvers: Readonly<Record<Piece, Resolver>>
+  readonly #known = new Map<Piece, { readonly page: Page; readonly resolver: Resolver | undefined }>()
 
-  constructor(audience: Audience, resolver: () => Resolver) {
+  readonly #expander: Expander
+
+  constructor(audience: Audience, registry: Registry, look: Look) {
+    const resolver = (): Resolver => new Resolver({ registry, look, audience })
     this.audience = audience
+    this.#expander = new Expander(registry)
     this.#resolvers = { header: resolver(), page: resolver(), footer: resolver() }
   }
 
-  /** A part of the page as it is shown now; undefined where it has none. */
-  part(page: Page, part: SessionPart): Resolver | undefined {
-    const known = this.#known.get(part)
+  /** A piece of the page as it is shown now; undefined where it has none. */
+  piece(page: Page, piece: Piece): Resolver | undefined {
+    const known = this.#known.get(piece)
     if (known?.page === page) return known.resolver
-    const resolver = this.#resolved(page, part)
-    this.#known.set(part, { page, resolver })
+    const resolver = this.#resolved(page, piece)
+    this.#known.set(piece, { page, resolver })
     return resolver
   }
 
-  #resolved(page: Page, part: SessionPart): Resolver | undefined {
-    const root = part === 'page' ? page.root : sharedRoot(page, part)
+  #resolved(page: Page, piece: Piece): Resolver | undefined {
+    const root = piece === 'page' ? page.root : sharedRoot(page, piece)
     if (root === undefined) return undefined
-    const isBare = part === 'header' && layoutOf(getNode(page, page.root).content).header === 'bare'
-    this.#resolvers[part].update({ page, root, isBare })
-    return this.#resolvers[part]
+    const isBare = piece === 'header' && layoutOf(getNode(page, page.root).content).header === 'bare'
+    this.#resolvers[piece].update({ page: this.#expander.update(page), root, isBare })
+    return this.#resolvers[piece]
   }
 
-  /** All that is shown, part by part. */
+  /** All that is shown, piece by piece. */
   nodes(page: Page): ShownNode[] {
-    return PARTS.flatMap((part) => [...(this.part(page, part)?.nodes() ?? [])])
+    return PIECES.flatMap((piece) => [...(this.piece(page, piece)?.nodes() ?? [])])
   }
 }
 
@@ -58,36 +68,39 @@ export class ShownPage {
 export function useResolvedPage(audience: Audience): ShownPage {
   const { registry } = useStore()
   const { look } = useRenderer().context
-  return useMemo(
-    () => new ShownPage(audience, () => new Resolver({ registry, look, audience })),
-    [audience, registry, look],
-  )
+  return useMemo(() => new ShownPage(audience, registry, look), [audience, registry, look])
 }
 
-interface ShownPart {
+interface ShownPiece {
   readonly shown: ShownPage
-  readonly part: SessionPart
+  readonly piece: Piece
 }
 
-const PartContext = createContext<ShownPart | undefined>(undefined)
-export const ShownPartProvider = PartContext.Provider
+const PieceContext = createContext<ShownPiece | undefined>(undefined)
+export const ShownPieceProvider = PieceContext.Provider
 
 /** A node as it is shown, or undefined when it is not, or no longer. Renders again when that is another object. */
-export function useShownNode(id: NodeId): ShownNode | undefined {
+export function useShownNode(id: ShownId): ShownNode | undefined {
   const store = useStore()
-  const at = useContext(PartContext)
+  const at = useContext(PieceContext)
   if (!at) throw new Error('useShownNode is used outside of a shown page')
-  const { shown, part } = at
+  const { shown, piece } = at
   const isOwn = isItsOwn(store.state.page, id, store.registry, shown.audience)
   const subscribe = useCallback(
-    (listener: () => void) => (isOwn ? store.subscribeNode(id, listener) : store.subscribePage(listener)),
+    (listener: () => void) =>
+      isOwn ? store.subscribeNode(originOf(id), listener) : store.subscribePage(listener),
     [store, id, isOwn],
   )
-  return useSyncExternalStore(subscribe, () => shown.part(store.state.page, part)?.get(id))
+  return useSyncExternalStore(subscribe, () => shown.piece(store.state.page, piece)?.get(id))
 }
 
-/** Whether what is shown of a node changes with the node alone: a letter concerns one of a thousand. */
-function isItsOwn(page: Page, id: NodeId, registry: Registry, audience: Audience): boolean {
-  const node = findNode(page, id)
-  return audience === 'editor' && node !== undefined && !getKind(registry, node.kind).usesSpot
+/**
+ * Whether what is shown of a node changes with the node alone: a letter concerns one of a thousand. What holds an instance
+ * changes with what is in that.
+ */
+function isItsOwn(page: Page, shown: ShownId, registry: Registry, audience: Audience): boolean {
+  const node = findNode(page, originOf(shown))
+  if (audience !== 'editor' || node === undefined || getKind(registry, node.kind).usesSpot) return false
+  const inside = Object.values(node.slots).flat()
+  return !inside.some((id) => getKind(registry, getNode(page, id).kind).linksTo)
 }

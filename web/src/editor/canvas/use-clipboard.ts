@@ -2,7 +2,8 @@ import { useEffect } from 'react'
 import { copiedIds, copy, cut, paste } from '../commands/acts.ts'
 import { BLOCKS_TYPE, htmlForOthers, readFragments } from '../commands/clipboard.ts'
 import type { EditorStore } from '../session/editor-store.ts'
-import { elementOf } from './boxes.ts'
+import { elementsOf } from './boxes.ts'
+import { shownId } from './shown-ids.ts'
 import { pasteBlocks, pastePictures } from './paste-blocks.ts'
 import { readPasted } from './pasted.ts'
 
@@ -16,7 +17,7 @@ export function useClipboard(store: EditorStore, inner: Document | undefined): v
     const take = (event: ClipboardEvent): void => {
       const { clipboardData } = event
       if (!clipboardData || isElsewhere(event, store)) return
-      const elements = copiedIds(store).flatMap((id) => elementOf(inner, id) ?? [])
+      const elements = copiedIds(store).flatMap((id) => elementsOf(inner, shownId(store, id)))
       event.preventDefault()
       const fragments = event.type === 'cut' ? cut(store) : copy(store)
       if (fragments.length === 0) return

@@ -4,13 +4,14 @@ import { LaterDialog, LaterTypedDialog } from '../../ui/later-part.tsx'
 import type { Saving } from '../session/use-save.ts'
 
 const conflictsDialog = later(() => import('./conflicts-dialog.tsx'))
+const reachDialog = later(() => import('./reach-dialog.tsx'))
 const publishDialog = later(() => import('./publish-dialog.tsx'))
-const patternDialog = later(() => import('./pattern-dialog.tsx'))
+const partDialog = later(() => import('./part-dialog.tsx'))
 /** The search of everything; asked for by a key, and typed into at once. */
 export const commandsDialog = later(() => import('../commands/commands-dialog.tsx'))
 
 /** Which dialog a command asked for. */
-export type AskedFor = 'publish' | 'commands' | 'pattern'
+export type AskedFor = 'publish' | 'commands' | 'pattern' | 'shared'
 
 interface EditorDialogsProps {
   readonly summary: PageSummary
@@ -28,14 +29,19 @@ export function EditorDialogs({ summary, saving, asked, onClose }: EditorDialogs
           {({ ConflictsDialog }) => <ConflictsDialog newer={state.newer} saving={saving} />}
         </LaterDialog>
       )}
+      {state.type === 'reach' && (
+        <LaterDialog code={reachDialog} onClose={saving.dismiss}>
+          {({ ReachDialog }) => <ReachDialog parts={state.parts} saving={saving} />}
+        </LaterDialog>
+      )}
       {asked === 'publish' && (
         <LaterDialog code={publishDialog} onClose={onClose}>
           {({ PublishDialog }) => <PublishDialog summary={summary} saving={saving} onClose={onClose} />}
         </LaterDialog>
       )}
-      {asked === 'pattern' && (
-        <LaterTypedDialog code={patternDialog} onClose={onClose}>
-          {({ PatternDialog }) => <PatternDialog onClose={onClose} />}
+      {(asked === 'pattern' || asked === 'shared') && (
+        <LaterTypedDialog code={partDialog} onClose={onClose}>
+          {({ PartDialog }) => <PartDialog type={asked} onClose={onClose} />}
         </LaterTypedDialog>
       )}
       {asked === 'commands' && (

@@ -10,7 +10,15 @@ import {
 } from '@gullyline/core'
 import { ApiError, request } from '../../api/client.ts'
 import { inSite } from '../../api/site-address.ts'
-import { useLibrary, usePageDocument, usePages, useParts, useSiteInfo, type Site } from '../../api/hooks.ts'
+import {
+  documentsOf,
+  useLibrary,
+  usePageDocument,
+  usePages,
+  useParts,
+  useSiteInfo,
+  type Site,
+} from '../../api/hooks.ts'
 import { replaced } from '../../api/page-index.ts'
 import { useMe } from '../../people/sign-in-gate.tsx'
 import { TYPING_PAUSE_MS, useLater } from '../../ui/use-later.ts'
@@ -50,13 +58,17 @@ function SiteAround({ info, opened }: { readonly info: SiteInfo; readonly opened
   const { data: listed, isWhole } = usePages(isDrawn)
   const { data: library } = useLibrary(isDrawn)
   // For the shelf, where a name may be typed as soon as it is open.
-  useParts(isDrawn)
+  const { data: parts } = useParts(isDrawn)
   const { around } = opened
   const pages = useMemo(
     () => (listed && isWhole ? listed : replaced(around.pages, listed ?? [])),
     [around, listed, isWhole],
   )
-  const site = useMemo(() => ({ ...info, ...(library ?? around) }), [info, library, around])
+  const site = useMemo(() => {
+    const { pictures, files } = library ?? around
+    const known = Object.entries(around.parts).map(([id, { document }]) => [id, document] as const)
+    return { ...info, pictures, files, parts: { ...Object.fromEntries(known), ...documentsOf(parts ?? []) } }
+  }, [info, library, around, parts])
   const all = { site, pages, isWhole: isWhole && library !== undefined }
   return <OpenPage {...all} opened={opened} onDrawn={onDrawn} />
 }
@@ -113,7 +125,12 @@ function RunningEditor(props: RunningEditorProps) {
         throw error instanceof ApiError && error.body?.code === 'journal-full' ? new JournalFull() : error
       })
     })
-    const store = new EditorStore(start, editorRegistry, journal, { mayChange, onKept: sender.changed })
+    const linked = opened.around.parts
+    const store = new EditorStore(start, editorRegistry, journal, {
+      mayChange,
+      onKept: sender.changed,
+      linked,
+    })
     return { store, sender }
   })
   useEffect(() => {
@@ -126,6 +143,12 @@ function RunningEditor(props: RunningEditorProps) {
       sender.stop()
     }
   }, [sender])
+  const { data: parts } = useParts(isWhole)
+  useEffect(() => {
+    if (!parts) return
+    const shared = parts.filter(({ type }) => type === 'shared')
+    store.knowParts(Object.fromEntries(shared.map((part) => [part.id, part])))
+  }, [store, parts])
   const saved = pages.find((page) => page.id === opened.summary.id) ?? opened.summary
   // What the page says of itself, and not what was saved of it: the canvas shows a theme as soon as it is chosen.
   const settings = useLater(

@@ -208,6 +208,7 @@ export function Editor({ store, sender, site, pages, summary, onDrawn }: EditorP
       publish: () => setAsked('publish'),
       openCommands: () => setAsked('commands'),
       savePattern: () => setAsked('pattern'),
+      makeShared: () => setAsked('shared'),
     }),
     [shelf, store, site.look, save],
   )

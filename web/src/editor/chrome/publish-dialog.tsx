@@ -2,7 +2,11 @@ import { useMemo, useState } from 'react'
 import styled from 'styled-components'
 import {
   changedParts,
-  SHARED_NAMES,
+  FRAME_NAMES,
+  instanceAround,
+  isFrameName,
+  originOf,
+  shownParts,
   type PageSummary,
   type PublishResult,
   type SharedName,
@@ -10,10 +14,11 @@ import {
 import type { Progress } from '../../api/long-act.ts'
 import { Button, MainButton } from '../../ui/controls.tsx'
 import { Dialog } from '../../ui/dialog.tsx'
+import { useValue } from '../../ui/value.ts'
 import { unsavedCount, type Saved } from '../session/editor-state.ts'
 import { useEditor, useStore } from '../session/editor-store.ts'
 import { useShownFindings } from '../problems/findings-context.tsx'
-import { reachWords } from '../session/reach.ts'
+import { reachWords, sharedTitle } from '../session/reach.ts'
 import { useSiteView } from '../session/site-view.ts'
 import type { Saving } from '../session/use-save.ts'
 
@@ -45,6 +50,11 @@ const Made = styled.div`
     width: 100%;
   }
 `
+const Check = styled.label`
+  display: flex;
+  gap: 8px;
+  align-items: baseline;
+`
 const MOST_ERRORS = 12
 
 interface PublishDialogProps {
@@ -69,19 +79,23 @@ export function PublishDialog({ summary, saving, onClose }: PublishDialogProps) 
   const page = useEditor((state) => state.page)
   const saved = useEditor((state) => state.saved)
   // Told by what was saved here: the site is asked for again after a save, and may not have answered yet.
+  const linked = useValue(store.linked)
   const isAhead = (name: SharedName, { shared }: Saved): boolean =>
-    (shared[name] ?? 0) > (site.shared[name].liveVersion ?? 0)
+    (shared[name] ?? 0) > ((isFrameName(name) ? site.shared[name] : linked[name])?.liveVersion ?? 0)
+  // Of the parts, those that the page shows now, at whatever depth.
+  const names = useMemo(() => [...FRAME_NAMES, ...shownParts(page, store.registry)], [page, store])
   const changed = useMemo(
     () => (page === saved.page ? [] : changedParts(saved.page, page)),
     [page, saved.page],
   )
-  const alsoLive = SHARED_NAMES.filter((name) => changed.includes(name) || isAhead(name, saved))
+  const alsoLive = names.filter((name) => changed.includes(name) || isAhead(name, saved))
+  const [kept, setKept] = useState<ReadonlySet<SharedName>>(new Set())
   const publish = async (saveFirst: boolean): Promise<void> => {
     const controller = new AbortController()
     setRunning(controller)
-    const ready = !saveFirst || (await saving.save())
+    const ready = !saveFirst || (await saving.save(true))
     // As it is saved now: what is on the screen and not saved goes live with no page.
-    const going = SHARED_NAMES.filter((name) => isAhead(name, store.state.saved))
+    const going = names.filter((name) => isAhead(name, store.state.saved) && !kept.has(name))
     const watch = { onProgress: setProgress, signal: controller.signal }
     const published = ready ? await saving.publish(going, watch) : undefined
     setRunning(undefined)
@@ -120,7 +134,9 @@ export function PublishDialog({ summary, saving, onClose }: PublishDialogProps) 
                 onClick={() => {
                   store.dispatch({
                     type: 'select',
-                    id: nodeId === store.state.page.root ? undefined : nodeId,
+                    id:
+                      nodeId === undefined || nodeId === store.state.page.root ? undefined : originOf(nodeId),
+                    around: nodeId === undefined ? '' : instanceAround(nodeId),
                   })
                   onClose()
                 }}
@@ -156,14 +172,46 @@ export function PublishDialog({ summary, saving, onClose }: PublishDialogProps) 
         {summary.path}.{alsoLive.length === 0 && ' Other pages stay as they are.'}
       </p>
       {alsoLive.map((name) => (
-        <p key={name}>
-          The {name} goes live, too. {reachWords(name, view)}.
-        </p>
+        <AlsoLive
+          key={name}
+          words={`${capital(sharedTitle(name, linked))} goes live, too. ${reachWords(name, { ...view, linked })}.`}
+          // What visitors never saw can’t be left out of a page that shows it.
+          isFixed={isFrameName(name) || linked[name]?.liveVersion == null}
+          isGoing={!kept.has(name)}
+          onChange={(isGoing) => {
+            const next = new Set(kept)
+            if (isGoing) next.delete(name)
+            else next.add(name)
+            setKept(next)
+          }}
+        />
       ))}
       {isBusy && <Busy progress={progress} />}
       {unsaved > 0 && <p>{unsaved === 1 ? 'One edit is' : `${unsaved} edits are`} not saved yet.</p>}
     </Dialog>
   )
+}
+
+interface AlsoLiveProps {
+  readonly words: string
+  readonly isFixed: boolean
+  readonly isGoing: boolean
+  readonly onChange: (isGoing: boolean) => void
+}
+
+/** Something shared that has changed since visitors saw it: it goes live with the page, or stays as they see it. */
+function AlsoLive({ words, isFixed, isGoing, onChange }: AlsoLiveProps) {
+  if (isFixed) return <p>{words}</p>
+  return (
+    <Check>
+      <input type="checkbox" checked={isGoing} onChange={(event) => onChange(event.target.checked)} />
+      {isGoing ? words : `${words.split(' goes live')[0]} stays as visitors see it now.`}
+    </Check>
+  )
+}
+
+function capital(words: string): string {
+  return words.charAt(0).toUpperCase() + words.slice(1)
 }
 
 /** How many of the pages that change have been made. */

@@ -7,9 +7,11 @@ import {
   describeNode,
   duplicateEdit,
   editSentence,
+  findNode,
   findPlace,
   getKind,
   getNode,
+  linkedPart,
   newNode,
   paragraphIntoEdits,
   placeAfter,
@@ -28,6 +30,7 @@ import {
 } from '@gullyline/core'
 import { typedParagraph } from '../canvas/active-editor.ts'
 import { startTyping } from '../canvas/frame-input.ts'
+import { isInstance, shownId } from '../canvas/shown-ids.ts'
 import { readClipboard, writeClipboard } from './clipboard.ts'
 import { selectedIds } from '../session/editor-state.ts'
 import type { EditorStore } from '../session/editor-store.ts'
@@ -48,8 +51,20 @@ export function stepOut(store: EditorStore): void {
   store.dispatch({ type: 'select', id: parent === page.root ? undefined : parent })
 }
 
+/** Into what an instance shows: what is changed there changes wherever it stands. */
+export function openInstance(store: EditorStore, id: NodeId): void {
+  const { page } = store.state
+  const part = linkedPart(getNode(page, id), store.registry)
+  const root = part === undefined ? undefined : findNode(page, part)
+  const [first] = root ? childIds(root) : []
+  if (first === undefined)
+    return store.dispatch({ type: 'tell', words: 'There is nothing in it to edit', tone: 'refused' })
+  store.dispatch({ type: 'select', id: first, around: shownId(store, id) })
+}
+
 export function stepIn(store: EditorStore): void {
   const { page, selection } = store.state
+  if (selection !== undefined && isInstance(store, selection)) return openInstance(store, selection)
   const inside = selection === undefined ? pageChildIds(page) : childIds(getNode(page, selection))
   const [first] = inside
   if (first !== undefined) store.dispatch({ type: 'select', id: first })

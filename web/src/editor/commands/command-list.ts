@@ -32,6 +32,8 @@ export type CommandId =
   | 'to-quote'
   | 'to-text'
   | 'save-pattern'
+  | 'make-shared'
+  | 'own-copy'
   | 'settings'
   | 'delete'
   | 'add'
@@ -125,6 +127,18 @@ export const COMMANDS: Readonly<Record<CommandId, CommandWords>> = {
     keys: ['Alt+Shift+P'],
     whileTyping: false,
     synonyms: ['reuse', 'library', 'template', 'keep for later'],
+  },
+  'make-shared': {
+    title: 'Make shared section…',
+    keys: ['Alt+Shift+M'],
+    whileTyping: false,
+    synonyms: ['reuse', 'same on several pages', 'library', 'global', 'linked'],
+  },
+  'own-copy': {
+    title: 'Make own copy',
+    keys: ['Alt+Shift+U'],
+    whileTyping: false,
+    synonyms: ['detach', 'unlink', 'independent'],
   },
   settings: {
     title: 'Change block or page settings',

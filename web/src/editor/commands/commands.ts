@@ -7,6 +7,7 @@ import {
   duplicate,
   moveIn,
   moveOut,
+  openInstance,
   paste,
   pasteLook,
   remove,
@@ -28,6 +29,8 @@ import {
 } from './acts.ts'
 import { COMMAND_IDS, COMMANDS, type CommandId } from './command-list.ts'
 import { startTyping } from '../canvas/frame-input.ts'
+import { isInstance } from '../canvas/shown-ids.ts'
+import { makeOwnCopy } from './shared-acts.ts'
 import { useStore, type EditorStore } from '../session/editor-store.ts'
 
 /** What commands do to the screen around the page. */
@@ -43,6 +46,8 @@ export interface ScreenActs {
   readonly openCommands: () => void
   /** Asks what the selection is to be called as a pattern. */
   readonly savePattern: () => void
+  /** Asks what the selection is to be called as a shared section. */
+  readonly makeShared: () => void
 }
 
 type Run = (store: EditorStore, acts: ScreenActs) => unknown
@@ -50,7 +55,9 @@ type Run = (store: EditorStore, acts: ScreenActs) => unknown
 const RUNS: Readonly<Record<CommandId, Run>> = {
   undo: (store) => store.dispatch({ type: 'undo' }),
   redo: (store) => store.dispatch({ type: 'redo' }),
-  type: withSelection((store, id) => startTyping(store, id)),
+  type: withSelection((store, id) =>
+    isInstance(store, id) ? openInstance(store, id) : startTyping(store, id),
+  ),
   out: stepOut,
   next: (store) => selectSibling(store, 1),
   previous: (store) => selectSibling(store, -1),
@@ -79,6 +86,8 @@ const RUNS: Readonly<Record<CommandId, Run>> = {
   'to-quote': toQuote,
   'to-text': withSelection(toText),
   'save-pattern': (_store, acts) => acts.savePattern(),
+  'make-shared': (_store, acts) => acts.makeShared(),
+  'own-copy': withSelection(makeOwnCopy),
   settings: (_store, acts) => acts.openSetting(),
   delete: remove,
   add: (_store, acts) => acts.openShelf(),

@@ -2,8 +2,9 @@ import { ChevronDown, ChevronUp, Copy, PanelRightClose, Trash2, Type } from 'luc
 import { memo, useMemo, useReducer, useState } from 'react'
 import { flushSync } from 'react-dom'
 import styled from 'styled-components'
-import { findNode, getKind, partAt, type NodeId, type SizeKey } from '@gullyline/core'
+import { findNode, getKind, linkedPart, partAt, type NodeId, type SizeKey } from '@gullyline/core'
 import { later } from '../../ui/later.ts'
+import { useValue } from '../../ui/value.ts'
 import { LaterPart } from '../../ui/later-part.tsx'
 import { TYPING_PAUSE_MS, useLater } from '../../ui/use-later.ts'
 import { IconButton } from '../../ui/controls.tsx'
@@ -24,6 +25,8 @@ import { NodePath } from './node-path.tsx'
 import { repeatedKind } from './repeated-kind.ts'
 import { Settings } from './settings.tsx'
 
+/** What can be done with an instance of a shared section. */
+const instanceActs = later(() => import('./instance-acts.tsx'))
 /** The list of a block's items. */
 export const items = later(() => import('./items.tsx'))
 
@@ -125,6 +128,11 @@ export function Details({ size, onFold }: DetailsProps) {
               </LaterPart>
             )}
             {isShared && <ColumnsControl key={id} id={id} size={size} />}
+            {getKind(registry, node.kind).linksTo && (
+              <LaterPart key={id} code={instanceActs}>
+                {({ InstanceActs }) => <InstanceActs id={id} />}
+              </LaterPart>
+            )}
             <Settings id={id} node={node} size={size} isLookOpen={isLookOpen} onLookOpen={setLookOpen} />
           </Own>
           <NodeProblems id={id} />
@@ -179,10 +187,16 @@ function NodeHead({ id, kind: name, isPage, onFold }: NodeHeadProps) {
 
 /** What a change here changes besides this page. */
 function SharedReach({ id }: { id: NodeId }) {
-  const part = usePage((page) => (findNode(page, id) ? partAt(page, id) : 'page'))
+  const { linked, registry } = useStore()
+  const part = usePage((page) => {
+    const node = findNode(page, id)
+    // An instance says where what it shows stands; it is a part of the page itself.
+    return node ? (linkedPart(node, registry) ?? partAt(page, id)) : 'page'
+  })
   const view = useSiteView()
+  const parts = useValue(linked)
   if (part === 'page') return null
-  return <Reach role="note">{reachWords(part, view)}</Reach>
+  return <Reach role="note">{reachWords(part, { ...view, linked: parts })}</Reach>
 }
 
 const FoldButton = memo(function FoldButton({ onFold }: { onFold: () => void }) {

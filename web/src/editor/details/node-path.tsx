@@ -1,6 +1,16 @@
 import styled from 'styled-components'
-import { ancestry, getKind, getNode, nodeLabel, type NodeId } from '@gullyline/core'
-import { usePage, useStore } from '../session/editor-store.ts'
+import {
+  ancestry,
+  getKind,
+  getNode,
+  shownIdOf,
+  stepsOf,
+  type NodeId,
+  type Page,
+  type ShownId,
+} from '@gullyline/core'
+import { useEditor, usePage, useStore, type EditorStore } from '../session/editor-store.ts'
+import { nodeName } from '../session/node-name.ts'
 
 const List = styled.ol`
   display: flex;
@@ -42,22 +52,29 @@ const List = styled.ol`
   }
 `
 
-/** The way from the page to a block: what it stands in, each step selectable. */
+/** The way from the page to a block: what it stands in, through instances that it is seen in, each step selectable. */
 export function NodePath({ id }: { id: NodeId }) {
   const store = useStore()
   const page = usePage((page) => page)
-  const steps = ancestry(page, id).reverse()
+  const around = useEditor((state) => state.around)
+  const steps = wayTo(store, page, id, around)
   return (
     <nav aria-label="Path to the selected block">
       <List>
-        {steps.map((step) => (
-          <li key={step}>
+        {steps.map((step, i) => (
+          <li key={i}>
             <button
               type="button"
-              aria-current={step === id ? 'true' : undefined}
-              onClick={() => store.dispatch({ type: 'select', id: step === page.root ? undefined : step })}
+              aria-current={i === steps.length - 1 ? 'true' : undefined}
+              onClick={() =>
+                store.dispatch({
+                  type: 'select',
+                  id: step.id === page.root ? undefined : step.id,
+                  around: step.around,
+                })
+              }
             >
-              {stepWords(store, page, step)}
+              {stepWords(store, page, step.id)}
             </button>
           </li>
         ))}
@@ -66,13 +83,24 @@ export function NodePath({ id }: { id: NodeId }) {
   )
 }
 
+interface Step {
+  readonly id: NodeId
+  readonly around: ShownId
+}
+
+function wayTo({ registry }: EditorStore, page: Page, id: NodeId, around: ShownId): readonly Step[] {
+  const instances = stepsOf(shownIdOf(page, id, around, registry))
+  return instances.flatMap((instance, i) => {
+    const within = instances.slice(0, i).join('/')
+    const chain = ancestry(page, instance).reverse()
+    // The root of a part hangs from the page, and neither is a step of its own: the instance is.
+    return (i === 0 ? chain : chain.slice(2)).map((one): Step => ({ id: one, around: within }))
+  })
+}
+
 /** Sections by what they are called, containers and blocks by their kind. */
-function stepWords(
-  { registry }: ReturnType<typeof useStore>,
-  page: Parameters<typeof getNode>[0],
-  id: NodeId,
-): string {
+function stepWords(store: EditorStore, page: Page, id: NodeId): string {
   const node = getNode(page, id)
-  const { isCalledByHeading, title } = getKind(registry, node.kind)
-  return isCalledByHeading === true ? nodeLabel(page, id, registry) : title
+  const { isCalledByHeading, title, linksTo } = getKind(store.registry, node.kind)
+  return isCalledByHeading === true || linksTo ? nodeName(store, page, id) : title
 }

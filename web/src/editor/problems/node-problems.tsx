@@ -1,5 +1,6 @@
 import styled from 'styled-components'
-import type { NodeId } from '@gullyline/core'
+import { shownIdOf, type NodeId } from '@gullyline/core'
+import { useEditor, useStore } from '../session/editor-store.ts'
 import { useShownFindings } from './findings-context.tsx'
 import { TroubleMark } from './trouble-mark.tsx'
 
@@ -34,7 +35,12 @@ const Box = styled.ul`
 
 /** What is wrong with the selected block, told where it can be mended. */
 export function NodeProblems({ id }: { id: NodeId }) {
-  const findings = useShownFindings().filter((finding) => finding.nodeId === id)
+  const store = useStore()
+  const around = useEditor((state) => state.around)
+  const all = useShownFindings()
+  const shown = shownIdOf(store.state.page, id, around, store.registry)
+  // Of what an instance shows, the instance says it.
+  const findings = all.filter(({ nodeId }) => nodeId === shown || nodeId?.startsWith(`${shown}/`))
   const [worst] = findings
   if (!worst) return null
   return (

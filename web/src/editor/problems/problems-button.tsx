@@ -2,6 +2,7 @@ import { useState } from 'react'
 import { Button as AriaButton, Dialog, DialogTrigger, Popover } from 'react-aria-components'
 import styled from 'styled-components'
 import type { Finding } from '@gullyline/core'
+import { seenAt } from '../canvas/shown-ids.ts'
 import { useStore } from '../session/editor-store.ts'
 import { useShownFindings } from './findings-context.tsx'
 import { TroubleMark } from './trouble-mark.tsx'
@@ -69,7 +70,8 @@ export function ProblemsButton() {
   const [worst] = findings
   if (!worst) return null
   const goTo = (finding: Finding): void => {
-    store.dispatch({ type: 'select', id: finding.nodeId })
+    const { nodeId } = finding
+    store.dispatch({ type: 'select', ...(nodeId === undefined ? { id: nodeId } : seenAt(nodeId)) })
     setOpen(false)
   }
   return (

@@ -1,9 +1,9 @@
 import {
-  partOf,
+  expandParts,
+  FRAME_NAMES,
   runChecks,
   runSectionChecks,
   settingsOf,
-  SHARED_NAMES,
   sharedRoot,
   themedLook,
   type CheckedSite,
@@ -27,10 +27,11 @@ export function findingsOn(
     pictures: site.pictures,
     files: site.files,
   }
-  const shared = SHARED_NAMES.filter((name) => sharedRoot(page, name) !== undefined)
+  const expanded = expandParts(page, registry)
+  const frames = FRAME_NAMES.flatMap((name) => sharedRoot(page, name) ?? [])
   const found = [
-    ...runChecks(page, checked, registry),
-    ...shared.flatMap((name) => runSectionChecks(partOf(page, name), checked, registry)),
+    ...runChecks(expanded, checked, registry),
+    ...frames.flatMap((root) => runSectionChecks({ ...expanded, root }, checked, registry)),
   ]
   return [...found.filter(isError), ...found.filter((one) => !isError(one))]
 }

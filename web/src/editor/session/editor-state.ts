@@ -5,16 +5,27 @@ import {
   EMPTY_HISTORY,
   findNode,
   findPlace,
+  instanceAround,
+  isFrameName,
+  joinPart,
+  partAt,
+  partOf,
   record,
   redo,
+  sharedRoot,
+  shownIdOf,
+  stepsOf,
   undo,
   type History,
   type NodeId,
   type Page,
   type Registry,
+  type SessionPart,
   type SharedVersions,
+  type ShownId,
   type Transaction,
 } from '@gullyline/core'
+import { newId } from './new-id.ts'
 
 /** A field of a node whose words are being typed on the page itself. */
 export interface Typing {
@@ -50,6 +61,8 @@ export interface EditorState {
   readonly history: History
   /** The selected block that keys and details go by; undefined for the page itself. */
   readonly selection: NodeId | undefined
+  /** The instance that the selected block is seen in, by its shown id; empty for what is no part of one. */
+  readonly around: ShownId
   /** Blocks selected with it: siblings of it, in no certain order. */
   readonly also: readonly NodeId[]
   readonly typing: Typing | undefined
@@ -67,12 +80,20 @@ export type EditorAction =
     }
   | { readonly type: 'undo' }
   | { readonly type: 'redo' }
-  | { readonly type: 'select'; readonly id: NodeId | undefined; readonly also?: readonly NodeId[] }
+  | {
+      readonly type: 'select'
+      readonly id: NodeId | undefined
+      readonly also?: readonly NodeId[]
+      /** See `EditorState`; of a part that is shown several times, the instance that was pressed. */
+      readonly around?: ShownId
+    }
+  /** A part that the page shows is there, and is edited with it from now on. */
+  | { readonly type: 'join'; readonly part: string; readonly document: Page; readonly version: number }
   /** Adds a block to the selection, or takes it out again. Only siblings are selected together. */
   | { readonly type: 'toggle'; readonly id: NodeId }
   /** Selects a block and all between it and the one that keys go by. */
   | { readonly type: 'stretch'; readonly id: NodeId }
-  | { readonly type: 'start-typing'; readonly typing: Typing }
+  | { readonly type: 'start-typing'; readonly typing: Typing; readonly around?: ShownId }
   | { readonly type: 'stop-typing' }
   | { readonly type: 'saved'; readonly saved: Saved }
   /** Somebody else's versions were merged in; `isSaved` when nothing of ours differs from them. */
@@ -84,6 +105,7 @@ export function openEditor(page: Page, version: number, shared: SharedVersions =
     page,
     history: EMPTY_HISTORY,
     selection: undefined,
+    around: '',
     also: NONE,
     typing: undefined,
     saved: { version, shared, step: undefined, page },
@@ -93,6 +115,35 @@ export function openEditor(page: Page, version: number, shared: SharedVersions =
 
 /** The state after an action. A transaction that does not fit changes nothing but the notice, which says why. */
 export function reduceEditor(state: EditorState, action: EditorAction, registry: Registry): EditorState {
+  const next = reduce(state, action, registry)
+  const isElsewhere = next.selection !== state.selection || next.page !== state.page
+  const around = 'around' in action ? action.around : undefined
+  return isElsewhere || around !== undefined ? seenIn(next, around ?? state.around, registry) : next
+}
+
+/** The state with the instance that what is selected is seen in. A block that is not on the page any more is not selected. */
+function seenIn(state: EditorState, around: ShownId, registry: Registry): EditorState {
+  const { selection, page } = state
+  if (selection === undefined) return state.around === '' ? state : { ...state, around: '' }
+  // The root of a part is no block: what stands for it on the page is its instance.
+  if (isLinked(selection) && sharedRoot(page, selection) === selection) {
+    const [instance] = stepsOf(shownIdOf(page, selection, around, registry)).slice(-2)
+    const at = instance === selection ? undefined : instance
+    return seenIn({ ...state, selection: at }, instanceAround(around), registry)
+  }
+  const shown = shownIdOf(page, selection, around, registry)
+  if (shown === selection && isLinked(partAt(page, selection)))
+    return { ...state, selection: undefined, also: NONE, typing: undefined, around: '' }
+  const now = instanceAround(shown)
+  return now === state.around ? state : { ...state, around: now }
+}
+
+/** Whether a document of the session is a part, which stands where instances of it do. */
+function isLinked(part: SessionPart): boolean {
+  return part !== 'page' && !isFrameName(part)
+}
+
+function reduce(state: EditorState, action: EditorAction, registry: Registry): EditorState {
   switch (action.type) {
     case 'do':
       return doTransaction(state, action, registry)
@@ -118,9 +169,24 @@ export function reduceEditor(state: EditorState, action: EditorAction, registry:
         ...state,
         saved: { ...action.base, step: action.isSaved ? state.history.done.at(-1) : state.saved.step },
       }
+    case 'join':
+      return join(state, action)
     case 'tell':
       return tell(state, action.words, action.tone)
   }
+}
+
+/** Nothing of it was edited yet: it is as it was saved. */
+function join(
+  state: EditorState,
+  { part, document, version }: Extract<EditorAction, { type: 'join' }>,
+): EditorState {
+  const page = joinPart(state.page, part, document, newId)
+  if (page === state.page) return state
+  // With the very same nodes, so that nothing of it counts as changed.
+  const savedPage = joinPart(state.saved.page, part, partOf(page, part), newId)
+  const shared = { ...state.saved.shared, [part]: version }
+  return { ...state, page, saved: { ...state.saved, shared, page: savedPage } }
 }
 
 function doTransaction(

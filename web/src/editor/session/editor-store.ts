@@ -1,16 +1,27 @@
 import { createContext, useCallback, useContext, useSyncExternalStore } from 'react'
 import {
+  applyEdits,
   changedIds,
   findNode,
+  instanceAround,
   lockRefusal,
+  originOf,
+  partsShownBy,
+  ringIn,
   type Edit,
+  type LinkedPart,
   type NodeId,
+  type Nodes,
   type Page,
   type PageNode,
   type Registry,
+  type SharedName,
+  type ShownId,
   validatePage,
 } from '@gullyline/core'
 import { afterPaint } from '../../ui/after-paint.ts'
+import { Value } from '../../ui/value.ts'
+import type { LinkedParts } from './session.ts'
 import { editsOf, type Journal } from './journal.ts'
 import { reduceEditor, type EditorAction, type EditorState } from './editor-state.ts'
 
@@ -18,6 +29,8 @@ interface StoreOptions {
   readonly mayChange?: boolean
   readonly onKept?: () => void
   readonly later?: (work: () => void) => () => void
+  /** The parts that the page was opened with. */
+  readonly linked?: LinkedParts
 }
 
 interface ActOptions {
@@ -31,6 +44,9 @@ interface ActOptions {
   /** What may change locked blocks: a merge brings in what others did, and does not ask; a person is refused. */
   readonly locks?: 'respected' | 'passed'
 }
+
+/** Where an instance names what it shows. */
+const PART = 'content.part'
 
 const CHANGES: ReadonlySet<EditorAction['type']> = new Set(['do', 'undo', 'redo', 'start-typing'])
 const NOT_ALLOWED: EditorAction = {
@@ -53,6 +69,10 @@ export class EditorStore {
   readonly #afterPaint = new Set<() => void>()
   readonly #pageListeners = new Set<() => void>()
   readonly #nodeListeners = new Map<NodeId, Set<() => void>>()
+  /** What is known of the parts that are joined to the page. */
+  readonly linked: Value<LinkedParts>
+  /** The parts of the site, those that the page does not show among them. */
+  #offered: LinkedParts = {}
   readonly #onKept: () => void
   readonly #later: (work: () => void) => () => void
   /** The state that listeners know, while they have not been told of what is drawn already. */
@@ -68,6 +88,7 @@ export class EditorStore {
     this.mayChange = more.mayChange ?? true
     this.#onKept = more.onKept ?? (() => undefined)
     this.#later = more.later ?? afterPaint
+    this.linked = new Value(more.linked ?? {})
   }
 
   get state(): EditorState {
@@ -175,6 +196,12 @@ export class EditorStore {
       this.dispatch({ type: 'tell', words: refusal, tone: 'refused' })
       return false
     }
+    for (const edit of edits) if (edit.edit === 'insert') this.#joinShownBy(edit.nodes)
+    const ring = this.#ringRefusal(edits)
+    if (ring !== undefined) {
+      this.dispatch({ type: 'tell', words: ring, tone: 'refused' })
+      return false
+    }
     const before = this.#state
     const action: EditorAction = {
       type: 'do',
@@ -196,6 +223,67 @@ export class EditorStore {
     this.dispatch({ type: 'tell', words: NOT_VALID, tone: 'refused' })
   }
 
+  /** Joins a part that the page shows, to be edited with it. */
+  join(id: string, part: LinkedPart): void {
+    this.linked.set({ ...this.linked.get(), [id]: part })
+    const { document, version } = part
+    this.dispatch({ type: 'join', part: id, document, version })
+  }
+
+  /** Joins a part of the site that the page is about to show, and what stands in it. */
+  joinPart(id: string): void {
+    const part = this.#offered[id]
+    if (!part || this.linked.get()[id]) return
+    this.join(id, part)
+    this.#joinShownBy(part.document.nodes)
+  }
+
+  /** Joins what these nodes show, and what stands in that, as far as it is known. */
+  #joinShownBy(nodes: Nodes): void {
+    for (const id of partsShownBy({ nodes }, Object.keys(nodes), this.registry)) this.joinPart(id)
+  }
+
+  /**
+   * Takes in the parts of the site: what those that are joined are called by now, and where they stand. Others that the
+   * page shows are joined, such as one that came with somebody else's version.
+   */
+  knowParts(parts: LinkedParts): void {
+    this.#offered = parts
+    this.#joinShownBy(this.#state.page.nodes)
+    const known = this.linked.get()
+    const news = Object.keys(known).filter((id) => parts[id] && !isKnown(known[id]!, parts[id]))
+    if (news.length === 0) return
+    // Its document is as it was when it was joined: edits since are in the session.
+    const next = news.map((id) => [id, { ...parts[id]!, document: known[id]!.document }] as const)
+    this.linked.set({ ...known, ...Object.fromEntries(next) })
+  }
+
+  /** Visitors see the newest versions of these. */
+  wentLive(names: readonly SharedName[]): void {
+    const known = this.linked.get()
+    const { shared } = this.#state.saved
+    const live = names.flatMap((name) => {
+      const part = known[name]
+      return part ? [[name, { ...part, liveVersion: shared[name] ?? part.liveVersion }] as const] : []
+    })
+    if (live.length > 0) this.linked.set({ ...known, ...Object.fromEntries(live) })
+  }
+
+  /** Why these edits can't be made because a part would stand in itself, or undefined. */
+  #ringRefusal(edits: readonly Edit[]): string | undefined {
+    const { page } = this.#state
+    const mayClose = edits.some(
+      (one) =>
+        one.edit === 'insert' || one.edit === 'move' || (one.edit === 'set' && one.at.join('.') === PART),
+    )
+    if (!mayClose || Object.keys(this.linked.get()).length === 0) return undefined
+    const result = applyEdits(page, edits, this.registry)
+    const ring = result.ok ? ringIn(result.page, this.registry) : undefined
+    if (!ring) return undefined
+    const names = [...ring, ring[0]!].map((id) => `“${this.linked.get()[id]?.name ?? id}”`)
+    return `A shared section can’t stand in itself: ${names.join(' shows ')}`
+  }
+
   /** Why a person can't make these edits because of a lock, or undefined. */
   lockRefusal(edits: readonly Edit[]): string | undefined {
     for (const edit of edits) {
@@ -204,6 +292,16 @@ export class EditorStore {
     }
     return undefined
   }
+}
+
+function isKnown(known: LinkedPart, now: LinkedPart): boolean {
+  const { reach } = known
+  return (
+    known.name === now.name &&
+    known.liveVersion === now.liveVersion &&
+    reach.pages === now.reach.pages &&
+    reach.live === now.reach.live
+  )
 }
 
 const StoreContext = createContext<EditorStore | undefined>(undefined)
@@ -241,9 +339,12 @@ export function useNode(id: NodeId): PageNode | undefined {
   return useNodeState(id, (state) => findNode(state.page, id))
 }
 
-/** The field of a node that is being typed in, or undefined. */
-export function useTypingField(id: NodeId): string | undefined {
-  return useNodeState(id, ({ typing }) => (typing?.id === id ? typing.field : undefined))
+/** The field of a node that is being typed in where it is shown, or undefined. */
+export function useTypingField(shown: ShownId): string | undefined {
+  const id = originOf(shown)
+  return useNodeState(id, ({ typing, around }) =>
+    typing?.id === id && around === instanceAround(shown) ? typing.field : undefined,
+  )
 }
 
 function useNodeState<T>(id: NodeId, select: (state: EditorState) => T): T {

@@ -129,7 +129,8 @@ export class Journal {
 }
 
 function sameVersions(one: SharedVersions = {}, other: SharedVersions = {}): boolean {
-  return one.header === other.header && one.footer === other.footer
+  const names = new Set([...Object.keys(one), ...Object.keys(other)])
+  return [...names].every((name) => one[name] === other[name])
 }
 
 /** The one edit that an entry and what follows it come to, when both only set one and the same value. */

@@ -3,10 +3,11 @@ import {
   describeConflict,
   diffPages,
   findNode,
+  isFrameName,
   joinSession,
   mergePages,
   partOf,
-  SHARED_NAMES,
+  sharedNames,
   sharedRoot,
   type Choose,
   type Conflict,
@@ -22,7 +23,7 @@ import { request } from '../../api/client.ts'
 import type { EditorState } from './editor-state.ts'
 import type { EditorStore } from './editor-store.ts'
 import { newId } from './new-id.ts'
-import { versionPath, type SessionDocuments } from './session.ts'
+import { documentIn, versionPath, type SessionDocuments } from './session.ts'
 import { addSetAside } from './set-aside.ts'
 
 /** Newer versions of documents of the session, and what both were made from. */
@@ -49,7 +50,7 @@ export async function readNewer(
 ): Promise<Newer> {
   const { page: ours, saved } = store.state
   const sidesOf = async (part: SessionPart): Promise<Sides> => {
-    const id = documents[part]
+    const id = documentIn(documents, part)
     const newer = stale.find(({ documentId }) => documentId === id)
     if (!newer) {
       const unchanged = partOf(saved.page, part)
@@ -67,8 +68,13 @@ export async function readNewer(
   // A page that nothing is joined to, as in tests of it alone.
   if (sharedRoot(ours, 'header') === undefined) return { current, stale, ...page }
   const [header, footer] = [await sidesOf('header'), await sidesOf('footer')]
-  const join = (side: keyof Sides): Page =>
-    joinSession({ page: page[side], header: header[side], footer: footer[side] }, newId)
+  const parts = new Map<string, Sides>()
+  for (const name of sharedNames(ours)) if (!isFrameName(name)) parts.set(name, await sidesOf(name))
+  const join = (side: keyof Sides): Page => {
+    const joined = Object.fromEntries([...parts].map(([id, sides]) => [id, sides[side]]))
+    const both = { page: page[side], header: header[side], footer: footer[side], parts: joined }
+    return joinSession(both, newId)
+  }
   return { current, stale, base: join('base'), theirs: join('theirs') }
 }
 
@@ -107,9 +113,12 @@ export function mergeIn(
   const isTheirs = diffPages(chosen.page, theirs, registry).length === 0
   const { saved } = store.state
   const newest = (part: SessionPart): number | undefined =>
-    stale.find(({ documentId }) => documentId === documents[part])?.current.number
+    stale.find(({ documentId }) => documentId === documentIn(documents, part))?.current.number
   const shared = { ...saved.shared }
-  for (const name of SHARED_NAMES) shared[name] = newest(name) ?? saved.shared[name]
+  for (const name of sharedNames(chosen.page)) {
+    const number = newest(name)
+    if (number !== undefined) shared[name] = number
+  }
   const base = { version: newest('page') ?? saved.version, shared, page: theirs }
   store.dispatch({ type: 'rebased', base, isSaved: isTheirs })
   return true

@@ -5,7 +5,7 @@ import {
   type JournalEntry,
   type KeptJournal,
   type Page,
-  type PageDocument,
+  type OpenedPage,
   type Person,
   type SiteInfo,
 } from '@gullyline/core'
@@ -42,13 +42,14 @@ export type Opening =
   | { readonly type: 'open'; readonly start: EditorState; readonly journal: Journal }
 
 /** Opens a page as it was saved, after asking what is to become of edits that were not. */
-export function useOpening({ summary, document }: PageDocument, site: SiteInfo, me: Person): Opening {
+export function useOpening({ summary, document, around }: OpenedPage, site: SiteInfo, me: Person): Opening {
   const [found, setFound] = useState<readonly FoundJournal[]>()
   const [tab, setTab] = useState<string>()
   const [start, setStart] = useState<EditorState>()
   const [journal, setJournal] = useState<Journal>()
   const [trouble, setTrouble] = useState<string>()
   const { id, version } = summary
+  const { parts } = around
   // Before the screen is painted: mostly there is nothing to wait for.
   useLayoutEffect(() => {
     let isHere = true
@@ -72,15 +73,16 @@ export function useOpening({ summary, document }: PageDocument, site: SiteInfo, 
   const [first] = found
   if (start) return { type: 'open', start, journal }
   if (!first) {
-    const start = openEditor(openSession(document, site), version, sharedVersions(site))
+    const start = openEditor(openSession(document, site, parts), version, sharedVersions(site, parts))
     return { type: 'open', start, journal }
   }
   const goOn = async (): Promise<void> => {
     const { base, shared } = first.journaled
     const page = base === version ? document : await request<Page>(inSite(`/pages/${id}/versions/${base}`))
     const [{ goOnFrom, sessionAt }] = await Promise.all([resuming.load(), loadChecks()])
-    const together = await sessionAt(page, site, shared?.base ?? {})
-    const { state, setAside } = goOnFrom(together, first.journaled, editorRegistry, sharedVersions(site))
+    const versions = { ...sharedVersions(site, parts), ...shared?.newest, ...shared?.base }
+    const together = await sessionAt(page, site, parts, versions)
+    const { state, setAside } = goOnFrom(together, first.journaled, editorRegistry, versions)
     if (!setAsideEntries(owner, setAside))
       throw new Error(
         'Some of these edits no longer fit the page, and this browser’s storage is too full to set them aside. Make room in it, then try again.',

@@ -2,14 +2,14 @@
 import {
   applyEdits,
   checkEditShape,
+  FRAME_NAMES,
+  isFrameName,
   joinSession,
   migrateEdit,
-  SHARED_NAMES,
   type Edit,
   type JournalEntry,
   type Page,
   type Registry,
-  type SharedName,
   type SharedVersions,
   type SiteInfo,
 } from '@gullyline/core'
@@ -17,7 +17,7 @@ import { request } from '../../api/client.ts'
 import { openEditor, type EditorState } from './editor-state.ts'
 import type { Journaled } from './journal.ts'
 import { newId } from './new-id.ts'
-import { versionPath } from './session.ts'
+import { versionPath, type LinkedParts } from './session.ts'
 
 /** The editor with journaled edits done again, and the entries that could not be. */
 export interface Resumed {
@@ -36,7 +36,7 @@ export function goOnFrom(
   registry: Registry,
   shared: SharedVersions = {},
 ): Resumed {
-  const state = openEditor(base, journaled.newest, journaled.shared?.newest ?? shared)
+  const state = openEditor(base, journaled.newest, { ...shared, ...journaled.shared?.newest })
   const edits: Edit[] = []
   const setAside: JournalEntry[] = []
   let inverse: readonly Edit[] = []
@@ -69,13 +69,22 @@ function noticeFor(setAside: readonly JournalEntry[], { acts }: Journaled): Part
   return { notice: { words, tone: 'refused', count: 1 } }
 }
 
-/** The page with its header and footer as they were at these versions; those that are not named, as they are now. */
-export async function sessionAt(page: Page, site: SiteInfo, versions: SharedVersions): Promise<Page> {
-  const read = (name: SharedName): Promise<Page> => {
+/** The page with what it shares as that was at these versions. */
+export async function sessionAt(
+  page: Page,
+  site: SiteInfo,
+  parts: LinkedParts,
+  versions: SharedVersions,
+): Promise<Page> {
+  const read = (id: string, number: number, known?: { readonly version: number; readonly document: Page }) =>
+    known?.version === number ? Promise.resolve(known.document) : request<Page>(versionPath(id, number))
+  const frames = FRAME_NAMES.map((name) => {
     const { id, version } = site.shared[name]
-    const wanted = versions[name] ?? version
-    return wanted === version ? Promise.resolve(site[name]) : request<Page>(versionPath(id, wanted))
-  }
-  const [header, footer] = await Promise.all(SHARED_NAMES.map(read))
-  return joinSession({ page, header: header!, footer: footer! }, newId)
+    return read(id, versions[name] ?? version, { version, document: site[name] })
+  })
+  const ids = Object.keys(versions).filter((name) => !isFrameName(name))
+  const [header, footer] = await Promise.all(frames)
+  const documents = await Promise.all(ids.map((id) => read(id, versions[id]!, parts[id])))
+  const joined = Object.fromEntries(ids.map((id, i) => [id, documents[i]!]))
+  return joinSession({ page, header: header!, footer: footer!, parts: joined }, newId)
 }

@@ -1,15 +1,14 @@
 /** Sending saves. Its code comes once the page is there: nobody saves before. */
 import {
   changedParts,
+  isFrameName,
   partOf,
-  SHARED_NAMES,
   type History,
   type Page,
   type SaveRequest,
   type SaveResult,
   type SessionPart,
   type SharedName,
-  type SharedVersions,
   type StaleDocument,
   type VersionInfo,
 } from '@gullyline/core'
@@ -19,10 +18,13 @@ import { unsavedCount } from './editor-state.ts'
 import type { EditorStore } from './editor-store.ts'
 import { newId } from './new-id.ts'
 import type { JournalSender } from './journal-sender.ts'
-import type { SessionDocuments } from './session.ts'
+import { documentIn, type SessionDocuments } from './session.ts'
+import { reachOfPart } from './reach.ts'
 
-function savedWords(name: SharedName): string {
-  return `Saved the ${name}, for every page`
+function savedWords(name: SharedName, { linked }: EditorStore): string {
+  if (isFrameName(name)) return `Saved the ${name}, for every page`
+  const part = linked.get()[name]
+  return part ? `Saved “${part.name}”, ${reachOfPart(part)}` : 'Saved a shared section'
 }
 
 /** A save that was sent and whose answer has not come. */
@@ -79,18 +81,20 @@ export class Saver {
       saveId: newId(),
       page,
       base: saved.version,
-      ids: parts.map((part) => this.#documents[part]),
+      ids: parts.map((part) => documentIn(this.#documents, part)),
       step: history.done.at(-1),
       mark: journal.mark(),
     }
     const body: SaveRequest = {
       base: sent.base,
       ...(parts.includes('page') ? { document: partOf(page, 'page') } : {}),
-      shared: SHARED_NAMES.filter((name) => parts.includes(name)).map((name) => ({
-        id: this.#documents[name],
-        base: saved.shared[name]!,
-        document: partOf(page, name),
-      })),
+      shared: parts
+        .filter((name) => name !== 'page')
+        .map((name) => ({
+          id: documentIn(this.#documents, name),
+          base: saved.shared[name]!,
+          document: partOf(page, name),
+        })),
       saveId: sent.saveId,
       journal: { tab: journal.owner.tab, until: sent.mark },
     }
@@ -111,16 +115,16 @@ export class Saver {
 
   #arrived({ step, mark, page, base }: Sent, version: number, byId: Readonly<Record<string, number>>): void {
     this.#unanswered = undefined
-    const shared: Record<SharedName, number | undefined> = { header: undefined, footer: undefined }
-    for (const name of SHARED_NAMES)
-      shared[name] = byId[this.#documents[name]] ?? this.#store.state.saved.shared[name]
-    const versions = shared as SharedVersions
+    const before = this.#store.state.saved.shared
+    const newest = (name: SharedName): number | undefined => byId[documentIn(this.#documents, name)]
+    const names = Object.keys(before).filter((name) => newest(name) !== undefined)
+    const versions = { ...before, ...Object.fromEntries(names.map((name) => [name, newest(name)!])) }
     this.#store.dispatch({ type: 'saved', saved: { version, shared: versions, step, page } })
     this.#store.journal.dropUntil(mark, version, versions)
-    const parts = SHARED_NAMES.filter((name) => byId[this.#documents[name]] !== undefined)
-    const words = [...(version > base ? [`Saved as version ${version}`] : []), ...parts.map(savedWords)]
+    const saved = names.map((name) => savedWords(name, this.#store))
+    const words = [...(version > base ? [`Saved as version ${version}`] : []), ...saved]
     this.#store.dispatch({ type: 'tell', words: words.join('. '), tone: 'done' })
-    this.#onSaved(parts)
+    this.#onSaved(names)
   }
 
   /** Whether the save whose answer was lost has arrived: then what it holds is saved, and not somebody else's. */

@@ -11,6 +11,7 @@ import {
   type Library,
   type NavigationPage,
   type NodeRenderer,
+  type Parts,
   type PageSummary,
   type Registry,
   type SiteContext,
@@ -27,8 +28,13 @@ export interface SiteView {
   readonly summary: PageSummary
 }
 
+/** What a site has besides its pages, with the documents of its parts where they are known. */
+interface DrawnSite extends Library {
+  readonly parts?: Parts
+}
+
 /** What pages are drawn with that they ask for by name. */
-type Asked = Pick<SiteContext, 'paths' | 'pictures' | 'files' | 'tree'>
+type Asked = Pick<SiteContext, 'paths' | 'pictures' | 'files' | 'parts' | 'tree'>
 
 /**
  * The site as pages are drawn with it. It goes on being the same for as long as all that was asked for is as it was: what
@@ -61,6 +67,7 @@ export class Drawing {
       },
       pictures: latest(() => this.#asked.pictures),
       files: latest(() => this.#asked.files),
+      parts: latest(() => this.#asked.parts),
       fontBase: '/fonts/',
       purpose: 'canvas',
     })
@@ -101,9 +108,9 @@ function drawnPages(pages: readonly PageSummary[]): readonly (TreePage & Navigat
   })
 }
 
-function askedOf({ pictures, files }: Library, pages: readonly TreePage[]): Asked {
+function askedOf({ pictures, files, parts = {} }: DrawnSite, pages: readonly TreePage[]): Asked {
   const paths = Object.fromEntries(pages.map(({ id, path }) => [id, path]))
-  return { paths, tree: pageTree(pages), pictures, files }
+  return { paths, tree: pageTree(pages), pictures, files, parts }
 }
 
 /** A record that is another one whenever it is asked. */

@@ -1,6 +1,7 @@
 import { useCallback, useEffect, useRef, useState } from 'react'
 import {
-  SHARED_NAMES,
+  changedParts,
+  isFrameName,
   type Choose,
   type PublishRequest,
   type PublishResult,
@@ -9,7 +10,7 @@ import {
   type VersionInfo,
 } from '@gullyline/core'
 import { ApiError, request } from '../../api/client.ts'
-import { refreshPages, refreshSite } from '../../api/hooks.ts'
+import { refreshPages, refreshParts, refreshSite } from '../../api/hooks.ts'
 import type { Watch } from '../../api/long-act.ts'
 import { inSite } from '../../api/site-address.ts'
 import { useSessionEnded } from '../../api/person.ts'
@@ -21,7 +22,7 @@ import type { EditorStore } from './editor-store.ts'
 import type { JournalSender } from './journal-sender.ts'
 import type { Newer } from './merge-in.ts'
 import type { Saver as SaverType } from './saver.ts'
-import type { SessionDocuments } from './session.ts'
+import { documentIn, type SessionDocuments } from './session.ts'
 
 /** What brings in somebody else's version. */
 export const merging = later(() => import('./merge-in.ts'))
@@ -36,13 +37,18 @@ export type SaveState =
   | { readonly type: 'failed'; readonly message: string; readonly isRetried: boolean }
   /** Someone saved in between and both changed the same spots: the person chooses for each. */
   | { readonly type: 'conflicts'; readonly newer: Newer; readonly thenSave: boolean }
+  /** Shared sections were changed that other pages show, too: the person sees which before they are saved. */
+  | { readonly type: 'reach'; readonly parts: readonly SharedName[] }
   /** Someone deleted the page: nothing can be saved until it is restored. */
   | { readonly type: 'deleted' }
 
 export interface Saving {
   readonly state: SaveState
-  /** True when the page on the server is the page on the screen, or was when the save began. */
-  readonly save: () => Promise<boolean>
+  /**
+   * True when the page on the server is the page on the screen, or was when the save began. Where shared sections changed
+   * that other pages show, the person is asked first, once for each of them, unless `isToldReach`.
+   */
+  readonly save: (isToldReach?: boolean) => Promise<boolean>
   /** Brings in what someone else saved, asking where both changed the same. */
   readonly takeIn: (current: VersionInfo) => Promise<void>
   /** Settles the spots that were asked about. */
@@ -68,6 +74,8 @@ export function useSave(store: EditorStore, documents: SessionDocuments, sender:
   const [state, setState] = useState<SaveState>({ type: 'idle' })
   const underWay = useRef<Promise<boolean>>(undefined)
   const saver = useRef<SaverType>(undefined)
+  /** The shared sections of which the person was told where they stand. */
+  const told = useRef(new Set<SharedName>())
   const fail = useCallback(
     (error: unknown): void => {
       const failed = failure(error)
@@ -95,7 +103,7 @@ export function useSave(store: EditorStore, documents: SessionDocuments, sender:
     try {
       const refused = await drafts.saveAll()
       const { Saver } = await sending.load()
-      saver.current ??= new Saver(store, documents, sender, readAgain)
+      saver.current ??= new Saver(store, documents, sender, (shared) => readAgain(shared, store))
       for (let round = 0; round < MOST_ROUNDS; round++) {
         const stale = unsavedCount(store.state) === 0 ? undefined : await saver.current.saveOnce()
         if (!stale) {
@@ -114,16 +122,25 @@ export function useSave(store: EditorStore, documents: SessionDocuments, sender:
   }, [store, documents, sender, bringIn, fail])
 
   /** One save at a time. What was typed since the one under way began is saved by another one after it. */
-  const save = useCallback((): Promise<boolean> => {
-    const before = underWay.current
-    const next = before ? before.then(saveNow) : saveNow()
-    underWay.current = next
-    const done = (): void => {
-      if (underWay.current === next) underWay.current = undefined
-    }
-    next.then(done, done)
-    return next
-  }, [saveNow])
+  const save = useCallback(
+    (isToldReach = false): Promise<boolean> => {
+      const reaching = isToldReach ? [] : reachingParts(store).filter((part) => !told.current.has(part))
+      if (reaching.length > 0) {
+        setState({ type: 'reach', parts: reaching })
+        return Promise.resolve(false)
+      }
+      for (const part of reachingParts(store)) told.current.add(part)
+      const before = underWay.current
+      const next = before ? before.then(saveNow) : saveNow()
+      underWay.current = next
+      const done = (): void => {
+        if (underWay.current === next) underWay.current = undefined
+      }
+      next.then(done, done)
+      return next
+    },
+    [saveNow, store],
+  )
 
   useRetry(state, save, sender)
 
@@ -161,21 +178,21 @@ export function useSave(store: EditorStore, documents: SessionDocuments, sender:
 
   const publish = useCallback(
     async (alsoLive: readonly SharedName[], watch: Watch): Promise<PublishResult | undefined> => {
-      const named = SHARED_NAMES.filter((name) => alsoLive.includes(name))
       try {
         const path = inSite(`/pages/${pageId}/publish`)
         const { version, shared } = store.state.saved
-        const going = Object.fromEntries(named.map((name) => [documents[name], shared[name]!]))
+        const going = Object.fromEntries(alsoLive.map((name) => [documentIn(documents, name), shared[name]!]))
         const body: PublishRequest = { version, shared: going }
         // Opening a page needs none of it.
         const { requestLong } = await import('../../api/long-act.ts')
         const result = await requestLong<PublishResult>(path, { body, ...watch })
-        readAgain(named)
+        store.wentLive(alsoLive)
+        readAgain(alsoLive, store)
         return result
       } catch (error) {
         if (watch.signal.aborted) {
           // It may have been done already: the list says what visitors see.
-          readAgain(named)
+          readAgain(alsoLive, store)
           store.dispatch({ type: 'tell', words: 'Publishing was cancelled', tone: 'done' })
           return undefined
         }
@@ -199,6 +216,15 @@ export function useSave(store: EditorStore, documents: SessionDocuments, sender:
     }
   }, [pageId, save, store])
   return { state, save, takeIn, settle, publish, dismiss, deleted, restore }
+}
+
+/** The shared sections that were changed here and stand on other pages, too. */
+function reachingParts({ state, linked }: EditorStore): readonly SharedName[] {
+  const { page, saved } = state
+  if (page === saved.page) return []
+  const parts = linked.get()
+  const isReaching = (name: SharedName): boolean => (parts[name]?.reach.pages ?? 0) > 1
+  return changedParts(saved.page, page).filter(isReaching)
 }
 
 function failure(error: unknown): SaveState {
@@ -238,8 +264,10 @@ function useRetry(state: SaveState, save: () => Promise<boolean>, sender: Journa
   }, [isWaiting, state, save, sender])
 }
 
-/** What is shown of the pages, and of the site where something shared changed, is asked for again. */
-function readAgain(shared: readonly SharedName[]): void {
+/** What is shown of the pages, and of what they share where something of it changed, is asked for again. */
+function readAgain(shared: readonly SharedName[], { linked }: EditorStore): void {
   void refreshPages()
-  if (shared.length > 0) void refreshSite()
+  if (shared.some(isFrameName)) void refreshSite()
+  // Where they stand may have changed with the page.
+  if (Object.keys(linked.get()).length > 0) void refreshParts()
 }

@@ -7,7 +7,7 @@ import {
   layoutRefusal,
   PURPOSES,
   nodeLabel,
-  patternStarter,
+  savedStarter,
   placeAfter,
   type Purpose,
   type Starter,
@@ -17,6 +17,7 @@ import { useParts } from '../../api/hooks.ts'
 import { Card } from '../../ui/card.ts'
 import { FindBox, Keys, Tabs } from '../../ui/controls.tsx'
 import { typeInNew } from '../canvas/frame-input.ts'
+import { isInstance } from '../canvas/shown-ids.ts'
 import { trackPress } from '../drag/drag-session.ts'
 import { usePage, useStore, type EditorStore } from '../session/editor-store.ts'
 import { findStarters } from './find-starters.ts'
@@ -105,6 +106,11 @@ const StarterCard = styled(Card)`
 const Name = styled.span`
   color: var(--strong);
   font-weight: 600;
+  /* As for everything that stands in more than one place. */
+  &[data-shared] {
+    padding-left: 8px;
+    border-left: 5px double var(--control);
+  }
 `
 
 const About = styled.span`
@@ -128,7 +134,9 @@ export function Shelf() {
   const shelf = useShelf()
   const { data: parts } = useParts()
   const starters = useMemo(() => {
-    const saved = (parts ?? []).filter(({ binnedAt }) => binnedAt === null).map(patternStarter)
+    const saved = (parts ?? [])
+      .filter(({ binnedAt }) => binnedAt === null)
+      .map((part) => savedStarter(part, store.registry))
     const shipped = createStarters(store.registry)
     // Blocks before ready arrangements of them, of which there are many.
     const isBlock = ({ type }: Starter): boolean => type === 'block'
@@ -165,7 +173,7 @@ export function Shelf() {
     )
     remember(starter.id)
     shelf.close()
-    if (placed !== undefined) typeInNew(store, placed)
+    if (placed !== undefined && !isInstance(store, placed)) typeInNew(store, placed)
   }
   return (
     <Tray
@@ -220,7 +228,7 @@ export function Shelf() {
               }}
             >
               <StarterPicture starter={starter} />
-              <Name>{starter.title}</Name>
+              <Name data-shared={starter.type === 'shared' ? '' : undefined}>{starter.title}</Name>
               <About>
                 {search === '' && recent.includes(starter.id) ? 'Recently used' : typeWords(starter)}
               </About>
@@ -237,9 +245,15 @@ export function Shelf() {
   )
 }
 
-const TYPES = { block: 'Block', pattern: 'Pattern', 'page-body': 'Whole page' } as const
+const TYPES = {
+  block: 'Block',
+  pattern: 'Pattern',
+  'page-body': 'Whole page',
+  shared: 'Shared section',
+} as const
 
 function typeWords({ type, isSaved }: Starter): string {
+  if (type === 'shared') return TYPES.shared
   return isSaved === true ? `Saved ${TYPES[type].toLowerCase()}` : TYPES[type]
 }
 

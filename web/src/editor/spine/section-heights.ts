@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from 'react'
 import type { NodeId } from '@gullyline/core'
-import { elementOf } from '../canvas/boxes.ts'
+import { elementsOf } from '../canvas/boxes.ts'
 
 /** How tall each of these nodes is on the page now, in px; follows the page as it changes. */
 export function useHeights(inner: Document | undefined, ids: readonly NodeId[]): ReadonlyMap<NodeId, number> {
@@ -48,7 +48,7 @@ class HeightWatch {
       this.#elements.delete(id)
     }
     for (const id of ids) {
-      const element = this.#elements.has(id) ? undefined : elementOf(this.#inner, id)
+      const element = this.#elements.has(id) ? undefined : elementsOf(this.#inner, id)[0]
       if (!element) continue
       this.#elements.set(id, element)
       this.#ids.set(element, id)

@@ -2,25 +2,31 @@ import { Lock } from 'lucide-react'
 import { memo, useEffect, useRef, useState } from 'react'
 import styled from 'styled-components'
 import {
-  ancestry,
   childIds,
+  FRAME_NAMES,
   pageChildIds,
   describeNode,
   findNode,
   getKind,
-  nodeLabel,
   isWithin,
+  linkedPart,
+  sharedRoot,
+  stepsOf,
   subtreeIds,
   type Finding,
   type NodeId,
   type PageNode,
 } from '@gullyline/core'
 import { trackPress } from '../drag/drag-session.ts'
-import { useEditor, useNode, usePage, useStore } from '../session/editor-store.ts'
+import { pressedAt } from '../canvas/shown-ids.ts'
+import { useEditor, useNode, usePage, useStore, type EditorStore } from '../session/editor-store.ts'
+import { nodeName } from '../session/node-name.ts'
 import { afterPaint } from '../../ui/after-paint.ts'
+import { useValue } from '../../ui/value.ts'
 import { TYPING_PAUSE_MS, useLater } from '../../ui/use-later.ts'
 import { KindIcon } from '../chrome/kind-icon.ts'
 import { useShownFindings } from '../problems/findings-context.tsx'
+import { topOf } from './top-of.ts'
 import { TroubleMark } from '../problems/trouble-mark.tsx'
 
 const Section = styled.li`
@@ -51,8 +57,8 @@ const Section = styled.li`
   &[data-open] > [role='group'] {
     margin-bottom: 8px;
   }
-  /* A double rule at the left edge: it belongs to the site and stands on every page. */
-  &[data-shared] {
+  /* A double rule at the left edge: it stands in more than one place. */
+  &[data-frame] {
     min-height: 34px;
     flex: none;
   }
@@ -181,12 +187,15 @@ export const SpineNode = memo(function SpineNode({
   isWorkedOn = false,
   isShared = false,
 }: SpineNodeProps) {
+  const store = useStore()
   const node = useNode(id)
+  const isOpenInstance = useEditor((state) => stepsOf(state.around).includes(id))
   const [isFolded, setFolded] = useState(false)
   if (!node) return null
-  const children = childIds(node)
+  const isInstance = linkedPart(node, store.registry) !== undefined
+  const children = inside(store, node, id, isOpenInstance)
   const isOpen = level > 1 ? !isFolded : isWorkedOn
-  const inside = isOpen && children.length > 0 && (
+  const group = isOpen && children.length > 0 && (
     <Group role="group">
       {children.map((child) => (
         <SpineNode key={child} id={child} level={level + 1} />
@@ -198,7 +207,8 @@ export const SpineNode = memo(function SpineNode({
     level === 1
       ? {
           style: { '--grow': isShared ? 0 : Math.max(1, height) } as never,
-          'data-shared': isShared ? '' : undefined,
+          'data-shared': isShared || isInstance ? '' : undefined,
+          'data-frame': isShared ? '' : undefined,
           'data-open': isOpen ? '' : undefined,
         }
       : {}
@@ -212,20 +222,40 @@ export const SpineNode = memo(function SpineNode({
         isOpen={children.length > 0 ? isOpen : undefined}
         {...(level > 1 && children.length > 0 ? { onFold: () => setFolded(!isFolded) } : {})}
       />
-      {inside}
+      {group}
     </Item>
   )
 })
 
+/** What stands in a block; in an instance, what it shows, while that is worked in. */
+function inside(
+  { registry, state }: EditorStore,
+  node: PageNode,
+  id: NodeId,
+  isOpenInstance: boolean,
+): readonly NodeId[] {
+  const part = linkedPart(node, registry)
+  if (part === undefined) return childIds(node)
+  const root = isOpenInstance ? findNode(state.page, part) : undefined
+  return root ? childIds(root) : []
+}
+
 /** Every block whose name, words or kind has what was typed, in reading order. */
 export function SpineFound({ search }: { search: string }) {
-  const { registry } = useStore()
+  const store = useStore()
+  const { registry } = store
   const page = usePage((page) => page)
   const wanted = search.trim().toLowerCase()
-  const found = subtreeIds(page, page.root).filter((id) => {
+  const own = [
+    page.root,
+    ...pageChildIds(page),
+    ...FRAME_NAMES.flatMap((name) => sharedRoot(page, name) ?? []),
+  ]
+  const all = own.flatMap((id) => (id === page.root ? [id] : subtreeIds(page, id)))
+  const found = all.filter((id) => {
     const node = page.nodes[id]!
     const kind = getKind(registry, node.kind)
-    const label = nodeLabel(page, id, registry)
+    const label = nodeName(store, page, id)
     const text = `${label} ${kind.title} ${kind.words(node.content).join(' ')}`.toLowerCase()
     return id !== page.root && text.includes(wanted)
   })
@@ -335,6 +365,7 @@ function SpineRow({ id, node, level, isShared = false, isOpen, onFold }: SpineRo
         <span>{label}</span>
       )}
       {isShared && !isNaming && <Everywhere>on every page</Everywhere>}
+      {linkedPart(node, store.registry) !== undefined && !isNaming && <LinkedMark id={id} />}
       {level > 1 && Object.keys(node.sizes).length > 1 && (
         <DiffersMark title="Different at a narrower size" />
       )}
@@ -350,10 +381,20 @@ function SpineRow({ id, node, level, isShared = false, isOpen, onFold }: SpineRo
   )
 }
 
+/** On how many pages what an instance shows stands. */
+function LinkedMark({ id }: { readonly id: NodeId }) {
+  const { linked, registry } = useStore()
+  const node = useNode(id)
+  const parts = useValue(linked)
+  const part = node && linkedPart(node, registry)
+  const reach = part === undefined ? undefined : parts[part]?.reach
+  return <Everywhere>{reach && reach.pages > 1 ? `on ${reach.pages} pages` : 'shared'}</Everywhere>
+}
+
 /** What the row says. While words are typed on the page it follows once they pause, so that a letter paints the page alone. */
 function useLabel(id: NodeId): string {
-  const { registry } = useStore()
-  const now = usePage((page) => (findNode(page, id) ? nodeLabel(page, id, registry) : ''))
+  const store = useStore()
+  const now = usePage((page) => (findNode(page, id) ? nodeName(store, page, id) : ''))
   const isTyping = useEditor((state) => state.typing !== undefined)
   const later = useLater(now, TYPING_PAUSE_MS)
   return isTyping ? later : now
@@ -362,11 +403,14 @@ function useLabel(id: NodeId): string {
 /** The worst problem of a block; a section whose blocks are not shown stands for all of them. */
 function useShownProblem(id: NodeId, isSection: boolean): Finding | undefined {
   const findings = useShownFindings()
-  return useEditor(({ page, selection }) => {
-    const isOpen = !isSection || (selection !== undefined && ancestry(page, selection).at(-2) === id)
-    return findings.find(
-      ({ nodeId }) => nodeId !== undefined && (isOpen ? nodeId === id : isWithin(page, nodeId, id)),
-    )
+  const store = useStore()
+  return useEditor((state) => {
+    const isOpen = !isSection || (state.selection !== undefined && topOf(store, state) === id)
+    return findings.find(({ nodeId }) => {
+      if (nodeId === undefined) return false
+      // Of what an instance shows, the instance says it while that is not worked in.
+      return isOpen ? pressedAt(store, nodeId).id === id : isWithin(state.page, stepsOf(nodeId)[0]!, id)
+    })
   })
 }
 

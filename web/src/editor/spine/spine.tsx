@@ -1,7 +1,7 @@
 import { Plus } from 'lucide-react'
 import { Fragment, useEffect, useRef, useState } from 'react'
 import styled from 'styled-components'
-import { ancestry, ASIDE, layoutOf, getNode, isSharedSlot, sharedRoot, type NodeId } from '@gullyline/core'
+import { ASIDE, layoutOf, getNode, isSharedSlot, sharedRoot, type NodeId } from '@gullyline/core'
 import { Button, FindBox } from '../../ui/controls.tsx'
 import { registerLanding } from '../drag/drag-session.ts'
 import { useEditorAfterPaint, usePage, useStore } from '../session/editor-store.ts'
@@ -9,6 +9,7 @@ import { useShelf } from '../shelf/shelf-state.ts'
 import { focusCanvas } from '../canvas/focus-canvas.ts'
 import { useHeights } from './section-heights.ts'
 import { landingOnRow } from './spine-landing.ts'
+import { topOf } from './top-of.ts'
 import { SpineFound, SpineNode } from './spine-node.tsx'
 
 const Pane = styled.nav`
@@ -74,7 +75,7 @@ export function Spine({ inner }: { inner: Document | undefined }) {
   const footer = usePage((page) => sharedRoot(page, 'footer'))
   // What is selected is painted first, on the page and in its row; that its section opens here may come a layout later.
   const openId = useEditorAfterPaint((state) =>
-    state.selection === undefined ? undefined : ancestry(state.page, state.selection).at(-2),
+    state.selection === undefined ? undefined : topOf(store, state),
   )
   const heights = useHeights(inner, sections)
 

@@ -1,0 +1,65 @@
+/** What the kinds are made with that show a part which stands on many pages. */
+import type { JsonObject } from '../page/json.ts'
+import { el } from '../kit/element.ts'
+import { fields, partId } from '../kit/fields.ts'
+import type { BlockSpec } from './define-block.ts'
+
+interface Content {
+  /** The id of a document. */
+  readonly part: string
+}
+
+/** An instance of a part: it holds nothing itself, and gives its place to what stands in the part. */
+export function instanceOf(
+  kind: string,
+  group: 'section' | 'flow',
+): BlockSpec<Content, JsonObject, JsonObject> {
+  return {
+    kind,
+    version: 1,
+    title: 'Shared section',
+    about: 'Shows a shared section: what is changed in it changes wherever it stands',
+    group,
+    content: fields({ part: partId('Shared section') }, ['part']),
+    look: fields({}),
+    linksTo: ({ part }) => part,
+    // It is there itself only where there is nothing to be shown in its place.
+    isEmpty: () => true,
+    canvasRules: [
+      {
+        selector: `.${kind}::before`,
+        declarations: {
+          content: '"Nothing to show here"',
+          display: 'block',
+          padding: '1.5rem',
+          border: '1px dashed #888',
+          'text-align': 'center',
+        },
+      },
+    ],
+    render({ content }, context) {
+      context.asksForPart(content.part)
+      return el('div', { className: [kind] })
+    },
+    words: () => [],
+  }
+}
+
+/** The root of a part: what is in it stands in the place of every instance. */
+export function sharedRootOf(
+  kind: string,
+  allow: 'section' | 'flow',
+): BlockSpec<JsonObject, JsonObject, JsonObject> {
+  return {
+    kind,
+    version: 1,
+    title: 'Shared section',
+    about: 'The same wherever it stands: what is changed here changes on every page that shows it',
+    group: 'root',
+    content: fields({}),
+    look: fields({}),
+    slots: { blocks: { title: 'Blocks', allow: [allow] } },
+    render: (_node, context) => el('div', { className: [kind] }, context.slot('blocks')),
+    words: () => [],
+  }
+}

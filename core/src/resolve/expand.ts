@@ -1,0 +1,195 @@
+/**
+ * Instances of parts as what they show: the page as it would be if each of them were a copy of its part. All that is
+ * asked of what is shown, such as headings, widths and what says nothing, is asked of that page.
+ */
+import { getKind, type Registry } from '../blocks/registry.ts'
+import { findNode, getNode, type NodeId, type Nodes, type Page, type PageNode } from '../page/page.ts'
+import { changedIds, withNodes } from '../page/with-nodes.ts'
+import { JOINED_PARTS } from '../page/joined.ts'
+
+/**
+ * The id of a node as it is shown: its own on its own page; inside an instance, the id of that, a slash and its own, to
+ * any depth.
+ */
+export type ShownId = NodeId
+
+/** Documents by their ids, as rendering asks for them. */
+export type Parts = Readonly<Record<string, Page>>
+
+/** So many nodes at most are shown on a page: parts in parts multiply. Instances beyond show nothing, and checks say so. */
+export const MOST_SHOWN = 20_000
+
+/** What of a part is shown, and where its nodes are. */
+interface Source {
+  readonly root: NodeId
+  readonly nodes: Nodes
+}
+
+/** A node that is shown as another one than it is stored. */
+interface Made {
+  readonly source: PageNode
+  readonly node: PageNode
+}
+
+/** The id of the document that a node is an instance of; undefined for all others. */
+export function linkedPart(node: PageNode, registry: Registry): string | undefined {
+  return getKind(registry, node.kind).linksTo?.(node.content)
+}
+
+/** The document that is shown in the place of an instance, as a part joined to the page or one of those given. */
+function sourceOf(page: Page, parts: Parts, id: string): Source | undefined {
+  const isJoined = getNode(page, page.root).slots[JOINED_PARTS]?.includes(id) ?? false
+  if (isJoined) return { root: id, nodes: page.nodes }
+  return Object.hasOwn(parts, id) ? parts[id] : undefined
+}
+
+/**
+ * Expands one document again and again as it is edited.
+ *
+ * Invariant: `update` gives what a first `update` with the same would give, and a node of which nothing changed is the
+ * same object as before. A document without instances is given back as it is.
+ */
+export class Expander {
+  readonly #registry: Registry
+  readonly #parts: Parts
+  #last: { readonly page: Page; readonly expanded: Page } | undefined
+  #hasLinks = false
+  #made = new Map<ShownId, Made>()
+  /** Where nodes of the page are shown that are shown elsewhere, or otherwise, than they are stored. */
+  #shownAs = new Map<NodeId, ShownId[]>()
+  #foreign = new Map<string, Source | undefined>()
+
+  /** `parts` are the documents that are not joined to the page. */
+  constructor(registry: Registry, parts: Parts = {}) {
+    this.#registry = registry
+    this.#parts = parts
+  }
+
+  update(page: Page): Page {
+    const last = this.#last
+    if (last?.page === page && this.#areSameParts()) return last.expanded
+    const changed = last ? changedIds(last.page.nodes, page.nodes) : Object.keys(page.nodes)
+    this.#hasLinks ||= changed.some((id) => this.#linkOf(findNode(page, id)) !== undefined)
+    const expanded = this.#hasLinks ? this.#expand(page, changed) : page
+    this.#last = { page, expanded }
+    return expanded
+  }
+
+  #linkOf(node: PageNode | undefined): string | undefined {
+    return node && linkedPart(node, this.#registry)
+  }
+
+  #areSameParts(): boolean {
+    for (const [id, source] of this.#foreign) {
+      const now = Object.hasOwn(this.#parts, id) ? this.#parts[id] : undefined
+      if (now?.nodes !== source?.nodes) return false
+    }
+    return true
+  }
+
+  #expand(page: Page, changed: readonly NodeId[]): Page {
+    const last = this.#last
+    const isAlike = last && last.expanded !== last.page && this.#areSameParts()
+    if (isAlike && !changed.some((id) => this.#movesThings(last.page.nodes[id], page.nodes[id])))
+      return this.#withContent(last.expanded, page, changed)
+    const before = this.#made
+    this.#walk(page)
+    const next: Record<NodeId, PageNode> = {}
+    const from = last?.expanded.nodes ?? page.nodes
+    const put = (id: NodeId, node: PageNode): void => {
+      if (from[id] !== node) next[id] = node
+    }
+    for (const id of changed) {
+      const node = findNode(page, id)
+      if (node && !this.#made.has(id)) put(id, node)
+    }
+    for (const [id, { node }] of this.#made) put(id, node)
+    const gone = changed.filter((id) => !findNode(page, id))
+    for (const id of before.keys()) {
+      if (this.#made.has(id)) continue
+      const own = findNode(page, id)
+      if (own) put(id, own)
+      else gone.push(id)
+    }
+    return { ...page, nodes: withNodes(from, next, gone) }
+  }
+
+  /** Whether a change is of more than what a node says: others may be shown, or shown elsewhere. */
+  #movesThings(before: PageNode | undefined, after: PageNode | undefined): boolean {
+    return (
+      before === undefined ||
+      after === undefined ||
+      before.slots !== after.slots ||
+      before.kind !== after.kind ||
+      this.#linkOf(before) !== this.#linkOf(after)
+    )
+  }
+
+  /** The same nodes, each shown where it was, some of which say something else. */
+  #withContent(expanded: Page, page: Page, changed: readonly NodeId[]): Page {
+    const next: Record<NodeId, PageNode> = {}
+    for (const id of changed) {
+      const source = getNode(page, id)
+      next[id] = source
+      for (const shown of this.#shownAs.get(id) ?? []) {
+        const node = { ...source, slots: this.#made.get(shown)!.node.slots }
+        this.#made.set(shown, { source, node })
+        next[shown] = node
+      }
+    }
+    return { ...page, nodes: withNodes(expanded.nodes, next) }
+  }
+
+  #walk(page: Page): void {
+    const before = this.#made
+    const made = (this.#made = new Map<ShownId, Made>())
+    const shownAs = (this.#shownAs = new Map<NodeId, ShownId[]>())
+    const foreign = (this.#foreign = new Map<string, Source | undefined>())
+    let count = 0
+    const find = (id: string): Source | undefined => {
+      const source = sourceOf(page, this.#parts, id)
+      if (source?.nodes !== page.nodes) foreign.set(id, source)
+      return source
+    }
+    const visit = (nodes: Nodes, id: NodeId, within: string, ring: readonly string[]): ShownId => {
+      const shown = within + id
+      const source = nodes[id]!
+      count++
+      const slots = Object.entries(source.slots).map(
+        ([slot, children]) =>
+          [slot, id === page.root && slot === JOINED_PARTS ? children : placed(children)] as const,
+      )
+      function placed(children: readonly NodeId[]): readonly ShownId[] {
+        const all = children.flatMap((child) => show(nodes, child, within, ring))
+        return all.length === children.length && all.every((one, i) => one === children[i]) ? children : all
+      }
+      const isSame = slots.every(([slot, children]) => children === source.slots[slot])
+      if (within === '' && isSame) return shown
+      const was = before.get(shown)
+      const isKept =
+        was?.source === source && slots.every(([slot, list]) => sameIds(list, was.node.slots[slot]!))
+      const node = isSame ? source : isKept ? was.node : { ...source, slots: Object.fromEntries(slots) }
+      made.set(shown, { source, node })
+      if (nodes === page.nodes) shownAs.set(id, [...(shownAs.get(id) ?? []), shown])
+      return shown
+    }
+    const show = (nodes: Nodes, id: NodeId, within: string, ring: readonly string[]): readonly ShownId[] => {
+      const part = this.#linkOf(nodes[id])
+      // Parts that stand in each other would never end.
+      const source = part === undefined || ring.includes(part) || count > MOST_SHOWN ? undefined : find(part)
+      const inside = source ? Object.values(source.nodes[source.root]!.slots).flat() : []
+      if (inside.length === 0) return [visit(nodes, id, within, ring)]
+      return inside.flatMap((one) => show(source!.nodes, one, `${within}${id}/`, [...ring, part!]))
+    }
+    visit(page.nodes, page.root, '', [])
+  }
+}
+
+function sameIds(one: readonly NodeId[], other: readonly NodeId[]): boolean {
+  return one.length === other.length && one.every((id, i) => id === other[i])
+}
+
+/** A document with its instances as what they show, once. */
+export function expandParts(page: Page, registry: Registry, parts?: Parts): Page {
+  return new Expander(registry, parts).update(page)
+}

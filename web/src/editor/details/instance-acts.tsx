@@ -1,0 +1,45 @@
+import styled from 'styled-components'
+import { linkedPart, type NodeId } from '@gullyline/core'
+import { useParts } from '../../api/hooks.ts'
+import { Button } from '../../ui/controls.tsx'
+import { Picker } from '../../ui/picker.tsx'
+import { openInstance } from '../commands/acts.ts'
+import { keysOf } from '../commands/command-list.ts'
+import { makeOwnCopy, replaceBy } from '../commands/shared-acts.ts'
+import { useNode, useStore } from '../session/editor-store.ts'
+import { otherShared } from '../../library/other-shared.ts'
+import { Quiet } from './group.tsx'
+
+const Acts = styled.div`
+  display: grid;
+  gap: 8px;
+  justify-items: start;
+`
+
+/** Editing what an instance shows, cutting it loose, and showing something else there. */
+export function InstanceActs({ id }: { readonly id: NodeId }) {
+  const store = useStore()
+  const node = useNode(id)
+  const { data: parts = [] } = useParts()
+  const part = node && linkedPart(node, store.registry)
+  const own = parts.find(({ id: one }) => one === part)
+  const others = own ? otherShared(parts, own) : []
+  return (
+    <Acts>
+      <Quiet>Changes in it are seen wherever it stands.</Quiet>
+      <Button onPress={() => openInstance(store, id)}>Edit shared section</Button>
+      <Button onPress={() => makeOwnCopy(store, id)}>{keysOf('own-copy').title}</Button>
+      {others.length > 0 && (
+        <Picker
+          label="Replace by"
+          options={others.map((one) => ({ id: one.id, title: one.name }))}
+          value=""
+          onChange={(chosen) => {
+            const other = others.find((one) => one.id === chosen)
+            if (other) replaceBy(store, id, other)
+          }}
+        />
+      )}
+    </Acts>
+  )
+}

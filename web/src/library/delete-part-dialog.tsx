@@ -1,0 +1,111 @@
+import { useState } from 'react'
+import styled from 'styled-components'
+import type { ReplacePartRequest, SavedPart } from '@gullyline/core'
+import { request } from '../api/client.ts'
+import { inSite } from '../api/site-address.ts'
+import { Button, fieldBox, MainButton } from '../ui/controls.tsx'
+import { Dialog } from '../ui/dialog.tsx'
+import { useAct } from '../ui/use-act.ts'
+import { otherShared } from './other-shared.ts'
+import { PartPages } from './part-pages.tsx'
+
+const Choices = styled.fieldset`
+  display: grid;
+  gap: 8px;
+  margin: 0;
+  padding: 0;
+  border: 0;
+  legend {
+    padding: 0 0 6px;
+    color: var(--quiet);
+    font-size: 12px;
+  }
+  label {
+    display: flex;
+    gap: 8px;
+    align-items: baseline;
+  }
+  select {
+    ${fieldBox}
+    margin-left: 22px;
+    width: calc(100% - 22px);
+  }
+`
+const Trouble = styled.p`
+  color: var(--clay);
+`
+
+interface DeletePartDialogProps {
+  readonly part: SavedPart
+  readonly parts: readonly SavedPart[]
+  readonly onClose: () => void
+  /** Called with what was done, in words. */
+  readonly onDone: (words: string) => void
+}
+
+/** Asks what comes in the place of a shared section that stands on pages, and deletes it. */
+export function DeletePartDialog({ part, parts, onClose, onDone }: DeletePartDialogProps) {
+  const others = otherShared(parts, part)
+  const [way, setWay] = useState<'copies' | 'other'>('copies')
+  const [otherId, setOtherId] = useState(others[0]?.id ?? '')
+  const { pages } = part.reach
+  const act = useAct(async () => {
+    const instead = way === 'copies' ? way : { part: otherId }
+    const body: ReplacePartRequest = { instead }
+    await request(inSite(`/parts/${part.id}/replace`), { method: 'POST', body })
+    const other = others.find(({ id }) => id === otherId)
+    const words = way === 'copies' || !other ? 'an own copy of it stays' : `“${other.name}” stands there now`
+    onDone(
+      `Deleted the shared section “${part.name}”. Where it stood, ${words}. Publish those pages for visitors to see it.`,
+    )
+  })
+  return (
+    <Dialog
+      title={`Delete “${part.name}”?`}
+      onClose={onClose}
+      acts={
+        <>
+          <Button onPress={onClose}>Cancel</Button>
+          <MainButton isDisabled={act.isBusy} onPress={act.run}>
+            Delete shared section
+          </MainButton>
+        </>
+      }
+    >
+      <p>
+        It is shown on {pages === 1 ? 'one page' : `${pages} pages`}. Each of them is saved as a new version,
+        by you. Visitors see what they see now until the pages are published.
+      </p>
+      <Choices>
+        <legend>Where it stands now</legend>
+        <label>
+          <input type="radio" name="instead" checked={way === 'copies'} onChange={() => setWay('copies')} />
+          Leave an own copy on each page
+        </label>
+        {others.length > 0 && (
+          <>
+            <label>
+              <input type="radio" name="instead" checked={way === 'other'} onChange={() => setWay('other')} />
+              Show another shared section
+            </label>
+            {way === 'other' && (
+              <select
+                aria-label="Shared section to show instead"
+                value={otherId}
+                onChange={(event) => setOtherId(event.target.value)}
+              >
+                {others.map(({ id, name }) => (
+                  <option key={id} value={id}>
+                    {name}
+                  </option>
+                ))}
+              </select>
+            )}
+          </>
+        )}
+      </Choices>
+      <PartPages part={part} />
+      {act.trouble && <Trouble role="alert">{act.trouble}</Trouble>}
+    </Dialog>
+  )
+}
