@@ -16,10 +16,8 @@ import { Canvas } from '../canvas/canvas.tsx'
 import { textEditing } from '../canvas/text-editing-later.ts'
 import { runKey, ScreenActsProvider, type ScreenActs } from '../commands/commands.ts'
 import { DeletedBar } from './deleted-bar.tsx'
-import { Details, items } from '../details/details.tsx'
-import { linkField } from '../details/field-control.tsx'
+import { detailsCode, LaterDetails } from '../details/later-details.tsx'
 import { openMainSetting } from '../details/main-setting.ts'
-import { variantField } from '../details/setting.tsx'
 import { DragLayer } from '../drag/drag-layer.tsx'
 import { dragStore } from '../drag/drag-store.ts'
 import { commandsDialog, EditorDialogs, type AskedFor } from './editor-dialogs.tsx'
@@ -49,17 +47,7 @@ const UploadPanel = lazy(async () => ({ default: (await import('./upload-panel.t
 const checks = later(loadChecks)
 
 /** What comes as soon as the page is there, since it is needed first. */
-const NEXT = [
-  textEditing,
-  findings,
-  sending,
-  shelfCode,
-  items,
-  linkField,
-  variantField,
-  commandsDialog,
-  merging,
-]
+const NEXT = [textEditing, findings, sending, shelfCode, commandsDialog, merging]
 
 const Screen = styled.div`
   position: relative;
@@ -141,6 +129,10 @@ export function Editor({ store, sender, site, pages, summary, onDrawn }: EditorP
     // Where they can't be fetched now, they are once they are needed.
     for (const code of NEXT) code.load().catch(() => undefined)
     let isOpen = true
+    void loadAtLast(detailsCode, () => isOpen).then(async () => {
+      const { NEXT_OF_DETAILS } = await detailsCode.load()
+      for (const code of NEXT_OF_DETAILS) code.load().catch(() => undefined)
+    })
     void loadAtLast(checks, () => isOpen).then(() => isOpen && store.recheck())
     return () => {
       isOpen = false
@@ -196,7 +188,7 @@ export function Editor({ store, sender, site, pages, summary, onDrawn }: EditorP
       openShelf: () => shelf.openAfter(store.state.selection),
       openSetting: () => {
         setFolded(false)
-        void openMainSetting(store.state.selection)
+        void openMainSetting(store.state.selection, detailsCode.load())
       },
       stepSize: (direction) => setWidth((now) => nextSample(rulerSizes(site.look), now, direction)),
       toggleLineUp: () => {
@@ -283,7 +275,7 @@ export function Editor({ store, sender, site, pages, summary, onDrawn }: EditorP
                     </Unfold>
                   ) : (
                     <AfterFirst instead={<aside />}>
-                      <Details size={sizeAt(width, site.look.bounds)} onFold={fold} />
+                      <LaterDetails size={sizeAt(width, site.look.bounds)} onFold={fold} />
                     </AfterFirst>
                   )}
                   <Uploads />

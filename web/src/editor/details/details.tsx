@@ -19,6 +19,8 @@ import { NodeProblems } from '../problems/node-problems.tsx'
 import { reachWords } from '../session/reach.ts'
 import { useSiteView } from '../session/site-view.ts'
 import { ColumnsControl } from './columns-control.tsx'
+import { linkField } from './field-control.tsx'
+import { variantField } from './setting.tsx'
 import { Quiet } from './group.tsx'
 import { PageSettings } from './page-settings.tsx'
 import { NodePath } from './node-path.tsx'
@@ -28,7 +30,7 @@ import { Settings } from './settings.tsx'
 /** What can be done with an instance of a shared section. */
 const instanceActs = later(() => import('./instance-acts.tsx'))
 /** The list of a block's items. */
-export const items = later(() => import('./items.tsx'))
+const items = later(() => import('./items.tsx'))
 
 const Pane = styled.aside`
   display: flex;
@@ -67,7 +69,7 @@ const Acts = styled.div`
   gap: 2px;
   margin-left: -6px;
 `
-interface DetailsProps {
+export interface DetailsProps {
   /** The size that the ruler's width shows. */
   readonly size: SizeKey
   readonly onFold: () => void
@@ -150,6 +152,9 @@ const Reach = styled.p`
   color: var(--strong);
   font-size: 12px;
 `
+/** What comes as soon as the pane is there, since it is needed first. */
+export const NEXT_OF_DETAILS = [items, linkField, variantField]
+
 interface NodeHeadProps {
   readonly id: NodeId
   readonly kind: string

@@ -7,9 +7,11 @@ export const MAIN_SETTING = { 'data-main-setting': '' }
 /** A pane that is not there after so many frames does not come. */
 const MOST_FRAMES = 60
 
-/** Opens that of a block as soon as the details show it, or goes to the box that finds a setting. What is typed meanwhile goes there. */
-export async function openMainSetting(id: NodeId | undefined): Promise<void> {
+/** Opens that of a block as soon as the details show it, or goes to the box that finds a setting. What is typed meanwhile goes there. `code` is that of the pane. */
+export async function openMainSetting(id: NodeId | undefined, code: Promise<unknown>): Promise<void> {
   const early = collectAllKeys(() => early.drop())
+  // Where it can’t be had, there is no pane, and nothing to type into.
+  await code.catch(() => undefined)
   const pane = await detailsOf(id)
   const main = pane?.querySelector<HTMLElement>('[data-main-setting]')
   const control = main ?? pane?.querySelector<HTMLElement>('input[aria-label="Search settings"]')
