@@ -1,5 +1,6 @@
 /** The first page of the sample site, and the one for those who come. */
-import { card, friendBand, heroSection, page, to } from './page-parts.ts'
+import { card, heroSection, page, shared, to } from './page-parts.ts'
+import { callToJoin, openingHours } from './shared-parts.ts'
 import {
   bold,
   button,
@@ -105,7 +106,7 @@ export const home = page(
     }),
     text('From the visitors’ book, November', { look: { variant: 'note' }, base: { align: 'center' } }),
   ),
-  friendBand,
+  shared(callToJoin),
 )
 
 export const visit = page(
@@ -123,19 +124,7 @@ export const visit = page(
     { name: 'Opening hours', anchor: 'hours' },
     row(
       { base: { gap: 'l' }, narrow: { direction: 'down' } },
-      stack(
-        { base: { gap: 's' } },
-        heading(2, 'Opening hours'),
-        text([
-          para(bold('Friday'), ', October to March: 18:00 to 22:00, when the sky is clear'),
-          para(bold('Saturday'), ', all year: 14:00 to 17:00, to see the Sun safely'),
-          para(bold('Schools'), ': any weekday, by arrangement'),
-        ]),
-        text(
-          'We decide at 16:00 whether a night goes ahead, and say so on the door line: 01632\u00a0960\u00a0145.',
-          { look: { variant: 'note' } },
-        ),
-      ),
+      stack({ base: { gap: 's' } }, heading(2, 'Opening hours'), shared(openingHours)),
       stack(
         { look: { surface: 'tint', radius: 'm' }, base: { inset: 'm', gap: 's' } },
         heading(3, 'What it costs'),
@@ -200,5 +189,5 @@ export const visit = page(
       ),
     ),
   ),
-  friendBand,
+  shared(callToJoin),
 )

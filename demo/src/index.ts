@@ -1,3 +1,3 @@
 export { examplePackage } from './example-package.ts'
-export type { DemoPage } from './page-parts.ts'
+export type { DemoPage, DemoPart } from './page-parts.ts'
 export { demoSite } from './site.ts'

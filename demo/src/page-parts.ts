@@ -1,5 +1,5 @@
 /** What the sample pages share. */
-import type { Link, Page, PageMore } from '@gullyline/core'
+import type { Link, Page, PageMore, PartPurpose } from '@gullyline/core'
 import {
   block,
   button,
@@ -67,6 +67,15 @@ export const pressed = (
     { look: { surface: 'tint', radius: 'm' } },
   )
 
+/** A shared section of the sample site. */
+export interface DemoPart {
+  readonly id: string
+  readonly name: string
+  readonly purpose: PartPurpose
+  readonly about: string
+  readonly document: Page
+}
+
 export const page = (prefix: string, ...sections: Sketch[]): Page =>
   document(prefix, { kind: 'page', inside: sections })
 
@@ -92,23 +101,9 @@ export const card = (id: string, alt: string, title: string, words: string, more
     more,
   )
 
-export const friendBand = section(
-  { name: 'Become a friend', look: { surface: 'lamp' }, base: { above: 'l', below: 'l' } },
-  row(
-    {
-      base: { share: 'own', justify: 'space-between', align: 'center', gap: 'm' },
-      narrow: { direction: 'down', align: 'start' },
-    },
-    stack(
-      { base: { gap: 'xs' } },
-      heading(2, 'Keep the dome turning', { base: { step: 'title' } }),
-      text(
-        'Friends pay for mirrors, heaters and mince pies. From 20 a year, with a seat kept on every open night.',
-      ),
-    ),
-    button('Become a friend', to('about', 'friends')),
-  ),
-)
+/** Where a shared section of the sample site stands. */
+export const shared = (part: DemoPart): Sketch =>
+  block(`linked-${part.document.nodes[part.id]!.kind.split('-')[1]!}`, { part: part.id })
 
 export const heroBlock = (
   title: string,

@@ -5,6 +5,7 @@ import { tarrowmoorLook } from './look.ts'
 import { FILE_IDS, PAGE_IDS } from './page-parts.ts'
 import { footer, header } from './header-and-footer.ts'
 import { pages } from './pages.ts'
+import { parts } from './shared-parts.ts'
 
 export interface DemoPicture {
   readonly id: string
@@ -33,6 +34,7 @@ export const demoSite = {
   footerId: 'tmfooter',
   homePageId: PAGE_IDS.home,
   pages: pages,
+  parts,
   navigation: [
     ...(['visit', 'openNights', 'instruments', 'news', 'about', 'questions'] as const).map((name) => ({
       page: PAGE_IDS[name],

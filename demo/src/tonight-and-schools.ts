@@ -1,5 +1,6 @@
 /** The sky of this week, and days and nights for schools. */
-import { card, columns, feature, heroBlock, to, voice } from './page-parts.ts'
+import { card, columns, feature, heroBlock, shared, to, voice } from './page-parts.ts'
+import { callToJoin, openingHours } from './shared-parts.ts'
 import {
   block,
   bold,
@@ -83,8 +84,10 @@ export const tonight = document('t', {
           '.',
         ),
       ]),
+      shared(openingHours),
       button('See the open nights', to('openNights')),
     ),
+    shared(callToJoin),
   ],
 })
 

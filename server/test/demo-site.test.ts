@@ -1,23 +1,37 @@
 /** The sample site is what a person sees first: valid, without a finding, and every link leads somewhere. */
 import { describe, expect, test } from '@jest/globals'
-import { anchorsOf, defaultRegistry, runChecks, validatePage, type CheckedSite } from '@gullyline/core'
+import {
+  anchorsOf,
+  defaultRegistry,
+  expandParts,
+  runChecks,
+  SHARED_ROOTS,
+  validatePage,
+  type CheckedSite,
+  type Page,
+} from '@gullyline/core'
 import { demoSite } from '@gullyline/demo'
+
+const parts = Object.fromEntries(demoSite.parts.map(({ id, document }) => [id, document]))
+const shown = (page: Page): Page => expandParts(page, defaultRegistry, parts)
 
 const site: Omit<CheckedSite, 'title' | 'description'> = {
   look: demoSite.look,
   pages: Object.fromEntries(
-    demoSite.pages.map((page) => [page.id, anchorsOf(page.document, defaultRegistry)]),
+    demoSite.pages.map((page) => [page.id, anchorsOf(shown(page.document), defaultRegistry)]),
   ),
   pictures: Object.fromEntries(demoSite.pictures.map((picture) => [picture.id, picture])),
   files: Object.fromEntries(demoSite.files.map((file) => [file.id, file])),
 }
 
+const DOCUMENTS: readonly Page[] = [
+  demoSite.header,
+  demoSite.footer,
+  ...[...demoSite.pages, ...demoSite.parts].map(({ document }) => document),
+]
+
 test('every kind of block that can be added stands on some page', () => {
-  const used = new Set(
-    [demoSite.header, demoSite.footer, ...demoSite.pages.map((page) => page.document)].flatMap(({ nodes }) =>
-      Object.values(nodes).map(({ kind }) => kind),
-    ),
-  )
+  const used = new Set(DOCUMENTS.flatMap(({ nodes }) => Object.values(nodes).map(({ kind }) => kind)))
   const added = [...defaultRegistry.kinds.values()].filter(({ group }) => group !== 'root')
   expect(added.map(({ kind }) => kind).filter((kind) => !used.has(kind))).toEqual([])
 })
@@ -28,7 +42,7 @@ describe.each(demoSite.pages.map((page) => [page.title, page] as const))('the pa
   test('has no finding of any check, places on other pages included', () => {
     expect(
       runChecks(
-        page.document,
+        shown(page.document),
         { ...site, title: page.title, description: page.description },
         defaultRegistry,
       ),
@@ -36,11 +50,17 @@ describe.each(demoSite.pages.map((page) => [page.title, page] as const))('the pa
   })
 })
 
+test('shared sections are valid, and stand on several pages', () => {
+  for (const { id, document } of demoSite.parts) {
+    expect(SHARED_ROOTS.some((root) => validatePage(document, defaultRegistry, root).length === 0)).toBe(true)
+    const showing = demoSite.pages.filter((page) => JSON.stringify(page.document).includes(`"part":"${id}"`))
+    expect(showing.length).toBeGreaterThan(1)
+  }
+})
+
 test('header and footer are valid, and no two documents share an id', () => {
   expect(validatePage(demoSite.header, defaultRegistry, 'site-header')).toEqual([])
   expect(validatePage(demoSite.footer, defaultRegistry, 'site-footer')).toEqual([])
-  const ids = [demoSite.header, demoSite.footer, ...demoSite.pages.map((page) => page.document)].flatMap(
-    (one) => Object.keys(one.nodes),
-  )
+  const ids = DOCUMENTS.flatMap((one) => Object.keys(one.nodes))
   expect(new Set(ids).size).toBe(ids.length)
 })

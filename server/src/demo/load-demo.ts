@@ -11,7 +11,8 @@ import {
   type Page,
   type Role,
 } from '@gullyline/core'
-import { demoSite, type DemoPage } from '@gullyline/demo'
+import { demoSite, type DemoPage, type DemoPart } from '@gullyline/demo'
+import { PartEntity } from '../db/document-rows.ts'
 import { FileEntity, MediaEntity, SiteEntity, type MediaRow, type SiteRow } from '../db/rows.ts'
 import { addDocument, GULLYLINE } from '../documents/store.ts'
 import { derivePicture } from '../media/derive.ts'
@@ -82,6 +83,7 @@ export async function loadDemoIfEmpty(
     for (const row of pictures) await at.manager.insert(MediaEntity, { siteId: at.siteId, ...row })
     for (const row of files)
       await at.manager.insert(FileEntity, { siteId: at.siteId, previous: null, ...row })
+    for (const part of demoSite.parts) await insertDemoPart(at, part)
     const paths = pagePaths(demoSite.pages.map((page) => ({ ...page, parentId: page.parentId ?? null })))
     for (const [position, page] of demoSite.pages.entries())
       await insertDemoPage(at, page, { position, address: paths[page.id]! })
@@ -157,6 +159,11 @@ async function insertDemoPage(
   const under = slug === '' ? address : address.slice(0, -(slug.length + 1))
   const place = { id, parentId: page.parentId ?? null, position, slug, under }
   await insertPage(at, place, document, GULLYLINE)
+}
+
+async function insertDemoPart(at: SiteData, { id, document, ...facts }: DemoPart): Promise<void> {
+  await addDocument(at, { id, type: 'shared', document, by: GULLYLINE })
+  await at.manager.insert(PartEntity, { id, siteId: at.siteId, ...facts, taken: facts.name, binnedAt: null })
 }
 
 function assertValid(document: Page, title: string): void {

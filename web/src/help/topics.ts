@@ -52,6 +52,28 @@ export const HELP_TOPICS: readonly HelpTopic[] = [
     ],
   },
   {
+    id: 'shared-section',
+    title: 'Show the same section on several pages',
+    synonyms: ['shared section', 'reuse', 'opening hours', 'same on every page', 'global', 'linked'],
+    steps: [
+      'Select blocks or a section and press {make-shared}. Give it a name.',
+      'On another page, press {add}, type that name and press Enter.',
+      'To change it, double-click it on any page that shows it. The rest of the page is dimmed while you work in it.',
+      'Press {save}: you are shown every page that changes with it. It goes live with the next page you publish.',
+      'Press {own-copy} to cut one loose, so that it changes with nothing else any more.',
+    ],
+  },
+  {
+    id: 'pattern',
+    title: 'Keep blocks to use them again',
+    synonyms: ['pattern', 'template', 'library', 'save section'],
+    steps: [
+      'Select blocks or sections and press {save-pattern}. Give it a name.',
+      'On any page, press {add} and type the name. It is placed as a copy that can be changed freely.',
+      'Rename, describe or delete it in the Library.',
+    ],
+  },
+  {
     id: 'move-block',
     title: 'Move a block',
     synonyms: ['drag', 'reorder', 'rearrange'],
