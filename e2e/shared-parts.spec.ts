@@ -324,3 +324,69 @@ test('the library deletes one after asking what comes in its place', async ({ pa
   await expect(canvas.getByText('In the panel', { exact: true })).toHaveCount(2)
   await expect(page.getByRole('treeitem', { name: /^Shared section/ })).toHaveCount(0)
 })
+
+test('a component: made of blocks, its fields filled in on the page and in the details, its source changed everywhere', async ({
+  page,
+  app,
+}) => {
+  const context = page.context()
+  const id = await makePage(context, app, 'Cards in the fog')
+  const canvas = canvasOf(page)
+  await page.goto(`${app.editor}/pages/${id}`)
+  await canvas.getByRole('heading', { name: 'More here' }).click()
+  await page.keyboard.press('Alt+Shift+M')
+  const dialog = page.getByRole('dialog')
+  await dialog.getByRole('textbox', { name: 'Name' }).fill('Fog card')
+  await dialog.getByRole('checkbox', { name: /^Component/ }).check()
+  await noFindings(page)
+  await dialog.getByRole('button', { name: 'Make component' }).click()
+  const cards = page.getByRole('treeitem', { name: 'Component: Fog card' })
+  await expect(cards).toHaveAttribute('aria-selected', 'true')
+
+  // By keys: a second one, whose first field is typed in at once.
+  await page.keyboard.press('Control+Enter')
+  await page.getByRole('textbox', { name: 'Search blocks and patterns' }).fill('Fog card')
+  await page.keyboard.press('Enter')
+  await expect(cards).toHaveCount(2)
+  await page.keyboard.type('Said by keys')
+  await page.keyboard.press('Escape')
+  await expect(canvas.getByRole('heading', { name: 'Said by keys' })).toBeVisible()
+  await expect(canvas.getByRole('heading', { name: 'More here' })).toHaveCount(1)
+
+  // By mouse, where it stands.
+  await canvas.getByRole('heading', { name: 'More here' }).dblclick()
+  await page.keyboard.press('Control+a')
+  await page.keyboard.type('Said on the page')
+  await page.keyboard.press('Escape')
+  await expect(canvas.getByRole('heading', { name: 'Said on the page' })).toBeVisible()
+  await expect(canvas.getByRole('heading', { name: 'Said by keys' })).toBeVisible()
+  // In the details, and back to what the component says.
+  const details = page.getByRole('complementary', { name: 'Details' })
+  await details.getByRole('textbox', { name: 'Heading' }).fill('Said in the details')
+  await expect(canvas.getByRole('heading', { name: 'Said in the details' })).toBeVisible()
+  await noFindings(page)
+  await details.getByRole('button', { name: 'Heading: changed. Reset' }).click()
+  await expect(canvas.getByRole('heading', { name: 'More here' })).toBeVisible()
+
+  // The component itself: another name for the field, with help.
+  await details.getByRole('button', { name: 'Edit component' }).click()
+  await details.getByRole('textbox', { name: 'Name of the field for Text' }).fill('Title')
+  await details.getByRole('textbox', { name: 'Help for Title' }).fill('In three words')
+  await details.getByRole('textbox', { name: 'Text', exact: true }).fill('Said by the component')
+  await noFindings(page)
+  await page.getByRole('button', { name: 'Done' }).click()
+  await expect(canvas.getByRole('heading', { name: 'Said by the component' })).toBeVisible()
+  await expect(canvas.getByRole('heading', { name: 'Said by keys' })).toBeVisible()
+  await expect(details.getByText('In three words')).toBeVisible()
+  await expect(details.getByRole('textbox', { name: 'Title' })).toHaveValue('Said by the component')
+
+  await page.keyboard.press('Control+s')
+  await expectSaved(page)
+  await page.reload()
+  await expect(canvas.getByRole('heading', { name: 'Said by keys' })).toBeVisible()
+  await page.getByRole('button', { name: 'Publish', exact: true }).click()
+  await dialog.getByRole('button', { name: 'Publish', exact: true }).click()
+  await expect(page.getByRole('heading', { name: 'Published' })).toBeVisible()
+  const html = await (await fetch(`${app.site}/cards-in-the-fog/`)).text()
+  for (const words of ['Said by the component', 'Said by keys']) expect(html).toContain(words)
+})

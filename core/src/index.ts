@@ -27,6 +27,24 @@ export {
 } from './reuse/part-facts.ts'
 export { patternOf, patternRefusal, savedStarter } from './reuse/patterns.ts'
 export {
+  componentField,
+  fieldAt,
+  instanceFields,
+  isComponent,
+  newField,
+  valueProblems,
+  withFieldsForAll,
+  type InstanceField,
+} from './reuse/component-values.ts'
+export {
+  FIELDS_KEY,
+  fieldsOf,
+  fillable,
+  LONGEST_FIELD_HELP,
+  LONGEST_FIELD_NAME,
+  type ComponentField,
+} from './blocks/component-fields.ts'
+export {
   becomeInstanceEdits,
   canStandFor,
   findRing,

@@ -2,7 +2,7 @@
 import { expect, test } from '@jest/globals'
 import fc from 'fast-check'
 import type { JsonObject } from '@gullyline/core'
-import { readField, topOf, withField } from '../src/editor/canvas/field-path.ts'
+import { readField, topOf, withField } from '../src/editor/session/field-path.ts'
 
 const rows = fc.array(fc.array(fc.string(), { maxLength: 4 }), { maxLength: 4 })
 const at = fc.nat({ max: 5 })

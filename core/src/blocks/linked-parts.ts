@@ -2,6 +2,7 @@
 import type { JsonObject } from '../page/json.ts'
 import { el } from '../kit/element.ts'
 import { fields, partId } from '../kit/fields.ts'
+import { COMPONENT_FIELDS, FIELDS_KEY } from './component-fields.ts'
 import type { BlockSpec } from './define-block.ts'
 
 interface Content {
@@ -56,7 +57,7 @@ export function sharedRootOf(
     title: 'Shared section',
     about: 'The same wherever it stands: what is changed here changes on every page that shows it',
     group: 'root',
-    content: fields({}),
+    content: fields({ [FIELDS_KEY]: COMPONENT_FIELDS }),
     look: fields({}),
     slots: { blocks: { title: 'Blocks', allow: [allow] } },
     render: (_node, context) => el('div', { className: [kind] }, context.slot('blocks')),

@@ -36,8 +36,9 @@ export interface Starter {
   /** Text in it that people search for, too. */
   readonly words?: string
   readonly kind: string
-  /** The part that what is placed is an instance of. */
+  /** The part that what is placed is an instance of, and whether that has fields. */
   readonly part?: string
+  readonly isComponent?: boolean
   /** Makes a fresh copy with new ids; of several blocks or sections, the first one. */
   build(newId: NewId): Fragment
   /** What follows the first block or section, each with new ids. */

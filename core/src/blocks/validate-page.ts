@@ -12,7 +12,7 @@ const MAX_NODES = 20_000
 const MOST_PROBLEMS = 100
 
 const NAME_LIMIT = 200
-const NODE_KEYS = new Set(['kind', 'content', 'look', 'sizes', 'slots', 'name', 'lock', 'prompts'])
+const NODE_KEYS = new Set(['kind', 'content', 'look', 'sizes', 'slots', 'name', 'lock', 'prompts', 'values'])
 const ID = new RegExp(ID_PATTERN)
 /** One line with something in it. */
 const PROMPT = /^(?=.*\S)[^\u0000-\u001F\u007F\uD800-\uDFFF]+$/
@@ -108,6 +108,7 @@ function validateNode(node: unknown, registry: Registry): Problem[] {
     ...validateName(node.name),
     ...validateLock(node.lock),
     ...validatePrompts(node.prompts, kind, registry),
+    ...validateValues(node as unknown as PageNode, registry),
   ]
 }
 
@@ -168,6 +169,26 @@ function validatePrompts(prompts: unknown, kind: string, registry: Registry): Pr
     if (!fields.includes(field)) return [{ pointer, message: `"${kind}" has no words of this name` }]
     return isPrompt(prompt) ? [] : [{ pointer, message: `must be 1 to ${NAME_LIMIT} characters in one line` }]
   })
+}
+
+/** As many fields as a part can have, and values as long as any text. What a value may be, the part's own kinds say. */
+const MOST_VALUES = 60
+const LONGEST_VALUE = 200_000
+
+/** Problems of what an instance says in the fields of its part, as far as can be told without that part. */
+export function validateValues(
+  { kind, values }: Pick<PageNode, 'kind' | 'values'>,
+  registry: Registry,
+): Problem[] {
+  if (values === undefined) return []
+  const pointer = '/values'
+  if (!getKind(registry, kind).linksTo) return [{ pointer, message: `"${kind}" has no fields` }]
+  if (!isObject(values)) return [{ pointer, message: 'must be an object of values by field' }]
+  const fields = Object.keys(values)
+  if (fields.length === 0 || fields.length > MOST_VALUES)
+    return [{ pointer, message: `must have 1 to ${MOST_VALUES} fields` }]
+  if (!fields.every((field) => ID.test(field))) return [{ pointer, message: 'fields go by ids' }]
+  return JSON.stringify(values).length > LONGEST_VALUE ? [{ pointer, message: 'is too long' }] : []
 }
 
 function isPrompt(value: unknown): boolean {

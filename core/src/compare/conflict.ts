@@ -2,6 +2,7 @@
 import { partSchema } from '../blocks/define-block.ts'
 import type { FieldSchema } from '../kit/fields.ts'
 import { getKind, type Registry } from '../blocks/registry.ts'
+import { componentField } from '../reuse/component-values.ts'
 import { describeNode } from '../edits/describe.ts'
 import { editSentence } from '../edits/edit.ts'
 import type { ValueAddress } from '../edits/edit-shapes.ts'
@@ -143,6 +144,7 @@ function fieldOf(
 ): FieldSchema | undefined {
   if (at[0] === 'name' || at[0] === 'lock') return undefined
   const page = findNode(pages.ours, nodeId) ? pages.ours : pages.theirs
+  if (at[0] === 'values') return componentField(page, nodeId, at[1], registry)?.schema
   const { properties } = partSchema(getKind(registry, getNode(page, nodeId).kind), at[0])
   return properties[at[at.length - 1]!]
 }

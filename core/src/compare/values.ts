@@ -1,7 +1,7 @@
 /** A node's values as a flat list of addresses, so that two nodes can be compared field by field. */
 import type { ValueAddress } from '../edits/edit-shapes.ts'
 import { readValue } from '../edits/set.ts'
-import { sameJson } from '../page/json.ts'
+import { sameJson, type Json } from '../page/json.ts'
 import type { PageNode, SizeKey } from '../page/page.ts'
 import { SIZE_KEYS } from '../sizes/cascade.ts'
 
@@ -15,6 +15,7 @@ export function addressesOf(...nodes: readonly (PageNode | undefined)[]): ValueA
       for (const key of Object.keys(node[part])) add([part, key])
     for (const size of SIZE_KEYS)
       for (const key of Object.keys(node.sizes[size] ?? {})) add(['sizes', size, key])
+    for (const key of Object.keys(node.values ?? {})) add(['values', key])
     for (const key of ['name', 'lock'] as const) if (node[key] !== undefined) add([key])
   }
   return [...found.values()]
@@ -34,9 +35,11 @@ export function withValues(node: PageNode, values: readonly AddressedValue[]): P
   const parts: { content: Record<string, unknown>; look: Record<string, unknown> } = { content: {}, look: {} }
   const sizes: Partial<Record<SizeKey, Record<string, unknown>>> = { base: {} }
   const own: Record<string, unknown> = {}
+  const fields: Record<string, Json> = {}
   for (const [at, value] of values) {
     if (at.length === 1) own[at[0]] = value
     else if (at[0] === 'sizes') (sizes[at[1]] ??= {})[at[2]] = value
+    else if (at[0] === 'values') fields[at[1]] = value
     else parts[at[0]][at[1]] = value
   }
   const made = {
@@ -45,6 +48,7 @@ export function withValues(node: PageNode, values: readonly AddressedValue[]): P
     sizes,
     slots: node.slots,
     ...(node.prompts ? { prompts: node.prompts } : {}),
+    ...(Object.keys(fields).length > 0 ? { values: fields } : {}),
     ...own,
   }
   return made as unknown as PageNode

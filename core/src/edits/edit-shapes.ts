@@ -35,7 +35,11 @@ export interface Move {
 
 /** Which value of a node: a field of its content or look, a field at one size, its name, or how it is locked. */
 export type ValueAddress =
-  readonly ['content' | 'look', string] | readonly ['sizes', SizeKey, string] | readonly ['name' | 'lock']
+  | readonly ['content' | 'look', string]
+  | readonly ['sizes', SizeKey, string]
+  | readonly ['name' | 'lock']
+  /** A field of an instance, by its id. */
+  | readonly ['values', string]
 
 /** Gives a value to one field of a node. Without `value` the field is taken away, which puts it back to what it inherits. */
 export interface SetValue {

@@ -1,6 +1,6 @@
 import { partSchema } from '../blocks/define-block.ts'
 import { getKind, type Registry } from '../blocks/registry.ts'
-import { validateLock, validateName } from '../blocks/validate-page.ts'
+import { validateLock, validateName, validateValues } from '../blocks/validate-page.ts'
 import type { Json, JsonObject } from '../page/json.ts'
 import { findNode, getNode, type PageNode } from '../page/page.ts'
 import { withNodes } from '../page/with-nodes.ts'
@@ -13,7 +13,7 @@ import { refuse } from './result.ts'
 const ADDRESS = {
   type: 'array',
   oneOf: [
-    { prefixItems: [{ enum: ['content', 'look'] }, NAME], minItems: 2, maxItems: 2 },
+    { prefixItems: [{ enum: ['content', 'look', 'values'] }, NAME], minItems: 2, maxItems: 2 },
     { prefixItems: [{ const: 'sizes' }, { enum: SIZE_KEYS }, NAME], minItems: 3, maxItems: 3 },
     { prefixItems: [{ enum: ['name', 'lock'] }], minItems: 1, maxItems: 1 },
   ],
@@ -57,7 +57,7 @@ export const set = defineEdit<SetValue>({
 /** The value at an address, or undefined where none is set. */
 export function readValue(node: PageNode, at: ValueAddress): Json | undefined {
   if (at[0] === 'name' || at[0] === 'lock') return node[at[0]]
-  const values = at[0] === 'sizes' ? (node.sizes[at[1]] ?? {}) : node[at[0]]
+  const values = at[0] === 'sizes' ? (node.sizes[at[1]] ?? {}) : (node[at[0]] ?? {})
   const key = at[at.length - 1]!
   return Object.hasOwn(values, key) ? values[key] : undefined
 }
@@ -67,12 +67,20 @@ function withValue(node: PageNode, at: ValueAddress, value: Json | undefined): P
     const { [at[0]]: _value, ...rest } = node
     return value === undefined ? rest : { ...rest, [at[0]]: value }
   }
+  if (at[0] === 'values') return withOwnValue(node, at[1], value)
   if (at[0] !== 'sizes') return { ...node, [at[0]]: withKey(node[at[0]], at[1], value) }
   const [, size, key] = at
   const values = withKey(node.sizes[size] ?? {}, key, value)
   const { [size]: _values, ...others } = node.sizes
   const keep = size === 'base' || Object.keys(values).length > 0
   return { ...node, sizes: (keep ? { ...others, [size]: values } : others) as PageNode['sizes'] }
+}
+
+/** Without any values of its own, an instance has no place for them. */
+function withOwnValue(node: PageNode, field: string, value: Json | undefined): PageNode {
+  const { values = {}, ...rest } = node
+  const next = withKey(values, field, value)
+  return Object.keys(next).length === 0 ? rest : { ...rest, values: next }
 }
 
 function withKey(values: JsonObject, key: string, value: Json | undefined): JsonObject {
@@ -84,6 +92,7 @@ function withKey(values: JsonObject, key: string, value: Json | undefined): Json
 function findProblem(node: PageNode, at: ValueAddress, registry: Registry): string | undefined {
   if (at[0] === 'name') return validateName(node.name)[0]?.message
   if (at[0] === 'lock') return validateLock(node.lock)[0]?.message
+  if (at[0] === 'values') return validateValues(node, registry)[0]?.message
   if (at[0] === 'sizes' && !Object.hasOwn(SIZE_WORDS, at[1])) return `there is no size "${String(at[1])}"`
   const values = at[0] === 'sizes' ? (node.sizes[at[1]] ?? {}) : node[at[0]]
   return registry.check(node.kind, at[0], values)[0]?.message
@@ -93,6 +102,8 @@ function fieldTitle(node: PageNode, at: ValueAddress, registry: Registry): strin
   if (at[0] === 'name') return 'Name'
   if (at[0] === 'lock') return 'Lock'
   const key = at[at.length - 1]!
+  // What a field is called, its part says, which is another document.
+  if (at[0] === 'values') return 'Field'
   const { properties } = partSchema(getKind(registry, node.kind), at[0])
   return (Object.hasOwn(properties, key) ? properties[key]?.title : undefined) ?? key
 }

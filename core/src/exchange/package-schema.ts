@@ -101,6 +101,9 @@ function pageSchema(kinds: readonly BlockDefinition[]): object {
   }
 }
 
+/** What an instance says in the fields of its part, which says what each may be. */
+const VALUES = { type: 'object', minProperties: 1, maxProperties: 60, propertyNames: id }
+
 function nodeSchema(definition: BlockDefinition): object {
   const { kind, title, content, look, arrangement, slots } = definition
   const list = { type: 'array', items: { type: 'string', ...id }, uniqueItems: true }
@@ -119,6 +122,7 @@ function nodeSchema(definition: BlockDefinition): object {
         ),
         additionalProperties: false,
       },
+      ...(definition.linksTo ? { values: VALUES } : {}),
       content,
       look,
       sizes: {

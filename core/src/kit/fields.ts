@@ -27,6 +27,7 @@ export type Control =
   | 'icon'
   | 'date'
   | 'part'
+  | 'fields'
 
 export interface FieldSchema {
   readonly title: string

@@ -31,6 +31,8 @@ export interface PageNode {
   readonly lock?: 'all' | 'text'
   /** What is asked for in content fields without words, by their names; see `blocks/prompts.ts`. */
   readonly prompts?: Readonly<Record<string, string>>
+  /** What an instance says in the fields of its part, by their ids; where it says nothing, the part's own words stand. */
+  readonly values?: JsonObject
 }
 
 export type Nodes = Readonly<Record<NodeId, PageNode>>

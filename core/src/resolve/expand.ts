@@ -2,7 +2,9 @@
  * Instances of parts as what they show: the page as it would be if each of them were a copy of its part. All that is
  * asked of what is shown, such as headings, widths and what says nothing, is asked of that page.
  */
+import { FIELDS_KEY, filledIn, valuesByNode } from '../blocks/component-fields.ts'
 import { getKind, type Registry } from '../blocks/registry.ts'
+import { sameJson, type JsonObject } from '../page/json.ts'
 import { findNode, getNode, type NodeId, type Nodes, type Page, type PageNode } from '../page/page.ts'
 import { changedIds, withNodes } from '../page/with-nodes.ts'
 import { JOINED_PARTS } from '../page/joined.ts'
@@ -28,6 +30,8 @@ interface Source {
 /** A node that is shown as another one than it is stored. */
 interface Made {
   readonly source: PageNode
+  /** What the instance that it stands in has for it. */
+  readonly filled: JsonObject | undefined
   readonly node: PageNode
 }
 
@@ -121,7 +125,10 @@ export class Expander {
       after === undefined ||
       before.slots !== after.slots ||
       before.kind !== after.kind ||
-      this.#linkOf(before) !== this.#linkOf(after)
+      this.#linkOf(before) !== this.#linkOf(after) ||
+      before.values !== after.values ||
+      // The root of a part says which of its blocks are filled in.
+      before.content[FIELDS_KEY] !== after.content[FIELDS_KEY]
     )
   }
 
@@ -132,12 +139,17 @@ export class Expander {
       const source = getNode(page, id)
       next[id] = source
       for (const shown of this.#shownAs.get(id) ?? []) {
-        const node = { ...source, slots: this.#made.get(shown)!.node.slots }
-        this.#made.set(shown, { source, node })
+        const { filled, node: was } = this.#made.get(shown)!
+        const node = { ...this.#filledIn(source, filled), slots: was.slots }
+        this.#made.set(shown, { source, filled, node })
         next[shown] = node
       }
     }
     return { ...page, nodes: withNodes(expanded.nodes, next) }
+  }
+
+  #filledIn(source: PageNode, filled: JsonObject | undefined): PageNode {
+    return filled === undefined ? source : filledIn(source, filled, this.#registry)
   }
 
   #walk(page: Page): void {
@@ -151,38 +163,56 @@ export class Expander {
       if (source?.nodes !== page.nodes) foreign.set(id, source)
       return source
     }
-    const visit = (nodes: Nodes, id: NodeId, within: string, ring: readonly string[]): ShownId => {
+    const visit = (nodes: Nodes, id: NodeId, within: string, at: Within): ShownId => {
       const shown = within + id
       const source = nodes[id]!
+      const filled = at.values?.get(id)
       count++
       const slots = Object.entries(source.slots).map(
         ([slot, children]) =>
           [slot, id === page.root && slot === JOINED_PARTS ? children : placed(children)] as const,
       )
       function placed(children: readonly NodeId[]): readonly ShownId[] {
-        const all = children.flatMap((child) => show(nodes, child, within, ring))
+        const all = children.flatMap((child) => show(nodes, child, within, at))
         return all.length === children.length && all.every((one, i) => one === children[i]) ? children : all
       }
       const isSame = slots.every(([slot, children]) => children === source.slots[slot])
       if (within === '' && isSame) return shown
       const was = before.get(shown)
       const isKept =
-        was?.source === source && slots.every(([slot, list]) => sameIds(list, was.node.slots[slot]!))
-      const node = isSame ? source : isKept ? was.node : { ...source, slots: Object.fromEntries(slots) }
-      made.set(shown, { source, node })
+        was?.source === source &&
+        sameValues(was.filled, filled) &&
+        slots.every(([slot, list]) => sameIds(list, was.node.slots[slot]!))
+      const own = isKept ? was.node : this.#filledIn(source, filled)
+      const node = isSame || isKept ? own : { ...own, slots: Object.fromEntries(slots) }
+      made.set(shown, { source, filled, node })
       if (nodes === page.nodes) shownAs.set(id, [...(shownAs.get(id) ?? []), shown])
       return shown
     }
-    const show = (nodes: Nodes, id: NodeId, within: string, ring: readonly string[]): readonly ShownId[] => {
+    const show = (nodes: Nodes, id: NodeId, within: string, at: Within): readonly ShownId[] => {
+      const { ring } = at
       const part = this.#linkOf(nodes[id])
       // Parts that stand in each other would never end.
       const source = part === undefined || ring.includes(part) || count > MOST_SHOWN ? undefined : find(part)
       const inside = source ? Object.values(source.nodes[source.root]!.slots).flat() : []
-      if (inside.length === 0) return [visit(nodes, id, within, ring)]
-      return inside.flatMap((one) => show(source!.nodes, one, `${within}${id}/`, [...ring, part!]))
+      if (inside.length === 0) return [visit(nodes, id, within, at)]
+      const next = { ring: [...ring, part!], values: valuesByNode(source!.nodes[source!.root]!, nodes[id]!) }
+      return inside.flatMap((one) => show(source!.nodes, one, `${within}${id}/`, next))
     }
-    visit(page.nodes, page.root, '', [])
+    visit(page.nodes, page.root, '', { ring: [], values: undefined })
   }
+}
+
+/** What the nodes stand in that are gone through. */
+interface Within {
+  /** The parts around them, from the outside in. */
+  readonly ring: readonly string[]
+  /** What the innermost instance has for them. */
+  readonly values: ReadonlyMap<NodeId, JsonObject> | undefined
+}
+
+function sameValues(one: JsonObject | undefined, other: JsonObject | undefined): boolean {
+  return one === other || (one !== undefined && other !== undefined && sameJson(one, other))
 }
 
 function sameIds(one: readonly NodeId[], other: readonly NodeId[]): boolean {

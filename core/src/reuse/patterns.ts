@@ -3,6 +3,7 @@ import { newNode } from '../blocks/define-block.ts'
 import { getKind, type Registry } from '../blocks/registry.ts'
 import type { Starter } from '../blocks/starters.ts'
 import { copyFragment, type Fragment, type NewId } from '../edits/compose.ts'
+import { isComponent } from './component-values.ts'
 import { instanceFragment } from './shared-parts.ts'
 import { PART_PURPOSES, type PartPurpose, type PartType } from './part-facts.ts'
 import { getNode, PAGE_FORMAT, type NodeId, type Page, type PageNode } from '../page/page.ts'
@@ -62,6 +63,7 @@ function sharedStarter(saved: SavedArrangement, registry: Registry): Starter {
     purpose: 'sections',
     kind: getNode({ nodes }, rootId).kind,
     part: id,
+    isComponent: isComponent(document),
     build,
     buildRest: () => [],
   }

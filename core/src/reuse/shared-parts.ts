@@ -1,4 +1,5 @@
 /** Shared sections: made of blocks that are selected, shown by instances, and turned into copies again. */
+import { filledIn, valuesByNode } from '../blocks/component-fields.ts'
 import { newNode } from '../blocks/define-block.ts'
 import { getKind, type Registry } from '../blocks/registry.ts'
 import { slotRefusal } from '../blocks/slots.ts'
@@ -90,7 +91,8 @@ export function ownCopyEdits(
   const source = part === undefined ? undefined : findNode(session, part)
   const place = findPlace(session, instanceId)
   if (!source || !place) return { edits: [], copies: [] }
-  const fragments = childIds(source).map((id) => copyFragment(session, id, newId))
+  const shown = asFilledIn(session, source, getNode(session, instanceId), registry)
+  const fragments = childIds(source).map((id) => copyFragment(shown, id, newId))
   const inserts = fragments.map((fragment, i): Edit => ({
     edit: 'insert',
     ...place,
@@ -101,6 +103,22 @@ export function ownCopyEdits(
     edits: [{ edit: 'remove', nodeId: instanceId }, ...inserts],
     copies: fragments.map(({ rootId }) => rootId),
   }
+}
+
+/** The blocks of a part with what an instance says in its fields. */
+function asFilledIn(
+  source: Pick<Page, 'nodes'>,
+  root: PageNode,
+  instance: PageNode,
+  registry: Registry,
+): Pick<Page, 'nodes'> {
+  const values = valuesByNode(root, instance)
+  if (!values) return source
+  const filled = [...values].flatMap(([id, content]) => {
+    const node = findNode(source, id)
+    return node ? [[id, filledIn(node, content, registry)] as const] : []
+  })
+  return { nodes: { ...source.nodes, ...Object.fromEntries(filled) } }
 }
 
 /** A document that shows another part wherever it showed one. Both parts must be made of the same, sections or blocks. */
@@ -123,19 +141,21 @@ export function withCopies(
 ): Page {
   const nodes: Record<NodeId, PageNode> = {}
   const isInstance = (id: NodeId): boolean => linkedPart(getNode(document, id), registry) === part
-  const inside = childIds(getNode(source, source.root))
-  const copies = (): NodeId[] =>
-    inside.map((id) => {
-      const fragment = copyFragment(source, id, newId)
+  const root = getNode(source, source.root)
+  const copies = (instance: NodeId): NodeId[] => {
+    const shown = asFilledIn(source, root, getNode(document, instance), registry)
+    return childIds(root).map((id) => {
+      const fragment = copyFragment(shown, id, newId)
       Object.assign(nodes, fragment.nodes)
       return fragment.rootId
     })
+  }
   for (const [id, node] of Object.entries(document.nodes)) {
     if (isInstance(id)) continue
     const slots = Object.entries(node.slots).map(([slot, children]) => [
       slot,
       children.some(isInstance)
-        ? children.flatMap((child) => (isInstance(child) ? copies() : [child]))
+        ? children.flatMap((child) => (isInstance(child) ? copies(child) : [child]))
         : children,
     ])
     nodes[id] = { ...node, slots: Object.fromEntries(slots) as PageNode['slots'] }

@@ -4,6 +4,7 @@
  * and no layout shows: what is asked of the page alone, such as its outline, goes on without them. The root of a part has
  * the id of its document there.
  */
+import { FIELDS_KEY, fieldsOf } from '../blocks/component-fields.ts'
 import type { BlockDefinition } from '../blocks/define-block.ts'
 import { getKind, type Registry } from '../blocks/registry.ts'
 import { getNode, type NodeId, type Page, type PageNode } from '../page/page.ts'
@@ -96,9 +97,17 @@ function withFreeIds(
       slot,
       children.map((child) => renamed.get(child)!),
     ])
-    return [renamed.get(id)!, { ...node, slots: Object.fromEntries(slots) as PageNode['slots'] }]
+    const next = { ...node, slots: Object.fromEntries(slots) as PageNode['slots'] }
+    return [renamed.get(id)!, id === shared.root ? withFieldsOf(next, renamed) : next]
   })
   return { ...shared, root: renamed.get(shared.root)!, nodes: Object.fromEntries(nodes) as Page['nodes'] }
+}
+
+/** The root of a part whose fields point at blocks by their new ids. */
+function withFieldsOf(root: PageNode, renamed: ReadonlyMap<NodeId, NodeId>): PageNode {
+  if (root.content[FIELDS_KEY] === undefined) return root
+  const fields = fieldsOf(root).map((field) => ({ ...field, node: renamed.get(field.node) ?? field.node }))
+  return { ...root, content: { ...root.content, [FIELDS_KEY]: fields } }
 }
 
 /** Whether a slot of a page holds what it shares with others. */

@@ -8,7 +8,7 @@ import {
   type PartPage,
   type Reach,
 } from '@gullyline/core'
-import { DocumentEntity, PartEntity } from '../db/document-rows.ts'
+import { DocumentEntity, PartEntity, type DocumentRow } from '../db/document-rows.ts'
 import type { SiteData } from '../db/site-scope.ts'
 import { isLive, liveVersions } from './live.ts'
 import { thingsUsedBy } from './uses.ts'
@@ -64,24 +64,44 @@ async function describeParts(
   )
 }
 
+/** A version of a part, with its document brought up to the format of today. */
+type PartVersion = Version & { readonly page: Page }
+
 /**
  * Returns the documents of the parts that a document shows, at whatever depth: of each the version that is to go live, or
  * else the one that is live, or else the newest. Parts that do not exist are left out.
  */
-export async function partsToPublish(
+export function partsToPublish(
   at: SiteData,
   document: Page,
   goingLive: Readonly<Record<string, number | null>>,
-): Promise<Readonly<Record<string, Version & { readonly page: Page }>>> {
-  const found: Record<string, Version & { readonly page: Page }> = {}
+): Promise<Readonly<Record<string, PartVersion>>> {
+  return versionsOfParts(at, document, async (rows) => {
+    const live = await liveVersions(
+      at,
+      rows.map(({ id }) => id),
+    )
+    return ({ id, version }) => goingLive[id] ?? live.get(id)?.version ?? version
+  })
+}
+
+/** The same with the newest version of each. */
+export function newestParts(at: SiteData, document: Page): Promise<Readonly<Record<string, PartVersion>>> {
+  return versionsOfParts(at, document, () => Promise.resolve(({ version }) => version))
+}
+
+async function versionsOfParts(
+  at: SiteData,
+  document: Page,
+  chooserFor: (rows: readonly DocumentRow[]) => Promise<(row: DocumentRow) => number>,
+): Promise<Readonly<Record<string, PartVersion>>> {
+  const found: Record<string, PartVersion> = {}
   let pending = partsIn(document)
   while (pending.length > 0) {
     const rows = await at.manager.findBy(DocumentEntity, { id: In([...pending]), siteId: at.siteId })
-    const live = await liveVersions(at, pending)
-    const wanted = rows.map(({ id, version }) => ({
-      documentId: id,
-      number: goingLive[id] ?? live.get(id)?.version ?? version,
-    }))
+    if (rows.length === 0) break
+    const numberOf = await chooserFor(rows)
+    const wanted = rows.map((row) => ({ documentId: row.id, number: numberOf(row) }))
     for (const [id, version] of await findVersions(at, wanted, (one) => one))
       found[id] = { ...version, page: readDocument(version) }
     const next = new Set(wanted.flatMap(({ documentId }) => partsIn(found[documentId]!.page)))

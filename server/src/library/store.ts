@@ -22,6 +22,7 @@ import { DocumentEntity, PartEntity, type PartRow } from '../db/document-rows.ts
 import type { SiteChange, SiteData } from '../db/site-scope.ts'
 import { documentsShowing, reachOf } from '../documents/linked-parts.ts'
 import { liveVersions } from '../documents/live.ts'
+import { lockSite } from '../documents/site-row.ts'
 import { addDocument, insertVersion, lockDocument, type Author } from '../documents/store.ts'
 import { findNewest, findVersions, readDocument } from '../documents/versions.ts'
 import { refuseRing } from '../pages/rings.ts'
@@ -141,6 +142,8 @@ export async function replacePart(
   { instead }: ReplacePartRequest,
   by: Author,
 ): Promise<void> {
+  // As where parts are saved: the other one may be put into this one meanwhile.
+  await lockSite(at)
   await partRow(at, id)
   const own = readDocument(await findNewest(at, id))
   const other = instead === 'copies' ? undefined : await otherPart(at, own, instead.part)

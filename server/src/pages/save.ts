@@ -2,6 +2,7 @@
 import {
   defaultRegistry,
   validatePage,
+  valueProblems,
   type Page,
   type SharedSave,
   type SharedVersions,
@@ -9,6 +10,7 @@ import {
 } from '@gullyline/core'
 import { insertVersion, lockDocument, type Author, type LockedDocument } from '../documents/store.ts'
 import { readDocument, versionInfo } from '../documents/versions.ts'
+import { newestParts } from '../documents/linked-parts.ts'
 import { lockSite } from '../documents/site-row.ts'
 import { refuseRing } from './rings.ts'
 import { Refused } from '../http/errors.ts'
@@ -44,12 +46,12 @@ export async function savePage(
 ): Promise<SavedSections> {
   if (document !== undefined) refuseInvalid(document, 'page')
   refuseTwice(shared)
+  // Two saves at once could each close half of a ring. Before anything is read: what is read then is what the other saved.
+  if (shared.some(({ document: one }) => showsParts(one))) await lockSite(at)
   // The page is locked first, then what it shares, in the order of ids: two saves never each wait for the other.
   const page = await lockDocument(at, pageId)
   await refuseBinned(at, pageId)
   const parts: Part[] = document === undefined ? [] : [{ locked: page, base, document: document as Page }]
-  // Two saves at once could each close half of a ring.
-  if (shared.some(({ document: one }) => showsParts(one))) await lockSite(at)
   for (const one of shared.toSorted((a, b) => (a.id < b.id ? -1 : 1)))
     parts.push({ locked: await lockShared(at, one), base: one.base, document: one.document })
   const isSavedAlready = parts.every(({ locked }) => saveId !== undefined && locked.newest.saveId === saveId)
@@ -57,6 +59,7 @@ export async function savePage(
     refuseStaleParts(parts)
     for (const { locked, document: next } of parts) {
       const insert = locked === page ? insertPageVersion : insertVersion
+      await refuseValues(at, next)
       await insert(at, locked, { document: next, by, saveId })
     }
     await refuseRing(
@@ -86,6 +89,19 @@ function refuseInvalid(document: unknown, rootKind: string): void {
   throw new Refused(
     'not-valid',
     'The page could not be saved, because it is not a valid page. Your edits are kept in this tab.',
+    { problems },
+  )
+}
+
+/** Refuses what the blocks of components can't say. A field that its part has no more keeps its value: it may come back. */
+async function refuseValues(at: SiteData, document: Page): Promise<void> {
+  if (!Object.values(document.nodes).some(({ values }) => values)) return
+  const parts = Object.entries(await newestParts(at, document)).map(([id, { page }]) => [id, page] as const)
+  const problems = valueProblems(document, Object.fromEntries(parts), defaultRegistry)
+  if (problems.length === 0) return
+  throw new Refused(
+    'not-valid',
+    'The page could not be saved, because a component on it says what it can’t. Your edits are kept in this tab.',
     { problems },
   )
 }

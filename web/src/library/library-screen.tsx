@@ -4,6 +4,7 @@ import styled from 'styled-components'
 import { matchSorter } from 'match-sorter'
 import {
   getKind,
+  isComponent,
   PART_PURPOSES,
   savedStarter,
   screenRegistry,
@@ -169,7 +170,9 @@ function Parts({ context, parts }: PartsProps) {
                   <PartPicture part={part} context={context} />
                   <strong data-shared={part.type === 'shared' ? '' : undefined}>{part.name}</strong>
                   <small>
-                    {part.type === 'shared' ? reachOf(part) : PART_PURPOSES[part.purpose]}
+                    {part.type === 'shared'
+                      ? `${isComponent(part.document) ? 'Component · ' : ''}${reachOf(part)}`
+                      : PART_PURPOSES[part.purpose]}
                     {part.about && ` · ${part.about}`}
                   </small>
                 </PartCard>

@@ -4,6 +4,7 @@ import {
   getKind,
   getNode,
   instanceAround,
+  instanceFields,
   originOf,
   type NodeId,
   type PageNode,
@@ -15,6 +16,7 @@ import type { EditorStore } from '../session/editor-store.ts'
 import { whenTyping } from './active-editor.ts'
 import { trackBox } from './box-select.ts'
 import { frameToWindow } from './frame-geometry.ts'
+import { componentAround, fieldOfWords, shownPlace } from '../session/typed-field.ts'
 import { isInstance, pressedAt, seenAt, shownId } from './shown-ids.ts'
 
 export interface FrameHandlers {
@@ -57,12 +59,16 @@ export function listenToFrame(
     const target = event.target as Element
     const shown = shownIdAt(target)
     if (shown === undefined || isPictureOf(target, store)) return
-    const { id, around } = seenAt(shown)
+    const words = target.closest<HTMLElement>('[data-words]')?.dataset.words ?? ''
+    const field = fieldOfWords(store, shown, words)
+    const component = componentAround(store, shown)
+    const { id, around } = field ?? seenAt(component ?? shown)
     if (!findNode(store.state.page, id)) return
     // What was pressed twice is worked in, whatever instances it stands in.
     if (around !== store.state.around || id !== store.state.selection)
       store.dispatch({ type: 'select', id: id === store.state.page.root ? undefined : id, around })
     const point = { x: event.clientX, y: event.clientY }
+    if (component !== undefined && !field) return tellOfComponent(store)
     if (!store.state.typing) startTyping(store, id, target, point)
     // As in every text: pressing a word twice selects it.
     if (store.state.typing?.id === id) whenTyping((editing) => editing.selectWordAt(point))
@@ -81,8 +87,9 @@ export function listenToFrame(
 function isTyped(target: Element, store: EditorStore): boolean {
   const { typing } = store.state
   const words = target.closest<HTMLElement>('[data-words]')
-  if (!typing || words?.dataset.words !== typing.field) return false
-  return shownIdAt(words) === shownId(store, typing.id)
+  if (!typing || !words) return false
+  const place = shownPlace(store.state, typing, store.registry)
+  return words.dataset.words === place.words && shownIdAt(words) === place.shown
 }
 
 /** Whether this is a picture of the selected block, or where one will be. */
@@ -161,11 +168,38 @@ function isInside(target: Element, id: NodeId, store: EditorStore): boolean {
   return target.closest(isOf) !== null
 }
 
+/** Starts typing in the first field of a component that has words. Does nothing for a part without any. */
+function typeInFirstField(store: EditorStore, id: NodeId, start?: TypingStart): void {
+  const { state, registry } = store
+  const words = ['line', 'formatted-line', 'words', 'list']
+  const first = instanceFields(state.page, id, registry).find(({ schema }) => words.includes(schema.control))
+  if (!first) return
+  const at = start === 'all' ? { start } : {}
+  store.dispatch({ type: 'start-typing', typing: { id, field: first.field.id, ...at } })
+}
+
+/** What is no field of a component is the same in all of its instances. */
+function tellOfComponent(store: EditorStore): void {
+  const words = 'This belongs to the component. “Edit component” in the details changes it wherever it stands'
+  store.dispatch({ type: 'tell', words, tone: 'refused' })
+}
+
 /** Starts typing in the words under the pointer, or in the first that the block has. */
 export function startTyping(store: EditorStore, id: NodeId, target?: Element, start?: TypingStart): void {
   const node = getNode(store.state.page, id)
   const kind = getKind(store.registry, node.kind)
   const under = target?.closest<HTMLElement>('[data-words]')
+  if (kind.linksTo) {
+    const shown = under ? shownIdAt(under) : undefined
+    const field = under && shown !== undefined ? fieldOfWords(store, shown, under.dataset.words!) : undefined
+    if (field?.id !== id) return typeInFirstField(store, id, start)
+    store.dispatch({
+      type: 'start-typing',
+      typing: { id, field: field.field, ...(start ? { start } : {}) },
+      around: field.around,
+    })
+    return
+  }
   const isUnder = under != null && shownIdAt(under) === shownId(store, id)
   const field = isUnder ? under?.dataset.words : firstWordsField(kind, node)
   if (field === undefined) return
@@ -183,7 +217,7 @@ export function stepTyping(store: EditorStore, from: Element, by: 1 | -1): boole
   const next = at < 0 ? undefined : places[at + by]
   const shown = next && shownIdAt(next)
   if (shown === undefined) return false
-  startTyping(store, originOf(shown), next)
+  startTyping(store, fieldOfWords(store, shown, next?.dataset.words ?? '')?.id ?? originOf(shown), next)
   next?.scrollIntoView({ block: 'nearest' })
   return true
 }
@@ -192,8 +226,11 @@ export function stepTyping(store: EditorStore, from: Element, by: 1 | -1): boole
 function mayBeTyped(store: EditorStore, place: HTMLElement): boolean {
   const shown = shownIdAt(place)
   const field = place.dataset.words?.split('.')[0]
+  if (shown === undefined || field === undefined) return false
+  const ofInstance = fieldOfWords(store, shown, place.dataset.words!)
+  if (ofInstance) return ofInstance.around === store.state.around
   // The text after that of an instance is of another document.
-  if (shown === undefined || field === undefined || instanceAround(shown) !== store.state.around) return false
+  if (instanceAround(shown) !== store.state.around) return false
   const id = originOf(shown)
   if (!findNode(store.state.page, id)) return false
   return store.lockRefusal([{ edit: 'set', nodeId: id, at: ['content', field] }]) === undefined

@@ -1,7 +1,6 @@
 import { useEffect, useLayoutEffect, useRef } from 'react'
 import type { Editor } from '@tiptap/core'
 import {
-  findNode,
   getKind,
   getNode,
   joinBackEdits,
@@ -19,7 +18,7 @@ import { useNode, useStore, type EditorStore } from '../session/editor-store.ts'
 import { newId } from '../session/new-id.ts'
 import { setActiveEditor, typedParagraph } from './active-editor.ts'
 import { dropWish, listenForBar } from './bar-keys.ts'
-import { readField, topOf, withField } from './field-path.ts'
+import { typedField } from '../session/typed-field.ts'
 import { startTyping, stepTyping } from './frame-input.ts'
 import { pasteWhileTyping } from './paste-while-typing.ts'
 import { docOf, readWords, startTextEditor, takeEarly, type EdgeKey, type Words } from './text-editor.ts'
@@ -39,29 +38,29 @@ export function InlineWords({ tag, node: id, field, ...attributes }: InlineWords
   const store = useStore()
   const element = useRef<HTMLDivElement>(null)
   const editor = useRef<Editor>(undefined)
-  const content = useNode(id)?.content
-  const told = content && readField(content, field)
+  const node = useNode(id)
+  const told = node && typedField(store, { id, field })?.value
 
   useLayoutEffect(() => {
-    const node = store.state.page.nodes[id]
-    if (!element.current || !node) return
-    const kind = getKind(store.registry, node.kind)
+    const typed = typedField(store, { id, field })
+    if (!element.current || !typed) return
+    const { kind, control, value } = typed
     const title = kind.title.toLowerCase()
-    const { control } = kind.content.properties[topOf(field)] ?? {}
     const started = startTextEditor({
       element: element.current,
-      words: wordsOf(control, readField(node.content, field)),
+      words: wordsOf(control, value),
       label: `Text of the ${title}`,
       onEdgeKey: (key) => crossEdge(store, id, key, started.view.dom),
       start: startOnce(store.state.typing),
       onPaste: (running, event) => pasteWhileTyping(store, running, event),
       onChange: (next) => {
-        const before = store.state.page.nodes[id]?.content
-        if (!before || sameJson(next, readField(before, field))) return
+        const before = typedField(store, { id, field })
+        if (!before || sameJson(next, before.value)) return
         // What the page can't take must not stand on the canvas as if it had: all that is typed after it would be lost.
         if (!setTyped(store, id, field, next, { isDrawn: true }))
-          showWords(editor.current, wordsOf(control, readField(before, field)))
-        else if (kind.turning?.isText === true) queueMicrotask(() => turnMarked(store, id))
+          showWords(editor.current, wordsOf(control, before.value))
+        else if (kind.turning?.isText === true && !before.isOfInstance)
+          queueMicrotask(() => turnMarked(store, id))
       },
     })
     editor.current = started
@@ -87,12 +86,10 @@ export function InlineWords({ tag, node: id, field, ...attributes }: InlineWords
   // of this moment: a letter may have come since they were told.
   useEffect(() => {
     const running = editor.current
-    const node = store.state.page.nodes[id]
-    if (!running || !node) return
-    const { properties } = getKind(store.registry, node.kind).content
-    const value = readField(node.content, field)
-    const words = wordsOf(properties[topOf(field)]?.control, value)
-    if (!sameJson(readWords(running, words.form), value)) showWords(running, words)
+    const typed = typedField(store, { id, field })
+    if (!running || !typed) return
+    const words = wordsOf(typed.control, typed.value)
+    if (!sameJson(readWords(running, words.form), typed.value)) showWords(running, words)
   }, [told, store, id, field])
 
   // Any tag a kind renders; one name stands for all of them in the types.
@@ -117,13 +114,10 @@ function setTyped(
   value: Json,
   { isDrawn }: { readonly isDrawn: boolean },
 ): boolean {
-  const { kind, content } = getNode(store.state.page, id)
-  const top = topOf(field)
-  return store.do(
-    `Typed in ${getKind(store.registry, kind).title.toLowerCase()}`,
-    [{ edit: 'set', nodeId: id, at: ['content', top], value: withField(content, field, value)[top]! }],
-    { joinKey: `${id}/${field}`, origin: 'typing', isDrawn },
-  )
+  const typed = typedField(store, { id, field })
+  if (!typed) return false
+  const label = `Typed in ${typed.kind.title.toLowerCase()}`
+  return store.do(label, [typed.edit(value)], { joinKey: `${id}/${field}`, origin: 'typing', isDrawn })
 }
 
 /** Types what was pressed into words that are no longer typed in: at their end, or over all of them. */
@@ -132,11 +126,10 @@ export function typeUnseen(
   { id, field, start }: Typing,
   inputs: readonly EarlyInput[],
 ): void {
-  const node = findNode(store.state.page, id)
-  if (!node) return
-  const { control } = getKind(store.registry, node.kind).content.properties[topOf(field)] ?? {}
-  const value = readField(node.content, field)
-  const words = wordsOf(control, value)
+  const before = typedField(store, { id, field })
+  if (!before) return
+  const { value } = before
+  const words = wordsOf(before.control, value)
   const editor = startTextEditor({
     element: document.createElement('div'),
     words,
@@ -157,6 +150,8 @@ export function typeUnseen(
 function crossEdge(store: EditorStore, id: NodeId, key: EdgeKey, from: Element): boolean {
   const { page } = store.state
   if (key === 'Tab' || key === 'Shift+Tab') return stepTyping(store, from, key === 'Tab' ? 1 : -1)
+  // What a component is made of stays as it is.
+  if (getKind(store.registry, getNode(page, id).kind).linksTo) return false
   if (key === 'Enter') {
     const { turning } = getKind(store.registry, getNode(page, id).kind)
     const started = turning?.isLine === true && startParagraphEdits(page, id, store.registry, newId)

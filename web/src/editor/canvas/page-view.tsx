@@ -3,17 +3,17 @@ import {
   canvasCss,
   changedIds,
   isArrangedAlike,
-  originOf,
   renderStylesheet,
   SLOT_TAG,
   type Element,
-  type NodeId,
   type NodeRenderer,
   type Page,
   type Registry,
   type ShownId,
 } from '@gullyline/core'
-import { usePage, useStore, useTypingField } from '../session/editor-store.ts'
+import type { Typing } from '../session/editor-state.ts'
+import { usePage, useStore, useTypingAt } from '../session/editor-store.ts'
+import { shownPlace } from '../session/typed-field.ts'
 import { useRenderer } from '../session/site-view.ts'
 import { elementToReact } from './element-to-react.ts'
 import { PROMPT_CSS } from './prompt-css.ts'
@@ -44,15 +44,15 @@ function PieceView({ shown, piece }: { shown: ShownPage; piece: Piece }) {
 const NodeView = memo(function NodeView({ id }: { id: ShownId }) {
   const shown = useShownNode(id)
   const renderer = useRenderer()
-  const typing = useTypingField(id)
+  const store = useStore()
+  const typing = useTypingAt(id)
   return useMemo(() => {
     if (!shown) return null
     const { element } = renderer.render(shown)
-    return elementToReact(
-      typing === undefined ? element : markTyping(element, typing, originOf(shown.id)),
-      COMPONENTS,
-    )
-  }, [shown, renderer, typing])
+    if (!typing) return elementToReact(element, COMPONENTS)
+    const { words } = shownPlace(store.state, typing, store.registry)
+    return elementToReact(markTyping(element, words, typing), COMPONENTS)
+  }, [shown, renderer, typing, store])
 })
 
 function SlotOutlet({ node, name }: { node: ShownId; name: string }) {
@@ -61,8 +61,8 @@ function SlotOutlet({ node, name }: { node: ShownId; name: string }) {
 }
 
 /** The element with the field's words is handed over to the text editor, which owns everything inside it. */
-function markTyping(element: Element, field: string, id: NodeId): Element {
-  if (element.properties.dataWords === field) {
+function markTyping(element: Element, words: string, { id, field }: Typing): Element {
+  if (element.properties.dataWords === words) {
     return {
       ...element,
       tagName: TYPING_TAG,
@@ -72,7 +72,7 @@ function markTyping(element: Element, field: string, id: NodeId): Element {
   return {
     ...element,
     children: element.children.map((child) =>
-      child.type === 'element' ? markTyping(child, field, id) : child,
+      child.type === 'element' ? markTyping(child, words, { id, field }) : child,
     ),
   }
 }
@@ -103,7 +103,7 @@ function keptCss(shown: ShownPage, renderer: NodeRenderer, registry: Registry): 
       const before = known.page.nodes
       const isAlike = changedIds(before, page.nodes).every((id) => {
         const [a, b] = [before[id], page.nodes[id]]
-        return a !== undefined && b !== undefined && isArrangedAlike(registry, a, b)
+        return a !== undefined && b !== undefined && a.values === b.values && isArrangedAlike(registry, a, b)
       })
       if (isAlike) {
         known = { ...known, page }

@@ -3,6 +3,7 @@ import {
   findNode,
   getKind,
   instanceAround,
+  linkedPart,
   originOf,
   shownIdOf,
   stepsOf,
@@ -10,6 +11,7 @@ import {
   type ShownId,
 } from '@gullyline/core'
 import type { EditorStore } from '../session/editor-store.ts'
+import { hasFields } from '../session/node-name.ts'
 
 /** A node, and the instance that it is seen in; empty for one that is no part of any. */
 export interface Seen {
@@ -40,4 +42,10 @@ export function pressedAt({ state }: EditorStore, shown: ShownId): Seen {
 export function isInstance({ state, registry }: EditorStore, id: NodeId): boolean {
   const node = findNode(state.page, id)
   return node !== undefined && getKind(registry, node.kind).linksTo !== undefined
+}
+
+/** Whether a node is an instance that says something of its own. */
+export function isOfComponent({ state, registry }: EditorStore, id: NodeId): boolean {
+  const node = findNode(state.page, id)
+  return node !== undefined && hasFields(state.page, linkedPart(node, registry))
 }

@@ -16,6 +16,7 @@ import {
   type ShownNode,
 } from '@gullyline/core'
 import { useStore } from '../session/editor-store.ts'
+import { componentAround } from '../session/typed-field.ts'
 import { useRenderer } from '../session/site-view.ts'
 
 export type Audience = 'editor' | 'visitor'
@@ -101,6 +102,8 @@ export function useShownNode(id: ShownId): ShownNode | undefined {
 function isItsOwn(page: Page, shown: ShownId, registry: Registry, audience: Audience): boolean {
   const node = findNode(page, originOf(shown))
   if (audience !== 'editor' || node === undefined || getKind(registry, node.kind).usesSpot) return false
+  // What an instance says in its fields changes what is in it.
+  if (shown.includes('/') && componentAround({ state: { page, around: '' }, registry }, shown)) return false
   const inside = Object.values(node.slots).flat()
   return !inside.some((id) => getKind(registry, getNode(page, id).kind).linksTo)
 }

@@ -129,10 +129,7 @@ export function Editor({ store, sender, site, pages, summary, onDrawn }: EditorP
     // Where they can't be fetched now, they are once they are needed.
     for (const code of NEXT) code.load().catch(() => undefined)
     let isOpen = true
-    void loadAtLast(detailsCode, () => isOpen).then(async () => {
-      const { NEXT_OF_DETAILS } = await detailsCode.load()
-      for (const code of NEXT_OF_DETAILS) code.load().catch(() => undefined)
-    })
+    void loadAtLast(detailsCode, () => isOpen)
     void loadAtLast(checks, () => isOpen).then(() => isOpen && store.recheck())
     return () => {
       isOpen = false

@@ -9,6 +9,7 @@ import {
   patternRefusal,
   sharedPartOf,
   sharedRefusal,
+  withFieldsForAll,
   type NewPartRequest,
   type NodeId,
   type Page,
@@ -31,6 +32,17 @@ import { newId } from '../session/new-id.ts'
 const Fields = styled.form`
   display: grid;
   gap: 12px;
+`
+const Check = styled.label`
+  display: grid;
+  grid-template-columns: auto 1fr;
+  gap: 8px;
+  align-items: baseline;
+  small {
+    display: block;
+    color: var(--quiet);
+    font-size: 12px;
+  }
 `
 const Trouble = styled.p`
   color: var(--clay);
@@ -72,6 +84,9 @@ const MAKING: Readonly<Record<PartType, Making>> = {
   },
 }
 
+const COMPONENT_WORDS =
+  'A component is built once. Each page that shows it fills in its fields; a change of anything else in it is seen on all of them.'
+
 interface PartDialogProps {
   readonly type: PartType
   readonly onClose: () => void
@@ -108,8 +123,10 @@ function PartForm({ type, ids, onClose }: PartDialogProps & { readonly ids: read
   const [name, setName] = useState(() => nodeLabel(store.state.page, ids[0]!, store.registry))
   const [purpose, setPurpose] = useState<PartPurpose>('other')
   const [about, setAbout] = useState('')
+  const [isComponent, setComponent] = useState(false)
   const save = useAct(async () => {
-    const document = documentOf(store.state.page, ids, store.registry, newId)
+    const made = documentOf(store.state.page, ids, store.registry, newId)
+    const document = isComponent ? withFieldsForAll(made, store.registry, newId) : made
     const body: NewPartRequest = { type, name, purpose, about, document }
     const saved = await request<SavedPart>(inSite('/parts'), { method: 'POST', body })
     done(store, ids, saved)
@@ -119,14 +136,14 @@ function PartForm({ type, ids, onClose }: PartDialogProps & { readonly ids: read
   const isReady = name.trim() !== '' && !save.isBusy
   return (
     <Dialog
-      title={title}
+      title={isComponent ? 'Make component' : title}
       isForm
       onClose={onClose}
       acts={
         <>
           <Button onPress={onClose}>Cancel</Button>
           <MainButton type="submit" form={form} isDisabled={!isReady}>
-            {act}
+            {isComponent ? 'Make component' : act}
           </MainButton>
         </>
       }
@@ -138,10 +155,25 @@ function PartForm({ type, ids, onClose }: PartDialogProps & { readonly ids: read
           if (isReady) save.run()
         }}
       >
-        <p>{words}</p>
+        <p>{isComponent ? COMPONENT_WORDS : words}</p>
         <LineField label="Name" value={name} onChange={setName} autoFocus />
         <PurposeField value={purpose} onChange={setPurpose} />
         <LineField label="Description" value={about} onChange={setAbout} />
+        {type === 'shared' && (
+          <Check>
+            <input
+              type="checkbox"
+              checked={isComponent}
+              onChange={(event) => setComponent(event.target.checked)}
+            />
+            <span>
+              Component: each page fills in its own texts
+              <small>
+                Its texts, pictures and links become fields. Everything else stays the same everywhere.
+              </small>
+            </span>
+          </Check>
+        )}
       </Fields>
       {save.trouble && <Trouble role="alert">{save.trouble}</Trouble>}
     </Dialog>

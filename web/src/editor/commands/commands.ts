@@ -29,7 +29,7 @@ import {
 } from './acts.ts'
 import { COMMAND_IDS, COMMANDS, type CommandId } from './command-list.ts'
 import { startTyping } from '../canvas/frame-input.ts'
-import { isInstance } from '../canvas/shown-ids.ts'
+import { isInstance, isOfComponent } from '../canvas/shown-ids.ts'
 import { makeOwnCopy } from './shared-acts.ts'
 import { useStore, type EditorStore } from '../session/editor-store.ts'
 
@@ -56,7 +56,7 @@ const RUNS: Readonly<Record<CommandId, Run>> = {
   undo: (store) => store.dispatch({ type: 'undo' }),
   redo: (store) => store.dispatch({ type: 'redo' }),
   type: withSelection((store, id) =>
-    isInstance(store, id) ? openInstance(store, id) : startTyping(store, id),
+    isInstance(store, id) && !isOfComponent(store, id) ? openInstance(store, id) : startTyping(store, id),
   ),
   out: stepOut,
   next: (store) => selectSibling(store, 1),

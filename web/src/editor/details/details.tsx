@@ -1,8 +1,8 @@
 import { ChevronDown, ChevronUp, Copy, PanelRightClose, Trash2, Type } from 'lucide-react'
-import { memo, useMemo, useReducer, useState } from 'react'
+import { memo, useEffect, useMemo, useReducer, useState } from 'react'
 import { flushSync } from 'react-dom'
 import styled from 'styled-components'
-import { findNode, getKind, linkedPart, partAt, type NodeId, type SizeKey } from '@gullyline/core'
+import { findNode, getKind, linkedPart, partAt, type NodeId, type Page, type SizeKey } from '@gullyline/core'
 import { later } from '../../ui/later.ts'
 import { useValue } from '../../ui/value.ts'
 import { LaterPart } from '../../ui/later-part.tsx'
@@ -11,11 +11,19 @@ import { IconButton } from '../../ui/controls.tsx'
 import { keysOf, type CommandId } from '../commands/command-list.ts'
 import { useRunCommand } from '../commands/commands.ts'
 import { selectedIds } from '../session/editor-state.ts'
-import { useEditor, useEditorAfterPaint, useNode, usePage, useStore } from '../session/editor-store.ts'
+import {
+  useEditor,
+  useEditorAfterPaint,
+  useNode,
+  usePage,
+  useStore,
+  type EditorStore,
+} from '../session/editor-store.ts'
 import { focusCanvas } from '../canvas/focus-canvas.ts'
 import { SelectionMenuButton } from '../commands/selection-menu.tsx'
 import { KindIcon } from '../chrome/kind-icon.ts'
 import { NodeProblems } from '../problems/node-problems.tsx'
+import { hasFields, sortOf } from '../session/node-name.ts'
 import { reachWords } from '../session/reach.ts'
 import { useSiteView } from '../session/site-view.ts'
 import { ColumnsControl } from './columns-control.tsx'
@@ -29,6 +37,8 @@ import { Settings } from './settings.tsx'
 
 /** What can be done with an instance of a shared section. */
 const instanceActs = later(() => import('./instance-acts.tsx'))
+/** Which values of a block inside a part are fields. */
+const declaredFields = later(() => import('./declared-fields.tsx'))
 /** The list of a block's items. */
 const items = later(() => import('./items.tsx'))
 
@@ -77,6 +87,10 @@ export interface DetailsProps {
 
 /** Everything that can be set on what is selected. What is set stands first; the rest is found by typing its name. */
 export function Details({ size, onFold }: DetailsProps) {
+  useEffect(() => {
+    // Where they can't be fetched now, they are once they are needed.
+    for (const code of NEXT) code.load().catch(() => undefined)
+  }, [])
   // For the next block, too: who sets the look of one mostly sets that of others.
   const [isLookOpen, setLookOpen] = useState(false)
   const store = useStore()
@@ -85,6 +99,7 @@ export function Details({ size, onFold }: DetailsProps) {
   const [, catchUp] = useReducer((count: number) => count + 1, 0)
   const root = usePage((page) => page.root)
   const isTyping = useEditor((state) => state.typing !== undefined)
+  const isInPart = useEditorAfterPaint((state) => state.around !== '')
   const id = selection ?? root
   const isPage = selection === undefined
   const now = useNode(id)
@@ -136,6 +151,11 @@ export function Details({ size, onFold }: DetailsProps) {
               </LaterPart>
             )}
             <Settings id={id} node={node} size={size} isLookOpen={isLookOpen} onLookOpen={setLookOpen} />
+            {isInPart && (
+              <LaterPart key={`${id} fields`} code={declaredFields}>
+                {({ DeclaredFields }) => <DeclaredFields key={id} id={id} />}
+              </LaterPart>
+            )}
           </Own>
           <NodeProblems id={id} />
         </>
@@ -153,7 +173,7 @@ const Reach = styled.p`
   font-size: 12px;
 `
 /** What comes as soon as the pane is there, since it is needed first. */
-export const NEXT_OF_DETAILS = [items, linkField, variantField]
+const NEXT = [items, linkField, variantField]
 
 interface NodeHeadProps {
   readonly id: NodeId
@@ -163,15 +183,18 @@ interface NodeHeadProps {
 }
 
 function NodeHead({ id, kind: name, isPage, onFold }: NodeHeadProps) {
-  const { mayChange, registry } = useStore()
+  const store = useStore()
+  const { mayChange, registry } = store
   const count = useEditor((state) => selectedIds(state).length)
+  const title = usePage((page) => (findNode(page, id) ? sortOf(store, page, id) : ''))
+  const isComponent = usePage((page) => hasFields(page, partOfInstance(store, page, id)))
   const kind = getKind(registry, name)
   return (
     <Head>
       <NodePath id={id} />
       <Title>
         <KindIcon kind={name} size={17} />
-        {kind.title}
+        {title}
         <FoldButton onFold={onFold} />
       </Title>
       {count > 1 && (
@@ -182,7 +205,9 @@ function NodeHead({ id, kind: name, isPage, onFold }: NodeHeadProps) {
       <Quiet>
         {isPage
           ? `Select a block on the page or in the spine to ${mayChange ? 'change it' : 'see its settings'}.`
-          : kind.about}
+          : isComponent
+            ? 'Fill in its fields here, or by double-clicking them on the page'
+            : kind.about}
       </Quiet>
       <SharedReach id={id} />
       {!isPage && mayChange && kind.group !== 'root' && <NodeActs canType={typable(kind)} />}
@@ -190,13 +215,18 @@ function NodeHead({ id, kind: name, isPage, onFold }: NodeHeadProps) {
   )
 }
 
+function partOfInstance({ registry }: EditorStore, page: Page, id: NodeId): string | undefined {
+  const node = findNode(page, id)
+  return node && linkedPart(node, registry)
+}
+
 /** What a change here changes besides this page. */
 function SharedReach({ id }: { id: NodeId }) {
-  const { linked, registry } = useStore()
+  const store = useStore()
+  const { linked } = store
   const part = usePage((page) => {
-    const node = findNode(page, id)
     // An instance says where what it shows stands; it is a part of the page itself.
-    return node ? (linkedPart(node, registry) ?? partAt(page, id)) : 'page'
+    return findNode(page, id) ? (partOfInstance(store, page, id) ?? partAt(page, id)) : 'page'
   })
   const view = useSiteView()
   const parts = useValue(linked)

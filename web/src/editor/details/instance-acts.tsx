@@ -6,9 +6,11 @@ import { Picker } from '../../ui/picker.tsx'
 import { openInstance } from '../commands/acts.ts'
 import { keysOf } from '../commands/command-list.ts'
 import { makeOwnCopy, replaceBy } from '../commands/shared-acts.ts'
-import { useNode, useStore } from '../session/editor-store.ts'
+import { useNode, usePage, useStore } from '../session/editor-store.ts'
 import { otherShared } from '../../library/other-shared.ts'
+import { hasFields } from '../session/node-name.ts'
 import { Quiet } from './group.tsx'
+import { InstanceFields } from './instance-fields.tsx'
 
 const Acts = styled.div`
   display: grid;
@@ -22,24 +24,32 @@ export function InstanceActs({ id }: { readonly id: NodeId }) {
   const node = useNode(id)
   const { data: parts = [] } = useParts()
   const part = node && linkedPart(node, store.registry)
+  const word = usePage((page) => (hasFields(page, part) ? 'component' : 'shared section'))
   const own = parts.find(({ id: one }) => one === part)
   const others = own ? otherShared(parts, own) : []
   return (
-    <Acts>
-      <Quiet>Changes in it are seen wherever it stands.</Quiet>
-      <Button onPress={() => openInstance(store, id)}>Edit shared section</Button>
-      <Button onPress={() => makeOwnCopy(store, id)}>{keysOf('own-copy').title}</Button>
-      {others.length > 0 && (
-        <Picker
-          label="Replace by"
-          options={others.map((one) => ({ id: one.id, title: one.name }))}
-          value=""
-          onChange={(chosen) => {
-            const other = others.find((one) => one.id === chosen)
-            if (other) replaceBy(store, id, other)
-          }}
-        />
-      )}
-    </Acts>
+    <>
+      <InstanceFields id={id} />
+      <Acts>
+        <Quiet>
+          {word === 'component'
+            ? 'All but these fields is the same wherever the component stands.'
+            : 'Changes in it are seen wherever it stands.'}
+        </Quiet>
+        <Button onPress={() => openInstance(store, id)}>Edit {word}</Button>
+        <Button onPress={() => makeOwnCopy(store, id)}>{keysOf('own-copy').title}</Button>
+        {others.length > 0 && (
+          <Picker
+            label="Replace by"
+            options={others.map((one) => ({ id: one.id, title: one.name }))}
+            value=""
+            onChange={(chosen) => {
+              const other = others.find((one) => one.id === chosen)
+              if (other) replaceBy(store, id, other)
+            }}
+          />
+        )}
+      </Acts>
+    </>
   )
 }

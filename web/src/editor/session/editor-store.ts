@@ -3,7 +3,6 @@ import {
   applyEdits,
   changedIds,
   findNode,
-  instanceAround,
   lockRefusal,
   originOf,
   partsShownBy,
@@ -22,8 +21,9 @@ import {
 import { afterPaint } from '../../ui/after-paint.ts'
 import { Value } from '../../ui/value.ts'
 import type { LinkedParts } from './session.ts'
+import { shownPlace, typedField } from './typed-field.ts'
 import { editsOf, type Journal } from './journal.ts'
-import { reduceEditor, type EditorAction, type EditorState } from './editor-state.ts'
+import { reduceEditor, type EditorAction, type EditorState, type Typing } from './editor-state.ts'
 
 interface StoreOptions {
   readonly mayChange?: boolean
@@ -111,7 +111,8 @@ export class EditorStore {
     if (!this.mayChange && CHANGES.has(action.type)) return NOT_ALLOWED
     if (action.type !== 'start-typing') return action
     const { id, field } = action.typing
-    const words = this.lockRefusal([{ edit: 'set', nodeId: id, at: ['content', field.split('.')[0]!] }])
+    const typed = typedField({ state: this.#state, registry: this.registry }, { id, field })
+    const words = typed && this.lockRefusal([typed.edit('')])
     return words === undefined ? action : { type: 'tell', words, tone: 'refused' }
   }
 
@@ -165,7 +166,8 @@ export class EditorStore {
   #tellNodes(before: EditorState, next: EditorState): void {
     const ids = new Set(before.page === next.page ? [] : changedIds(before.page.nodes, next.page.nodes))
     if (before.typing !== next.typing)
-      for (const typing of [before.typing, next.typing]) if (typing) ids.add(typing.id)
+      for (const state of [before, next])
+        if (state.typing) ids.add(shownPlace(state, state.typing, this.registry).origin)
     for (const id of ids) for (const listener of this.#nodeListeners.get(id) ?? []) listener()
   }
 
@@ -339,12 +341,13 @@ export function useNode(id: NodeId): PageNode | undefined {
   return useNodeState(id, (state) => findNode(state.page, id))
 }
 
-/** The field of a node that is being typed in where it is shown, or undefined. */
-export function useTypingField(shown: ShownId): string | undefined {
-  const id = originOf(shown)
-  return useNodeState(id, ({ typing, around }) =>
-    typing?.id === id && around === instanceAround(shown) ? typing.field : undefined,
-  )
+/** What is being typed in what is shown here, or undefined. */
+export function useTypingAt(shown: ShownId): Typing | undefined {
+  const { registry } = useStore()
+  return useNodeState(originOf(shown), (state) => {
+    if (!state.typing) return undefined
+    return shownPlace(state, state.typing, registry).shown === shown ? state.typing : undefined
+  })
 }
 
 function useNodeState<T>(id: NodeId, select: (state: EditorState) => T): T {

@@ -16,8 +16,8 @@ import {
 import { useParts } from '../../api/hooks.ts'
 import { Card } from '../../ui/card.ts'
 import { FindBox, Keys, Tabs } from '../../ui/controls.tsx'
-import { typeInNew } from '../canvas/frame-input.ts'
-import { isInstance } from '../canvas/shown-ids.ts'
+import { startTyping, typeInNew } from '../canvas/frame-input.ts'
+import { isInstance, isOfComponent } from '../canvas/shown-ids.ts'
 import { trackPress } from '../drag/drag-session.ts'
 import { usePage, useStore, type EditorStore } from '../session/editor-store.ts'
 import { findStarters } from './find-starters.ts'
@@ -173,7 +173,9 @@ export function Shelf() {
     )
     remember(starter.id)
     shelf.close()
-    if (placed !== undefined && !isInstance(store, placed)) typeInNew(store, placed)
+    if (placed === undefined) return
+    if (isOfComponent(store, placed)) startTyping(store, placed, undefined, 'all')
+    else if (!isInstance(store, placed)) typeInNew(store, placed)
   }
   return (
     <Tray
@@ -252,8 +254,8 @@ const TYPES = {
   shared: 'Shared section',
 } as const
 
-function typeWords({ type, isSaved }: Starter): string {
-  if (type === 'shared') return TYPES.shared
+function typeWords({ type, isSaved, isComponent }: Starter): string {
+  if (type === 'shared') return isComponent === true ? 'Component' : TYPES.shared
   return isSaved === true ? `Saved ${TYPES[type].toLowerCase()}` : TYPES[type]
 }
 

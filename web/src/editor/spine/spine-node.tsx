@@ -20,7 +20,7 @@ import {
 import { trackPress } from '../drag/drag-session.ts'
 import { pressedAt } from '../canvas/shown-ids.ts'
 import { useEditor, useNode, usePage, useStore, type EditorStore } from '../session/editor-store.ts'
-import { nodeName } from '../session/node-name.ts'
+import { nodeName, sortOf } from '../session/node-name.ts'
 import { afterPaint } from '../../ui/after-paint.ts'
 import { useValue } from '../../ui/value.ts'
 import { TYPING_PAUSE_MS, useLater } from '../../ui/use-later.ts'
@@ -287,7 +287,7 @@ function SpineRow({ id, node, level, isShared = false, isOpen, onFold }: SpineRo
   const isSelected = useEditor((state) => state.selection === id || state.also.includes(id))
   const isFirst = useEditor((state) => state.selection === undefined && pageChildIds(state.page)[0] === id)
   const label = useLabel(id)
-  const kind = getKind(store.registry, node.kind).title
+  const kind = usePage((page) => (findNode(page, id) ? sortOf(store, page, id) : ''))
   const problem = useShownProblem(id, level === 1)
 
   useEffect(() => {

@@ -1,0 +1,143 @@
+import { X } from 'lucide-react'
+import styled from 'styled-components'
+import {
+  FIELDS_KEY,
+  fieldsOf,
+  fillable,
+  findNode,
+  getKind,
+  getNode,
+  LONGEST_FIELD_HELP,
+  LONGEST_FIELD_NAME,
+  newField,
+  partAt,
+  type ComponentField,
+  type Json,
+  type NodeId,
+} from '@gullyline/core'
+import { fieldBox, IconButton } from '../../ui/controls.tsx'
+import { usePage, useStore } from '../session/editor-store.ts'
+import { newId } from '../session/new-id.ts'
+import { Group, GroupTitle, Quiet } from './group.tsx'
+import { useTyped } from './use-typed.ts'
+
+const Declared = styled.div`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
+  gap: 4px 6px;
+  align-items: center;
+  padding-bottom: 6px;
+  small {
+    grid-column: 1 / -1;
+    color: var(--quiet);
+    font-size: 12px;
+  }
+  input:nth-of-type(2) {
+    grid-column: 1 / -1;
+  }
+`
+const Box = styled.input`
+  ${fieldBox}
+`
+const Choice = styled.select`
+  ${fieldBox}
+`
+
+/**
+ * Which values of a block inside a part are fields, so that each instance says something else there. A part with fields is
+ * a component.
+ */
+export function DeclaredFields({ id }: { readonly id: NodeId }) {
+  const store = useStore()
+  const part = usePage((page) => (findNode(page, id) ? partAt(page, id) : 'page'))
+  const root = usePage((page) => findNode(page, part))
+  const kindName = usePage((page) => findNode(page, id)?.kind)
+  if (!root || kindName === undefined || id === part || part === 'page') return null
+  const kind = getKind(store.registry, kindName)
+  const fields = fieldsOf(root)
+  const own = fields.filter((field) => field.node === id)
+  const left = fillable(kind).filter(([key]) => !own.some((field) => field.key === key))
+  if (own.length + left.length === 0) return null
+  const set = (next: readonly ComponentField[], label: string, joinKey?: string): boolean =>
+    store.do(
+      label,
+      [{ edit: 'set', nodeId: part, at: ['content', FIELDS_KEY], value: next as unknown as Json }],
+      joinKey === undefined ? {} : { joinKey },
+    )
+  const change = (changed: ComponentField, what: 'name' | 'help'): boolean =>
+    set(
+      fields.map((field) => (field.id === changed.id ? changed : field)),
+      `Changed the ${what} of a field`,
+      `${changed.id}/${what}`,
+    )
+  return (
+    <Group aria-label="Component fields">
+      <GroupTitle>Component fields</GroupTitle>
+      {own.length === 0 && <Quiet>What is made a field can say something else wherever this stands.</Quiet>}
+      {own.map((field) => (
+        <OneDeclared
+          key={field.id}
+          field={field}
+          title={kind.content.properties[field.key]?.title ?? field.key}
+          onChange={change}
+          onRemove={() =>
+            set(
+              fields.filter((one) => one.id !== field.id),
+              `“${field.name}” is no field any more`,
+            )
+          }
+        />
+      ))}
+      {left.length > 0 && (
+        <Choice
+          aria-label="Make a field of"
+          value=""
+          onChange={(event) => {
+            const key = event.target.value
+            const node = getNode(store.state.page, id)
+            const field = newField(fields, { node: id, key }, getKind(store.registry, node.kind), newId)
+            set([...fields, field], `Made “${field.name}” a field`)
+          }}
+        >
+          <option value="">Make a field of…</option>
+          {left.map(([key, field]) => (
+            <option key={key} value={key}>
+              {field.title}
+            </option>
+          ))}
+        </Choice>
+      )}
+    </Group>
+  )
+}
+
+interface OneDeclaredProps {
+  readonly field: ComponentField
+  /** What the value is called in the block. */
+  readonly title: string
+  readonly onChange: (field: ComponentField, what: 'name' | 'help') => boolean
+  readonly onRemove: () => void
+}
+
+function OneDeclared({ field, title, onChange, onRemove }: OneDeclaredProps) {
+  const name = useTyped(field.name, (typed) => onChange({ ...field, name: typed }, 'name'))
+  const help = useTyped(field.help ?? '', (typed) => {
+    const { help: _help, ...rest } = field
+    return onChange(typed === '' ? rest : { ...rest, help: typed }, 'help')
+  })
+  return (
+    <Declared>
+      <small>{title}</small>
+      <Box aria-label={`Name of the field for ${title}`} maxLength={LONGEST_FIELD_NAME} {...name} />
+      <IconButton label={`Make ${field.name} no field`} onPress={onRemove}>
+        <X size={15} strokeWidth={1.75} />
+      </IconButton>
+      <Box
+        aria-label={`Help for ${field.name}`}
+        placeholder="What to fill in"
+        maxLength={LONGEST_FIELD_HELP}
+        {...help}
+      />
+    </Declared>
+  )
+}
