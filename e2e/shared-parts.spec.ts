@@ -369,7 +369,11 @@ test('a component: made of blocks, its fields filled in on the page and in the d
   await expect(canvas.getByRole('heading', { name: 'More here' })).toBeVisible()
 
   // The component itself: another name for the field, with help.
+  await cards.last().click()
   await details.getByRole('button', { name: 'Edit component' }).click()
+  // What is worked in shows what the component says, and not what this instance fills in.
+  await expect(canvas.getByRole('heading', { name: 'Said by keys' })).toHaveCount(0)
+  await expect(canvas.getByRole('heading', { name: 'More here' })).toHaveCount(2)
   await details.getByRole('textbox', { name: 'Name of the field for Text' }).fill('Title')
   await details.getByRole('textbox', { name: 'Help for Title' }).fill('In three words')
   await details.getByRole('textbox', { name: 'Text', exact: true }).fill('Said by the component')
@@ -378,7 +382,7 @@ test('a component: made of blocks, its fields filled in on the page and in the d
   await expect(canvas.getByRole('heading', { name: 'Said by the component' })).toBeVisible()
   await expect(canvas.getByRole('heading', { name: 'Said by keys' })).toBeVisible()
   await expect(details.getByText('In three words')).toBeVisible()
-  await expect(details.getByRole('textbox', { name: 'Title' })).toHaveValue('Said by the component')
+  await expect(details.getByRole('textbox', { name: 'Title' })).toHaveValue('Said by keys')
 
   await page.keyboard.press('Control+s')
   await expectSaved(page)

@@ -218,6 +218,20 @@ describe('a session with a component', () => {
     expect(new Expander(together).update(all.page).nodes['i0/title']).toEqual(last.nodes['i0/title'])
   })
 
+  test('the instance that is worked in shows what the component says, the others what they fill in', () => {
+    const expander = new Expander(together)
+    const at = ['values', fieldIds.Heading!] as const
+    const said = applyEdit(session(), { edit: 'set', nodeId: 'i0', at, value: 'Saturn' }, together)
+    if (!said.ok) throw new Error(said.message)
+    const both = applyEdit(said.page, { edit: 'set', nodeId: 'i1', at, value: 'Mars' }, together)
+    if (!both.ok) throw new Error(both.message)
+    const headings = (page: Page) => ['i0', 'i1'].map((id) => page.nodes[`${id}/title`]!.content.text)
+    expect(headings(expander.update(both.page))).toEqual(['Saturn', 'Mars'])
+    expect(headings(expander.update(both.page, 'i0'))).toEqual(['An open night', 'Mars'])
+    expect(headings(expander.update(both.page, 'i1'))).toEqual(['Saturn', 'An open night'])
+    expect(headings(expander.update(both.page))).toEqual(['Saturn', 'Mars'])
+  })
+
   test('a field that is taken away sets its values aside, and they are there again when it comes back', () => {
     const before = session()
     const set = (value: Json) => ({ edit: 'set', nodeId: 'card', at: ['content', 'fields'], value }) as const

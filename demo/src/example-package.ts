@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises'
 import { basename } from 'node:path'
-import { PACKAGE_FORMAT, type PagePackage } from '@gullyline/core'
+import { defaultRegistry, PACKAGE_FORMAT, withCopies, type Page, type PagePackage } from '@gullyline/core'
 import { demoSite } from './site.ts'
 
 /** Size of the pictures in px, as `make/pictures.ts` paints them. */
@@ -28,7 +28,7 @@ export async function examplePackage(): Promise<PagePackage> {
     site: { name: demoSite.name, language: demoSite.language, home: '/' },
     title: home.title,
     description: home.description,
-    page: home.document,
+    page: withoutParts(home.document),
     header: demoSite.header,
     footer: demoSite.footer,
     look: demoSite.look,
@@ -36,6 +36,16 @@ export async function examplePackage(): Promise<PagePackage> {
     media: Object.fromEntries(media),
     fonts: Object.fromEntries(fonts),
   }
+}
+
+/** A package holds one page: what it shares with others comes as copies. */
+function withoutParts(page: Page): Page {
+  let count = 0
+  const newId = (): string => `copy${count++}`
+  return demoSite.parts.reduce(
+    (before, { id, document }) => withCopies(before, id, document, defaultRegistry, newId),
+    page,
+  )
 }
 
 function pathOf(slug: string, parentId: string | undefined): string {

@@ -1,18 +1,13 @@
 /** What the sample pages share. */
-import type { Link, Page, PageMore, PartPurpose } from '@gullyline/core'
 import {
-  block,
-  button,
-  document,
-  heading,
-  para,
-  picture,
-  row,
-  section,
-  stack,
-  text,
-  type Sketch,
-} from './sketch.ts'
+  fieldsOf,
+  type JsonObject,
+  type Link,
+  type Page,
+  type PageMore,
+  type PartPurpose,
+} from '@gullyline/core'
+import { block, document, heading, para, picture, section, stack, text, type Sketch } from './sketch.ts'
 
 export interface DemoPage {
   readonly id: string
@@ -101,9 +96,17 @@ export const card = (id: string, alt: string, title: string, words: string, more
     more,
   )
 
-/** Where a shared section of the sample site stands. */
-export const shared = (part: DemoPart): Sketch =>
-  block(`linked-${part.document.nodes[part.id]!.kind.split('-')[1]!}`, { part: part.id })
+/** Where a shared section of the sample site stands, or a component with what it says there, by the names of its fields. */
+export const shared = (part: DemoPart, values: JsonObject = {}): Sketch => {
+  const root = part.document.nodes[part.id]!
+  const filled = fieldsOf(root).flatMap(({ id, name }) =>
+    Object.hasOwn(values, name) ? [[id, values[name]!] as const] : [],
+  )
+  return {
+    ...block(`linked-${root.kind.split('-')[1]!}`, { part: part.id }),
+    ...(filled.length > 0 ? { values: Object.fromEntries(filled) } : {}),
+  }
+}
 
 export const heroBlock = (
   title: string,

@@ -1,6 +1,6 @@
 /** What stands on several pages of the sample site, and is the same on all of them. */
-import { withRootId } from '@gullyline/core'
-import { to, type DemoPart } from './page-parts.ts'
+import { defaultRegistry, withFieldsForAll, withRootId } from '@gullyline/core'
+import { card, to, type DemoPart } from './page-parts.ts'
 import { bold, button, document, heading, para, row, section, stack, text } from './sketch.ts'
 
 export const openingHours: DemoPart = {
@@ -59,4 +59,33 @@ export const callToJoin: DemoPart = {
   ),
 }
 
-export const parts: readonly DemoPart[] = [openingHours, callToJoin]
+let fields = 0
+
+/** Something in the sky: its picture, what it is, what to know of it, and where to look. */
+export const skyCard: DemoPart = {
+  id: 'tmsky',
+  name: 'Sky card',
+  purpose: 'pictures',
+  about: 'Something to see in the sky, and where to look for it',
+  document: withFieldsForAll(
+    withRootId(
+      document('pk', {
+        kind: 'shared-blocks',
+        inside: [
+          card(
+            'tmcluster',
+            'Eleven bright stars wrapped in blue haze',
+            'Something to see',
+            'What is worth knowing of it.',
+            text([para(bold('Where and when to look'))], { look: { variant: 'note' } }),
+          ),
+        ],
+      }),
+      'tmsky',
+    ),
+    defaultRegistry,
+    () => `skyfield${fields++}`,
+  ),
+}
+
+export const parts: readonly DemoPart[] = [openingHours, callToJoin, skyCard]

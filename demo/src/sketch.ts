@@ -23,6 +23,8 @@ export interface Sketch {
   readonly inside?: readonly Sketch[]
   /** What stands in each slot, where a block has several. */
   readonly slots?: Readonly<Record<string, readonly Sketch[]>>
+  /** What an instance of a component fills in. */
+  readonly values?: JsonObject
 }
 
 /** What a block is given besides its words: its look, and its values at the widest size and narrower ones. */
@@ -130,13 +132,14 @@ export function document(prefix: string, root: Sketch): Page {
     const [first] = Object.keys(definition.slots)
     const inSlots = sketch.slots ?? (first ? { [first]: sketch.inside ?? [] } : {})
     const slots = Object.entries(inSlots).map(([slot, inside]) => [slot, inside.map(add)] as const)
-    nodes[id] = newNode(definition, {
+    const node = newNode(definition, {
       content: sketch.content ?? {},
       look: sketch.look ?? {},
       ...(sketch.sizes ? { sizes: sketch.sizes } : {}),
       slots: Object.fromEntries(slots),
       ...(sketch.name === undefined ? {} : { name: sketch.name }),
     })
+    nodes[id] = sketch.values ? { ...node, values: sketch.values } : node
     return id
   }
   return { format: PAGE_FORMAT, root: add(root), nodes }

@@ -1,6 +1,6 @@
 /** The sky of this week, and days and nights for schools. */
-import { card, columns, feature, heroBlock, shared, to, voice } from './page-parts.ts'
-import { callToJoin, openingHours } from './shared-parts.ts'
+import { columns, feature, heroBlock, shared, to, voice } from './page-parts.ts'
+import { callToJoin, openingHours, skyCard } from './shared-parts.ts'
 import {
   block,
   bold,
@@ -14,7 +14,18 @@ import {
   section,
   stack,
   text,
+  type Sketch,
 } from './sketch.ts'
+
+/** A sky card: a picture, what is on it, what it is called, what to know of it, and where to look. */
+const seen = (id: string, alt: string, title: string, words: string, where: string): Sketch =>
+  shared(skyCard, {
+    Picture: { id },
+    'Picture: alternative text': alt,
+    Heading: title,
+    Text: [para(words)],
+    'Text 2': [para(bold(where))],
+  })
 
 export const tonight = document('t', {
   kind: 'page',
@@ -31,26 +42,26 @@ export const tonight = document('t', {
       heading(2, 'Worth staying up for'),
       row(
         { base: { gap: 'm' }, narrow: { direction: 'down' } },
-        card(
+        seen(
           'tmmoon',
           'The Moon half lit, with craters along the line of shadow',
           'The Moon',
           'Half lit on Tuesday. The mountains along its middle throw their longest shadows until nine.',
-          text([para(bold('South, after dark'))], { look: { variant: 'note' } }),
+          'South, after dark',
         ),
-        card(
+        seen(
           'tmsaturn',
           'A banded planet with wide bright rings',
           'Saturn',
           'Its rings are nearly edge on, so that its moons pass along them like beads on a wire.',
-          text([para(bold('South-west, until eleven'))], { look: { variant: 'note' } }),
+          'South-west, until eleven',
         ),
-        card(
+        seen(
           'tmcluster',
           'Eleven bright stars wrapped in blue haze',
           'The winter cluster',
           'Count its stars with your eyes alone: six is good, eight is very good, eleven is a boast.',
-          text([para(bold('East, after eight'))], { look: { variant: 'note' } }),
+          'East, after eight',
         ),
       ),
     ),

@@ -50,11 +50,12 @@ describe.each(demoSite.pages.map((page) => [page.title, page] as const))('the pa
   })
 })
 
-test('shared sections are valid, and stand on several pages', () => {
+test('shared sections and components are valid, and stand in several places', () => {
   for (const { id, document } of demoSite.parts) {
     expect(SHARED_ROOTS.some((root) => validatePage(document, defaultRegistry, root).length === 0)).toBe(true)
     const showing = demoSite.pages.filter((page) => JSON.stringify(page.document).includes(`"part":"${id}"`))
-    expect(showing.length).toBeGreaterThan(1)
+    const times = JSON.stringify(showing.map((page) => page.document)).split(`"part":"${id}"`).length - 1
+    expect(times).toBeGreaterThan(1)
   }
 })
 

@@ -58,6 +58,7 @@ export class Expander {
   readonly #parts: Parts
   #last: { readonly page: Page; readonly expanded: Page } | undefined
   #hasLinks = false
+  #worked: ShownId = ''
   #made = new Map<ShownId, Made>()
   /** Where nodes of the page are shown that are shown elsewhere, or otherwise, than they are stored. */
   #shownAs = new Map<NodeId, ShownId[]>()
@@ -69,12 +70,15 @@ export class Expander {
     this.#parts = parts
   }
 
-  update(page: Page): Page {
+  /** `worked` is the instance in which its part is edited: it shows what the part says, and not what it fills in itself. */
+  update(page: Page, worked: ShownId = ''): Page {
     const last = this.#last
-    if (last?.page === page && this.#areSameParts()) return last.expanded
+    const isSameWorked = worked === this.#worked
+    this.#worked = worked
+    if (last?.page === page && isSameWorked && this.#areSameParts()) return last.expanded
     const changed = last ? changedIds(last.page.nodes, page.nodes) : Object.keys(page.nodes)
     this.#hasLinks ||= changed.some((id) => this.#linkOf(findNode(page, id)) !== undefined)
-    const expanded = this.#hasLinks ? this.#expand(page, changed) : page
+    const expanded = this.#hasLinks ? this.#expand(page, changed, isSameWorked) : page
     this.#last = { page, expanded }
     return expanded
   }
@@ -91,9 +95,9 @@ export class Expander {
     return true
   }
 
-  #expand(page: Page, changed: readonly NodeId[]): Page {
+  #expand(page: Page, changed: readonly NodeId[], isSameWorked: boolean): Page {
     const last = this.#last
-    const isAlike = last && last.expanded !== last.page && this.#areSameParts()
+    const isAlike = last && isSameWorked && last.expanded !== last.page && this.#areSameParts()
     if (isAlike && !changed.some((id) => this.#movesThings(last.page.nodes[id], page.nodes[id])))
       return this.#withContent(last.expanded, page, changed)
     const before = this.#made
@@ -196,7 +200,9 @@ export class Expander {
       const source = part === undefined || ring.includes(part) || count > MOST_SHOWN ? undefined : find(part)
       const inside = source ? Object.values(source.nodes[source.root]!.slots).flat() : []
       if (inside.length === 0) return [visit(nodes, id, within, at)]
-      const next = { ring: [...ring, part!], values: valuesByNode(source!.nodes[source!.root]!, nodes[id]!) }
+      const isFilledIn = within + id !== this.#worked
+      const values = isFilledIn ? valuesByNode(source!.nodes[source!.root]!, nodes[id]!) : undefined
+      const next = { ring: [...ring, part!], values }
       return inside.flatMap((one) => show(source!.nodes, one, `${within}${id}/`, next))
     }
     visit(page.nodes, page.root, '', { ring: [], values: undefined })

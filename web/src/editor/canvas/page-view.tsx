@@ -7,17 +7,23 @@ import {
   SLOT_TAG,
   type Element,
   type NodeRenderer,
-  type Page,
   type Registry,
   type ShownId,
 } from '@gullyline/core'
 import type { Typing } from '../session/editor-state.ts'
-import { usePage, useStore, useTypingAt } from '../session/editor-store.ts'
+import { useSeen, useStore, useTypingAt } from '../session/editor-store.ts'
 import { shownPlace } from '../session/typed-field.ts'
 import { useRenderer } from '../session/site-view.ts'
 import { elementToReact } from './element-to-react.ts'
 import { PROMPT_CSS } from './prompt-css.ts'
-import { PIECES, ShownPieceProvider, useShownNode, type Piece, type ShownPage } from './shown-page.ts'
+import {
+  PIECES,
+  ShownPieceProvider,
+  useShownNode,
+  type Piece,
+  type Seen,
+  type ShownPage,
+} from './shown-page.ts'
 import { TypedWords } from './typed-words.tsx'
 
 /** Stands for the element whose words are being typed. */
@@ -31,7 +37,7 @@ export function PageView({ shown }: { shown: ShownPage }) {
 }
 
 function PieceView({ shown, piece }: { shown: ShownPage; piece: Piece }) {
-  const root = usePage((page) => shown.piece(page, piece)?.root)
+  const root = useSeen((seen) => shown.piece(shown.seen(seen), piece)?.root)
   const at = useMemo(() => ({ shown, piece }), [shown, piece])
   if (root === undefined) return null
   return (
@@ -90,16 +96,17 @@ export const PageStyle = memo(function PageStyle({ shown }: { shown: ShownPage }
   const store = useStore()
   const renderer = useRenderer()
   const cssOf = useMemo(() => keptCss(shown, renderer, store.registry), [shown, renderer, store])
-  const css = usePage(cssOf)
+  const css = useSeen(cssOf)
   return <style>{css}</style>
 })
 
 /** The stylesheet of a page, kept for as long as the nodes that change go on being arranged as they were. */
-function keptCss(shown: ShownPage, renderer: NodeRenderer, registry: Registry): (page: Page) => string {
+function keptCss(shown: ShownPage, renderer: NodeRenderer, registry: Registry): (state: Seen) => string {
   const frameCss = canvasCss(registry) + FRAME_CSS
-  let known: { readonly page: Page; readonly css: string } | undefined
-  return (page) => {
-    if (known) {
+  let known: (Seen & { readonly css: string }) | undefined
+  return (state) => {
+    const { page, around } = shown.seen(state)
+    if (known?.around === around) {
       const before = known.page.nodes
       const isAlike = changedIds(before, page.nodes).every((id) => {
         const [a, b] = [before[id], page.nodes[id]]
@@ -110,8 +117,8 @@ function keptCss(shown: ShownPage, renderer: NodeRenderer, registry: Registry): 
         return known.css
       }
     }
-    const nodes = shown.nodes(page).map((one) => renderer.render(one))
-    known = { page, css: renderStylesheet(registry, renderer.context, nodes) + frameCss }
+    const nodes = shown.nodes({ page, around }).map((one) => renderer.render(one))
+    known = { page, around, css: renderStylesheet(registry, renderer.context, nodes) + frameCss }
     return known.css
   }
 }

@@ -15,6 +15,7 @@ import {
   type ShownId,
   type ShownNode,
 } from '@gullyline/core'
+import type { EditorState } from '../session/editor-state.ts'
 import { useStore } from '../session/editor-store.ts'
 import { componentAround } from '../session/typed-field.ts'
 import { useRenderer } from '../session/site-view.ts'
@@ -27,11 +28,18 @@ export type Piece = 'page' | FrameName
 /** In their order on the page. */
 export const PIECES: readonly Piece[] = ['header', 'page', 'footer']
 
+/** The page, and the instance that is worked in. */
+export type Seen = Pick<EditorState, 'page' | 'around'>
+
+interface KnownPiece extends Seen {
+  readonly resolver: Resolver | undefined
+}
+
 /** The page with what stands on every page, each resolved by itself, for as long as the site around them is the same. */
 export class ShownPage {
   readonly audience: Audience
   readonly #resolvers: Readonly<Record<Piece, Resolver>>
-  readonly #known = new Map<Piece, { readonly page: Page; readonly resolver: Resolver | undefined }>()
+  readonly #known = new Map<Piece, KnownPiece>()
 
   readonly #expander: Expander
 
@@ -42,26 +50,31 @@ export class ShownPage {
     this.#resolvers = { header: resolver(), page: resolver(), footer: resolver() }
   }
 
+  /** Visitors see what instances fill in; those who work in one see what its part says. */
+  seen({ page, around }: Seen): Seen {
+    return this.audience === 'editor' ? { page, around } : { page, around: '' }
+  }
+
   /** A piece of the page as it is shown now; undefined where it has none. */
-  piece(page: Page, piece: Piece): Resolver | undefined {
+  piece({ page, around }: Seen, piece: Piece): Resolver | undefined {
     const known = this.#known.get(piece)
-    if (known?.page === page) return known.resolver
-    const resolver = this.#resolved(page, piece)
-    this.#known.set(piece, { page, resolver })
+    if (known?.page === page && known.around === around) return known.resolver
+    const resolver = this.#resolved(page, around, piece)
+    this.#known.set(piece, { page, around, resolver })
     return resolver
   }
 
-  #resolved(page: Page, piece: Piece): Resolver | undefined {
+  #resolved(page: Page, around: ShownId, piece: Piece): Resolver | undefined {
     const root = piece === 'page' ? page.root : sharedRoot(page, piece)
     if (root === undefined) return undefined
     const isBare = piece === 'header' && layoutOf(getNode(page, page.root).content).header === 'bare'
-    this.#resolvers[piece].update({ page: this.#expander.update(page), root, isBare })
+    this.#resolvers[piece].update({ page: this.#expander.update(page, around), root, isBare })
     return this.#resolvers[piece]
   }
 
   /** All that is shown, piece by piece. */
-  nodes(page: Page): ShownNode[] {
-    return PIECES.flatMap((piece) => [...(this.piece(page, piece)?.nodes() ?? [])])
+  nodes(seen: Seen): ShownNode[] {
+    return PIECES.flatMap((piece) => [...(this.piece(seen, piece)?.nodes() ?? [])])
   }
 }
 
@@ -92,7 +105,7 @@ export function useShownNode(id: ShownId): ShownNode | undefined {
       isOwn ? store.subscribeNode(originOf(id), listener) : store.subscribePage(listener),
     [store, id, isOwn],
   )
-  return useSyncExternalStore(subscribe, () => shown.piece(store.state.page, piece)?.get(id))
+  return useSyncExternalStore(subscribe, () => shown.piece(shown.seen(store.state), piece)?.get(id))
 }
 
 /**

@@ -126,7 +126,9 @@ export class EditorStore {
       this.#later(this.#tellAfterPaint)
     }
     for (const listener of this.#listeners) listener()
-    if (before.page !== next.page) for (const listener of this.#pageListeners) listener()
+    // What is worked in shows what its part says, and not what it fills in itself.
+    if (before.page !== next.page || before.around !== next.around)
+      for (const listener of this.#pageListeners) listener()
     this.#tellNodes(before, next)
   }
 
@@ -146,7 +148,7 @@ export class EditorStore {
     return () => this.#afterPaint.delete(listener)
   }
 
-  /** Calls `listener` when the page changed: most of what stands on the canvas has nothing to do with what is selected. */
+  /** Calls `listener` when the page changed, or what of it is worked in: most of what stands on the canvas has nothing to do with what is selected. */
   subscribePage = (listener: () => void): (() => void) => {
     this.#pageListeners.add(listener)
     return () => this.#pageListeners.delete(listener)
@@ -334,6 +336,12 @@ export function useEditorAfterPaint<T>(select: (state: EditorState) => T): T {
 export function usePage<T>(select: (page: Page) => T): T {
   const store = useStore()
   return useSyncExternalStore(store.subscribePage, () => select(store.state.page))
+}
+
+/** A part of the page as it is seen, with the instance that is worked in. `select` as in `usePage`. */
+export function useSeen<T>(select: (state: EditorState) => T): T {
+  const store = useStore()
+  return useSyncExternalStore(store.subscribePage, () => select(store.state))
 }
 
 /** A node as it is now, or undefined when it is no longer on the page. */
