@@ -8,10 +8,16 @@ import {
   createNodeRenderer,
   createPageRenderer,
   defaultRegistry as registry,
+  Expander,
+  getKind,
+  newNode,
   renderTree,
   validatePage,
+  withCopies,
   type Edit,
+  type JsonObject,
   type Page,
+  type PageNode,
   type SiteContext,
   pageTree,
 } from '@gullyline/core'
@@ -39,7 +45,7 @@ const stylesheet = () => ({ href: '/styles/x.css' })
 const headings = Object.keys(page.nodes).filter((id) => page.nodes[id]!.kind === 'heading')
 
 export function coreFigures(): Figure[] {
-  return [editing(), rendering(), renderingAgain(), loading()]
+  return [editing(), rendering(), renderingAgain(), loading(), rendersLinked(), rendersLinkedAgain()]
 }
 
 /** (a): words set, a card moved, a block taken out and put back, each done and undone. */
@@ -134,6 +140,114 @@ function renderingAgain(): Figure {
     settle(renderer({ ...parts, page: pages[turn]! }, stylesheet).html)
   }
   return figureOf('c', 0.03, 'Rendering again after an edit, against rendering', compare(again, renderAnew))
+}
+
+const node = (kind: string, content: JsonObject, slots: PageNode['slots'] = {}): PageNode =>
+  newNode(getKind(registry, kind), { content, slots })
+
+/** A part that says something and shows another one, which it names by its own id and one more letter. */
+function partOfNest(id: string, more: readonly string[]): Page {
+  const words = { [`${id}h`]: node('heading', { text: `Part ${id}`, level: 3 }) }
+  const inside = more.map((part, i) => [`${id}i${i}`, node('linked-blocks', { part })] as const)
+  const text = [{ type: 'paragraph', runs: [{ text: 'What it says, in one line of words.' }] }]
+  const blocks = Array.from({ length: 2 }, (_, i) => [`${id}t${i}`, node('text', { words: text })] as const)
+  const nodes = { ...words, ...Object.fromEntries([...blocks, ...inside]) }
+  return {
+    format: 3,
+    root: id,
+    nodes: { ...nodes, [id]: node('shared-blocks', {}, { blocks: Object.keys(nodes) }) },
+  }
+}
+
+const INSTANCES = 100
+const NEST = Object.fromEntries(
+  [partOfNest('pa', ['pb']), partOfNest('pb', ['pc']), partOfNest('pc', [])].map((part) => [part.root, part]),
+)
+
+/** A page of sections with instances, each of which shows 9 blocks in 3 parts that stand in each other. */
+function linkedPage(): Page {
+  const ids = Array.from({ length: INSTANCES }, (_, i) => `x${i}`)
+  const sections = Array.from({ length: INSTANCES / 10 }, (_, s) => `s${s}`)
+  return {
+    format: 3,
+    root: 'home',
+    nodes: {
+      home: node('page', { title: 'Linked' }, { sections }),
+      ...Object.fromEntries(
+        sections.map((id, s) => [id, node('section', {}, { blocks: ids.slice(s * 10, s * 10 + 10) })]),
+      ),
+      ...Object.fromEntries(ids.map((id) => [id, node('linked-blocks', { part: 'pa' })])),
+    },
+  }
+}
+
+/** (D): a page of 1,000 blocks in 100 instances nested three deep, against the same page with copies of its own. */
+function rendersLinked(): Figure {
+  const linked = linkedPage()
+  let count = 0
+  const newId = (): string => `c${count++}`
+  const copied = Object.values(NEST).reduce(
+    (before, part) => withCopies(before, part.root, part, registry, newId),
+    linked,
+  )
+  const render = (document: Page, shown: SiteContext['parts']) => (): void =>
+    settle(
+      createPageRenderer(registry, { ...context, parts: shown })({ ...parts, page: document }, stylesheet)
+        .html,
+    )
+  const about = `Resolving and rendering ${INSTANCES} instances nested three deep, against own copies`
+  return figureOf('D', 1.2, about, compare(render(linked, NEST), render(copied, {})))
+}
+
+/** (E): a letter in a part that 20 instances show, against a letter in each of 20 own copies. */
+function rendersLinkedAgain(): Figure {
+  const linked = linkedPage()
+  const few = linked.nodes.home!.slots.sections!.slice(0, 2)
+  const root = {
+    ...linked.nodes.home!,
+    slots: { ...linked.nodes.home!.slots, sections: few, parts: ['pa', 'pb', 'pc'] },
+  }
+  const joined = Object.assign(
+    {},
+    linked.nodes,
+    ...Object.values(NEST).map(({ nodes }) => nodes),
+  ) as Page['nodes']
+  let session: Page = { ...linked, nodes: { ...joined, home: root } }
+  let count = 0
+  let copied = Object.values(NEST).reduce(
+    (before, part) => withCopies(before, part.root, part, registry, () => `c${count++}`),
+    {
+      ...linked,
+      nodes: {
+        ...linked.nodes,
+        home: { ...linked.nodes.home!, slots: { ...root.slots, sections: few, parts: [] } },
+      },
+    } as Page,
+  )
+  const copies = Object.entries(copied.nodes).flatMap(([id, { content }]) =>
+    content.text === 'Part pc' ? [id] : [],
+  )
+  const [linkedOne, copiedOne] = [new Expander(registry), new Expander(registry)]
+  let turn = 0
+  const typed = (before: Page, ids: readonly string[]): Page =>
+    ids.reduce((now, nodeId) => {
+      const edit: Edit = { edit: 'set', nodeId, at: ['content', 'text'], value: `Words ${turn}` }
+      const applied = applyEdit(now, edit, registry)
+      if (!applied.ok) throw new Error(applied.message)
+      return applied.page
+    }, before)
+  const ours = (): void => {
+    turn++
+    session = typed(session, ['pch'])
+    linkedOne.update(session)
+  }
+  const reference = (): void => {
+    turn++
+    copied = typed(copied, copies)
+    copiedOne.update(copied)
+  }
+  const about = `A letter in a part that stands ${copies.length} times, against one in each of as many own copies`
+  return figureOf('E', 1, about, compare(ours, reference))
 }
 
 /** (g): reading and validating, against reading. */

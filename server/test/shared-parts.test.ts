@@ -373,3 +373,65 @@ test('a save of a page and a part that fails half-way leaves both as they were',
   expect((await open('tmmirror')).summary.version).toBe(version)
   expect((await partNow(part.id)).words).toBe('Before')
 })
+
+describe('what an instance of a component fills in', () => {
+  /** A part whose heading is a field, and a page with an instance that fills it in. */
+  async function addComponent(name: string): Promise<{ readonly part: SavedPart; readonly version: number }> {
+    const part = await addPart(name, 'As the component says')
+    const version = await place('tmradio', part.id)
+    const root = part.document.nodes[part.id]!
+    const fields = [{ id: 'said', name: 'Title', node: root.slots.blocks![0]!, key: 'text' }]
+    const document = {
+      ...part.document,
+      nodes: { ...part.document.nodes, [part.id]: { ...root, content: { fields } } },
+    }
+    const { status } = await save('tmradio', { base: version, shared: [{ id: part.id, base: 1, document }] })
+    expect(status).toBe(200)
+    return { part, version }
+  }
+  const filled = (page: Page, part: string, said: unknown): Page => {
+    const [id, node] = Object.entries(page.nodes).findLast(
+      ([, one]) => linkedPart(one, defaultRegistry) === part,
+    )!
+    return { ...page, nodes: { ...page.nodes, [id]: { ...node, values: { said } } } as Page['nodes'] }
+  }
+
+  test('is saved with the page, and visitors read it; the component says it where nothing is filled in', async () => {
+    const { part, version } = await addComponent('Filled in')
+    const { document } = await open('tmradio')
+    const saved = await save('tmradio', {
+      base: version,
+      document: filled(document, part.id, 'Said by the page'),
+    })
+    expect(saved.status).toBe(200)
+    await publish('tmradio', { version: version + 1, shared: { [part.id]: 2 } })
+    const html = await visited('/instruments/radio/')
+    expect(html).toContain('Said by the page')
+    expect(html).not.toContain('As the component says')
+  })
+
+  test.each([
+    [7],
+    [{ href: 'javascript:alert(1)' }],
+    [[{ text: 'x', marks: ['blink'] }]],
+    ['x'.repeat(100_001)],
+  ])('is refused where its block can’t have it: %j', async (value) => {
+    const { part, version } = await addComponent(`Refused ${++made}`)
+    const { document } = await open('tmradio')
+    const { status, body } = await save('tmradio', {
+      base: version,
+      document: filled(document, part.id, value),
+    })
+    expect([status, body.code]).toEqual([422, 'not-valid'])
+    expect((await open('tmradio')).summary.version).toBe(version)
+  })
+
+  test('stays for itself where the component is replaced by copies', async () => {
+    const { part, version } = await addComponent('Copied with values')
+    const { document } = await open('tmradio')
+    await save('tmradio', { base: version, document: filled(document, part.id, 'Kept by the copy') })
+    expect((await replace(part.id, 'copies')).status).toBe(200)
+    const copied = Object.values((await open('tmradio')).document.nodes)
+    expect(copied.some(({ content }) => content.text === 'Kept by the copy')).toBe(true)
+  })
+})

@@ -64,6 +64,17 @@ export const HELP_TOPICS: readonly HelpTopic[] = [
     ],
   },
   {
+    id: 'component',
+    title: 'Build one card, and fill it in on every page',
+    synonyms: ['component', 'fields', 'card', 'repeat', 'same design'],
+    steps: [
+      'Select the block, press {make-shared}, and choose Component. Its texts, pictures and links become fields.',
+      'Press {add}, type its name and press Enter to place another one.',
+      'Double-click a text in it to write your own there, or fill in the fields in the details. The dot beside a field resets it.',
+      'To change the design, press Edit component in the details. Select a block there to name its fields, or to make more.',
+    ],
+  },
+  {
     id: 'pattern',
     title: 'Keep blocks to use them again',
     synonyms: ['pattern', 'template', 'library', 'save section'],

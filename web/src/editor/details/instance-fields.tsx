@@ -3,6 +3,7 @@ import { instanceFields, type Edit, type InstanceField, type Json, type NodeId }
 import { usePage, useStore } from '../session/editor-store.ts'
 import { FieldControl } from './field-control.tsx'
 import { Group, GroupTitle, Quiet } from './group.tsx'
+import { OriginDot } from './setting.tsx'
 
 const Field = styled.div`
   display: grid;
@@ -18,28 +19,6 @@ const Field = styled.div`
     font-size: 12px;
   }
 `
-const Reset = styled.button`
-  width: 16px;
-  height: 24px;
-  padding: 0;
-  border: 0;
-  background: none;
-  &::before {
-    content: '';
-    display: block;
-    width: 8px;
-    height: 8px;
-    margin: auto;
-    border: 1.5px solid var(--accent);
-    border-radius: 50%;
-    background: var(--accent);
-  }
-  &:disabled::before {
-    border-color: var(--control);
-    background: none;
-  }
-`
-
 /** Formatted text has its toolbar on the page. */
 const ON_PAGE = new Set(['words', 'list'])
 
@@ -86,12 +65,11 @@ function OneField({
       ) : (
         <FieldControl label={name} field={schema} value={value} prompt={undefined} onChange={set} />
       )}
-      <Reset
-        type="button"
-        disabled={own === undefined}
-        aria-label={own === undefined ? `${name}: as the component has it` : `${name}: changed. Reset`}
-        title={own === undefined ? 'As the component has it' : 'Changed. Press to reset.'}
-        onClick={() => set(undefined)}
+      <OriginDot
+        field={schema}
+        isSet={own !== undefined}
+        words={own === undefined ? 'as the component has it' : ''}
+        onPutBack={() => set(undefined)}
       />
       {help !== undefined && <small>{help}</small>}
     </Field>

@@ -189,7 +189,8 @@ interface OriginDotProps extends Omit<OriginProps, 'id'> {
   readonly isInherited?: boolean
 }
 
-function OriginDot({ field, isSet, words, onPutBack, isInherited = false }: OriginDotProps) {
+/** Where a value comes from, as a dot: one that is set is reset by pressing it. */
+export function OriginDot({ field, isSet, words, onPutBack, isInherited = false }: OriginDotProps) {
   const set = words === '' ? 'changed' : `changed, ${words}`
   const said = isSet ? set : words
   return (
