@@ -9,7 +9,7 @@ test('without a pointer: find a block, add beside it by name, type, move, look, 
   await expect(canvas.getByRole('heading', { name: 'Visit us' })).toBeVisible()
   await page.keyboard.press('ArrowRight')
   await page.keyboard.press('ArrowDown')
-  await expect(page.getByRole('treeitem', { name: 'Section: Opening hours' })).toHaveAttribute(
+  await expect(page.getByRole('treeitem', { name: 'Section: Opening hours', exact: true })).toHaveAttribute(
     'aria-selected',
     'true',
   )

@@ -99,3 +99,37 @@ test('by keyboard: several blocks are one pattern, a name that is taken is told,
   await expect(refused).toHaveCount(0)
   await page.context().request.delete(`${app.editor}/api/sites/tarrowmoor/parts/${made.id}`)
 })
+
+test('two dots in an empty paragraph, a name and Enter: what is called so stands there; Escape leaves the dots', async ({
+  page,
+  app,
+}) => {
+  const canvas = await openPage(page, app, 'About')
+  const texts = canvas.locator('main .text')
+  const heading = canvas.locator('main h2').first()
+  await heading.click()
+  await page.keyboard.press('Enter')
+  await page.keyboard.press('End')
+  await page.keyboard.press('Enter')
+  const before = await texts.count()
+  await page.keyboard.type('..quote')
+  await page.keyboard.press('Enter')
+  await page.keyboard.type('Said by its name')
+  await expect(canvas.locator('main blockquote', { hasText: 'Said by its name' })).toBeVisible()
+  // It stands in the place of the empty paragraph.
+  await expect(texts).toHaveCount(before - 1)
+  await page.keyboard.press('Escape')
+  // What was said, the quote, the dots, and the paragraph that was started for them.
+  for (let step = 0; step < 4; step++) await page.keyboard.press('Control+z')
+  await expect(texts).toHaveCount(before - 1)
+
+  await heading.click()
+  await page.keyboard.press('Enter')
+  await page.keyboard.press('End')
+  await page.keyboard.press('Enter')
+  await page.keyboard.type('..')
+  await expect(page.getByRole('region', { name: 'Shelf' })).toBeVisible()
+  await page.keyboard.press('Escape')
+  await expect(page.getByRole('region', { name: 'Shelf' })).toHaveCount(0)
+  await expect(texts.filter({ hasText: '..' })).toHaveCount(1)
+})

@@ -88,6 +88,7 @@ export {
   markedParagraphEdits,
   paragraphIntoEdits,
   startParagraphEdits,
+  takeNameMarkEdits,
   toTextEdits,
 } from './edits/turn-into.ts'
 export { mergeEdits, mergePair } from './edits/edit.ts'

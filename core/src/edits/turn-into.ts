@@ -2,7 +2,7 @@
 import { newNode, partSchema } from '../blocks/define-block.ts'
 import { getKind, type Registry } from '../blocks/registry.ts'
 import type { Json, JsonObject } from '../page/json.ts'
-import { getNode, type NodeId, type Page, type PageNode, type SizeKey } from '../page/page.ts'
+import { findNode, getNode, type NodeId, type Page, type PageNode, type SizeKey } from '../page/page.ts'
 import type { Paragraph, RichText } from '../page/rich-text.ts'
 import { findPlace } from '../page/walk.ts'
 import { SIZE_KEYS } from '../sizes/cascade.ts'
@@ -42,6 +42,25 @@ export function markedParagraphEdits(...[page, id, at, registry, newId]: OfParag
     if (content) return takeOutEdits(newNode(kind, { content }), page, id, at, registry, newId)
   }
   return undefined
+}
+
+/** Typed alone in a paragraph, it asks for a block by its name. Two dots: no sentence begins with them, and every keyboard has them. */
+const NAME_MARK = '..'
+
+/**
+ * Edits that take the mark out again by which a block was asked for in a paragraph: the whole block where it says nothing
+ * else. Undefined where the paragraph holds anything but the mark.
+ */
+export function takeNameMarkEdits(
+  page: Page,
+  id: NodeId,
+  at: number,
+  registry: Registry,
+): readonly Edit[] | undefined {
+  const block = findNode(page, id) && paragraphAt(page, id, at, registry)
+  if (block?.runs.map(({ text }) => text).join('') !== NAME_MARK) return undefined
+  const left = textOfBlock(getNode(page, id), registry)!.filter((_one, i) => i !== at)
+  return [left.length === 0 ? { edit: 'remove', nodeId: id } : setWords(id, left)]
 }
 
 type OfParagraph = [page: Page, id: NodeId, at: number, registry: Registry, newId: NewId]

@@ -39,6 +39,7 @@ export const HELP_TOPICS: readonly HelpTopic[] = [
       'Select the block that the new one should follow.',
       'Press {add}, or press + at the selected block.',
       'Type a name such as picture, FAQ or banner, and press Enter; or drag a picture from the shelf to its place.',
+      'While typing: two dots in an empty paragraph, then the name and Enter.',
     ],
   },
   {

@@ -1,4 +1,5 @@
 import { useEffect, useLayoutEffect, useRef } from 'react'
+import { flushSync } from 'react-dom'
 import type { Editor } from '@tiptap/core'
 import {
   getKind,
@@ -7,6 +8,7 @@ import {
   markedParagraphEdits,
   sameJson,
   startParagraphEdits,
+  takeNameMarkEdits,
   type Json,
   type Line,
   type NodeId,
@@ -18,6 +20,7 @@ import { useNode, useStore, type EditorStore } from '../session/editor-store.ts'
 import { newId } from '../session/new-id.ts'
 import { setActiveEditor, typedParagraph } from './active-editor.ts'
 import { dropWish, listenForBar } from './bar-keys.ts'
+import { useShelf, type ShelfControl } from '../shelf/shelf-state.ts'
 import { typedField } from '../session/typed-field.ts'
 import { startTyping, stepTyping } from './frame-input.ts'
 import { pasteWhileTyping } from './paste-while-typing.ts'
@@ -38,6 +41,11 @@ export function InlineWords({ tag, node: id, field, ...attributes }: InlineWords
   const store = useStore()
   const element = useRef<HTMLDivElement>(null)
   const editor = useRef<Editor>(undefined)
+  const shelfNow = useShelf()
+  const shelf = useRef(shelfNow)
+  useEffect(() => {
+    shelf.current = shelfNow
+  })
   const node = useNode(id)
   const told = node && typedField(store, { id, field })?.value
 
@@ -60,7 +68,10 @@ export function InlineWords({ tag, node: id, field, ...attributes }: InlineWords
         if (!setTyped(store, id, field, next, { isDrawn: true }))
           showWords(editor.current, wordsOf(control, before.value))
         else if (kind.turning?.isText === true && !before.isOfInstance)
-          queueMicrotask(() => turnMarked(store, id))
+          queueMicrotask(() => {
+            turnMarked(store, id)
+            askForName(store, id, shelf.current)
+          })
       },
     })
     editor.current = started
@@ -175,6 +186,15 @@ function turnMarked(store: EditorStore, id: NodeId): void {
   if (!turned) return
   store.do('Turned a paragraph into what was marked', turned.edits, { select: turned.madeId })
   startTyping(store, turned.madeId)
+}
+
+/** Two dots alone in a paragraph open the shelf, where the name of what is to stand there is typed. */
+function askForName(store: EditorStore, id: NodeId, shelf: ShelfControl): void {
+  const { page, typing } = store.state
+  const at = typedParagraph()
+  if (typing?.id !== id || !takeNameMarkEdits(page, id, at, store.registry)) return
+  // At once: the next letter is the first of the name.
+  flushSync(() => shelf.openAfter(id, { id, at }))
 }
 
 function showWords(running: Editor | undefined, words: Words): void {

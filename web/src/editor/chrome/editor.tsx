@@ -2,7 +2,7 @@ import { PanelRightOpen } from 'lucide-react'
 import { lazy, Suspense, useCallback, useEffect, useMemo, useState } from 'react'
 import { useNavigate } from 'react-router'
 import styled from 'styled-components'
-import { loadChecks, sizeAt, type NodeId, type PageSummary } from '@gullyline/core'
+import { loadChecks, sizeAt, type PageSummary } from '@gullyline/core'
 import type { Site } from '../../api/hooks.ts'
 import { request } from '../../api/client.ts'
 import { inSite } from '../../api/site-address.ts'
@@ -303,14 +303,17 @@ function Uploads() {
   ) : null
 }
 
+const CLOSED = { after: undefined, mark: undefined }
+
 function useShelfControl(): ShelfControl {
-  const [after, setAfter] = useState<NodeId | null | undefined>(undefined)
+  const [{ after, mark }, setOpen] = useState<Pick<ShelfControl, 'after' | 'mark'>>(CLOSED)
   return useMemo(
     () => ({
       after,
-      openAfter: (id) => setAfter(id ?? null),
-      close: () => setAfter(undefined),
+      mark,
+      openAfter: (id, at) => setOpen({ after: id ?? null, mark: at }),
+      close: () => setOpen(CLOSED),
     }),
-    [after],
+    [after, mark],
   )
 }

@@ -8,6 +8,7 @@ import {
   PURPOSES,
   nodeLabel,
   savedStarter,
+  takeNameMarkEdits,
   placeAfter,
   type Purpose,
   type Starter,
@@ -149,7 +150,7 @@ export function Shelf() {
   const list = useRef<HTMLUListElement>(null)
   const where = useWhere(shelf.after)
   // What the page's layout has no room for is not offered.
-  const { after } = shelf
+  const { after, mark } = shelf
   // Another item of what is selected comes first, and is nothing elsewhere.
   const items = useMemo(
     () => (after != null && findNode(page, after) ? itemStarters(page, after, store.registry) : []),
@@ -170,6 +171,8 @@ export function Shelf() {
       starter,
       targetFor(store, shelf.after ?? undefined, starter.kind),
       'shelf',
+      // The paragraph may say something else by now.
+      mark && takeNameMarkEdits(store.state.page, mark.id, mark.at, store.registry),
     )
     remember(starter.id)
     shelf.close()
