@@ -17,7 +17,7 @@ import type { Figure } from './measure.ts'
 const asJson = process.argv.includes('--json')
 
 /** Figures that need no application, each group measured in one go. */
-const OF_CORE = 'abcg'
+const OF_CORE = 'abcgDE'
 const OF_VERSIONS = 'uv'
 
 /** `--only d` or `--only b,c` measures these figures alone, while working on them; undefined for all. */

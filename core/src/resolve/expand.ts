@@ -172,38 +172,44 @@ export class Expander {
       const source = nodes[id]!
       const filled = at.values?.get(id)
       count++
-      const slots = Object.entries(source.slots).map(
-        ([slot, children]) =>
-          [slot, id === page.root && slot === JOINED_PARTS ? children : placed(children)] as const,
-      )
-      function placed(children: readonly NodeId[]): readonly ShownId[] {
-        const all = children.flatMap((child) => show(nodes, child, within, at))
-        return all.length === children.length && all.every((one, i) => one === children[i]) ? children : all
+      /** The slots whose lists are other ones than stored. */
+      let others: Record<string, readonly ShownId[]> | undefined
+      for (const slot in source.slots) {
+        const children = source.slots[slot]!
+        if (children.length === 0 || (id === page.root && slot === JOINED_PARTS)) continue
+        const list: ShownId[] = []
+        for (const child of children) show(list, nodes, child, within, at)
+        if (!sameIds(list, children)) (others ??= {})[slot] = list
       }
-      const isSame = slots.every(([slot, children]) => children === source.slots[slot])
-      if (within === '' && isSame) return shown
+      if (within === '' && others === undefined) return shown
       const was = before.get(shown)
       const isKept =
-        was?.source === source &&
-        sameValues(was.filled, filled) &&
-        slots.every(([slot, list]) => sameIds(list, was.node.slots[slot]!))
+        was?.source === source && sameValues(was.filled, filled) && hasLists(was.node, source, others)
       const own = isKept ? was.node : this.#filledIn(source, filled)
-      const node = isSame || isKept ? own : { ...own, slots: Object.fromEntries(slots) }
+      const node = isKept || !others ? own : { ...own, slots: { ...source.slots, ...others } }
       made.set(shown, { source, filled, node })
-      if (nodes === page.nodes) shownAs.set(id, [...(shownAs.get(id) ?? []), shown])
+      if (nodes === page.nodes) {
+        const places = shownAs.get(id)
+        if (places) places.push(shown)
+        else shownAs.set(id, [shown])
+      }
       return shown
     }
-    const show = (nodes: Nodes, id: NodeId, within: string, at: Within): readonly ShownId[] => {
-      const { ring } = at
-      const part = this.#linkOf(nodes[id])
+    /** Adds what is shown of a node to a list: itself or, of an instance, what stands in its part. */
+    const show = (list: ShownId[], nodes: Nodes, id: NodeId, within: string, at: Within): void => {
+      const instance = nodes[id]!
+      const part = this.#linkOf(instance)
       // Parts that stand in each other would never end.
-      const source = part === undefined || ring.includes(part) || count > MOST_SHOWN ? undefined : find(part)
-      const inside = source ? Object.values(source.nodes[source.root]!.slots).flat() : []
-      if (inside.length === 0) return [visit(nodes, id, within, at)]
+      const isFollowed = part !== undefined && !at.ring.includes(part) && count <= MOST_SHOWN
+      const source = isFollowed ? find(part) : undefined
+      const root = source?.nodes[source.root]
+      const inside = root ? Object.values(root.slots).flat() : NONE
+      if (!source || inside.length === 0) return void list.push(visit(nodes, id, within, at))
       const isFilledIn = within + id !== this.#worked
-      const values = isFilledIn ? valuesByNode(source!.nodes[source!.root]!, nodes[id]!) : undefined
-      const next = { ring: [...ring, part!], values }
-      return inside.flatMap((one) => show(source!.nodes, one, `${within}${id}/`, next))
+      const values = isFilledIn ? valuesByNode(root!, instance) : undefined
+      const next = { ring: [...at.ring, part!], values }
+      const inner = `${within}${id}/`
+      for (const one of inside) show(list, source.nodes, one, inner, next)
     }
     visit(page.nodes, page.root, '', { ring: [], values: undefined })
   }
@@ -220,6 +226,15 @@ interface Within {
 function sameValues(one: JsonObject | undefined, other: JsonObject | undefined): boolean {
   return one === other || (one !== undefined && other !== undefined && sameJson(one, other))
 }
+
+/** Whether a node has these lists in its slots, and in the others those that are stored. */
+function hasLists(node: PageNode, source: PageNode, others: PageNode['slots'] | undefined): boolean {
+  for (const slot in source.slots)
+    if (!sameIds(node.slots[slot]!, others?.[slot] ?? source.slots[slot]!)) return false
+  return true
+}
+
+const NONE: readonly NodeId[] = []
 
 function sameIds(one: readonly NodeId[], other: readonly NodeId[]): boolean {
   return one.length === other.length && one.every((id, i) => id === other[i])
