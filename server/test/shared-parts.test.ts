@@ -9,6 +9,7 @@ import {
   validatePage,
   type ErrorBody,
   type LinkedPart,
+  type MediaUse,
   type OpenedPage,
   type Page,
   type PageNode,
@@ -405,7 +406,7 @@ describe('what an instance of a component fills in', () => {
     })
     expect(saved.status).toBe(200)
     await publish('tmradio', { version: version + 1, shared: { [part.id]: 2 } })
-    const html = await visited('/instruments/radio/')
+    const html = await visited('/instruments/radio-dish/')
     expect(html).toContain('Said by the page')
     expect(html).not.toContain('As the component says')
   })
@@ -433,5 +434,32 @@ describe('what an instance of a component fills in', () => {
     expect((await replace(part.id, 'copies')).status).toBe(200)
     const copied = Object.values((await open('tmradio')).document.nodes)
     expect(copied.some(({ content }) => content.text === 'Kept by the copy')).toBe(true)
+  })
+
+  test('is where a picture is used that stands in nothing else, and the page is opened with it', async () => {
+    const picture = (id: string): PageNode => ({
+      kind: 'picture',
+      content: { media: { id }, alt: 'Something' },
+      look: {},
+      sizes: { base: {} },
+      slots: {},
+    })
+    const part = await addPart('With a picture', 'Words', { pic: picture('tmdome') })
+    const version = await place('tmradio', part.id)
+    const root = part.document.nodes[part.id]!
+    const fields = [{ id: 'said', name: 'Picture', node: 'pic', key: 'media' }]
+    const document = {
+      ...part.document,
+      nodes: { ...part.document.nodes, [part.id]: { ...root, content: { fields } } },
+    }
+    await save('tmradio', { base: version, shared: [{ id: part.id, base: 1, document }] })
+    const before = await open('tmradio')
+    expect(Object.keys(before.around.pictures)).not.toContain('tmmoon')
+    const page = filled(before.document, part.id, { id: 'tmmoon' })
+    const { status } = await save('tmradio', { base: version, document: page })
+    expect(status).toBe(200)
+    const uses = (await server.ask<MediaUse[]>(`${SITE}/media/tmmoon/uses`)).body
+    expect(uses).toContainEqual(expect.objectContaining({ pageId: 'tmradio' }))
+    expect(Object.keys((await open('tmradio')).around.pictures)).toContain('tmmoon')
   })
 })

@@ -1,13 +1,15 @@
 /** What a document refers to: recorded while it is rendered, and never found by searching what is stored of it. */
+import { filledIn, valuesByNode } from '../blocks/component-fields.ts'
 import type { Registry } from '../blocks/registry.ts'
 import type { Look } from '../look/look.ts'
-import { getNode, PAGE_FORMAT, type Page } from '../page/page.ts'
+import { findNode, getNode, PAGE_FORMAT, type Page, type PageNode } from '../page/page.ts'
 import { subtreeIds } from '../page/walk.ts'
 import { settingsOf } from '../site/page-settings.ts'
 import { recordReads } from './recorded-reads.ts'
 import { createNodeRenderer } from './render-node.ts'
 import type { Picture, SiteContext, SiteFile } from '../kit/site-context.ts'
-import { spotOf } from '../resolve/spots.ts'
+import { linkedPart, type Parts } from '../resolve/expand.ts'
+import { ANY_SPOT, spotOf } from '../resolve/spots.ts'
 
 /** `inside` is the pages under one: of the empty id, under the page that the document is. */
 export type UsedThing = 'page' | 'inside' | 'picture' | 'file' | 'part'
@@ -27,8 +29,16 @@ const READS: Readonly<Record<string, UsedThing>> = {
   part: 'part',
 }
 
-/** Returns what a document refers to, whether or not it is there, and whether or not the page's layout shows it. */
-export function documentUses(document: Page, registry: Registry, look: Look): readonly DocumentUse[] {
+/**
+ * Returns what a document refers to, whether or not it is there, and whether or not the page's layout shows it. Of `parts`
+ * come the blocks that show what its instances fill in.
+ */
+export function documentUses(
+  document: Page,
+  registry: Registry,
+  look: Look,
+  parts: Parts = {},
+): readonly DocumentUse[] {
   const counts = new Map<string, number>()
   const count = (key: string): unknown => counts.set(key, (counts.get(key) ?? 0) + 1)
   const recording = recordReads(everything(look))
@@ -39,12 +49,30 @@ export function documentUses(document: Page, registry: Registry, look: Look): re
     renderer.render({ id, node, slots: node.slots, spot })
     for (const read of recording.take()) count(read)
   }
+  for (const node of filledInBlocks(document, parts, registry)) {
+    // By itself: where it stands says nothing of what it refers to.
+    renderer.render({ id: '', node, slots: node.slots, spot: ANY_SPOT })
+    for (const read of recording.take()) count(read)
+  }
   const { sharePicture } = settingsOf(document)
   if (sharePicture !== null) count(`picture:${sharePicture}`)
   return [...counts].flatMap(([key, times]) => {
     const [what = '', id = ''] = key.split(':', 2)
     const thing = READS[what]
     return thing === undefined ? [] : [{ thing, id, count: times }]
+  })
+}
+
+/** The blocks of parts with what the instances on a document fill in. */
+function filledInBlocks(document: Page, parts: Parts, registry: Registry): readonly PageNode[] {
+  return Object.values(document.nodes).flatMap((instance) => {
+    const id = instance.values && linkedPart(instance, registry)
+    const part = id !== undefined && Object.hasOwn(parts, id) ? parts[id] : undefined
+    const values = part && valuesByNode(getNode(part, part.root), instance)
+    return [...(values ?? [])].flatMap(([block, content]) => {
+      const source = findNode(part!, block)
+      return source ? [filledIn(source, content, registry)] : []
+    })
   })
 }
 

@@ -79,7 +79,11 @@ function renderNode(registry: Registry, site: SiteContext, shown: ShownNode): Re
   const { id, node } = shown
   const definition = getKind(registry, node.kind)
   // Several copies of one node may stand on a page, each with an id of its own in HTML, too.
-  const typed = { id: id.includes('/') ? id.replaceAll('/', '-') : id, content: node.content, look: node.look }
+  const typed = {
+    id: id.includes('/') ? id.replaceAll('/', '-') : id,
+    content: node.content,
+    look: node.look,
+  }
   const element = definition.render(typed, new NodeContext(site, definition, shown))
   const arranged = arrangeNode(registry, node)
   const surface = typeof node.look.surface === 'string' ? node.look.surface : undefined

@@ -2,6 +2,7 @@ import { cascade, SIZE_KEYS } from '../sizes/cascade.ts'
 import { getKind, type Registry } from '../blocks/registry.ts'
 import { fluidCss, type Look } from '../look/look.ts'
 import { getNode, type NodeId, type Page, type SizeKey } from '../page/page.ts'
+import { sameJson, type JsonObject } from '../page/json.ts'
 import { ancestry, findPlace } from '../page/walk.ts'
 import type { Holder, OutlineEntry, Spot, SpotFact } from '../kit/spot.ts'
 import { anchorAt, outlineOf } from './outline.ts'
@@ -30,9 +31,14 @@ function sameEntry(a: OutlineEntry, b: OutlineEntry): boolean {
 }
 
 function sameHolder(a: Holder | undefined, b: Holder | undefined): boolean {
-  return (
-    a === b || (a?.id === b?.id && a?.content === b?.content && a?.look === b?.look && a?.index === b?.index)
-  )
+  if (a === b) return true
+  if (!a || !b || a.id !== b.id || a.index !== b.index) return false
+  // What was set to what it was already is another object that says the same.
+  return sameValues(a.content, b.content) && sameValues(a.look, b.look)
+}
+
+function sameValues(a: JsonObject, b: JsonObject): boolean {
+  return a === b || sameJson(a, b)
 }
 
 /** Sections from the top whose pictures load at once: what the first screen is likely to show. */

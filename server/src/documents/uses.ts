@@ -4,6 +4,7 @@ import { DocumentEntity } from '../db/document-rows.ts'
 import { SiteEntity } from '../db/rows.ts'
 import type { SiteData } from '../db/site-scope.ts'
 import { liveVersionOf } from './live.ts'
+import { documentsOf, newestParts } from './part-versions.ts'
 import { findVersion, readDocument } from './versions.ts'
 
 interface Key {
@@ -38,7 +39,10 @@ async function recordOnce(at: SiteData, { documentId, version }: Key): Promise<v
 
 async function insertUses(at: SiteData, { documentId, version }: Key, document: Page): Promise<void> {
   const { look } = await at.manager.findOneByOrFail(SiteEntity, { id: at.siteId })
-  const rows = documentUses(document, defaultRegistry, look as Look)
+  // What instances fill in is shown by the blocks of their parts.
+  const isFilledIn = Object.values(document.nodes).some(({ values }) => values)
+  const parts = isFilledIn ? documentsOf(await newestParts(at, document)) : {}
+  const rows = documentUses(document, defaultRegistry, look as Look, parts)
     // What no id can be is no reference to anything.
     .filter(({ id }) => id.length <= 24)
     .map(({ thing, id, count }) => [documentId, version, thing, id, count])

@@ -17,7 +17,7 @@ import {
 } from '@gullyline/core'
 import { PageEntity } from '../db/rows.ts'
 import { findNewest, findVersion, readDocument } from '../documents/versions.ts'
-import { partsToPublish } from '../documents/linked-parts.ts'
+import { documentsOf, partsToPublish } from '../documents/part-versions.ts'
 import { filesOf, picturesOf } from '../media/store.ts'
 import { findSite } from '../documents/site-row.ts'
 import { findPageRow } from './store.ts'
@@ -28,9 +28,8 @@ type GoingLive = Readonly<Record<string, number | null>>
 
 /** A document with the parts that visitors will see in it. */
 async function expanded(at: SiteData, document: Page, goingLive: GoingLive): Promise<Page> {
-  const parts = await partsToPublish(at, document, goingLive)
-  const pages = Object.entries(parts).map(([id, { page }]) => [id, page] as const)
-  return expandParts(document, defaultRegistry, Object.fromEntries(pages))
+  const parts = documentsOf(await partsToPublish(at, document, goingLive))
+  return expandParts(document, defaultRegistry, parts)
 }
 
 /** What the checks find on one version of a page, and in the parts that it shows: what decides whether it may go live. */

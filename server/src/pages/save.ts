@@ -10,7 +10,7 @@ import {
 } from '@gullyline/core'
 import { insertVersion, lockDocument, type Author, type LockedDocument } from '../documents/store.ts'
 import { readDocument, versionInfo } from '../documents/versions.ts'
-import { newestParts } from '../documents/linked-parts.ts'
+import { documentsOf, newestParts } from '../documents/part-versions.ts'
 import { lockSite } from '../documents/site-row.ts'
 import { refuseRing } from './rings.ts'
 import { Refused } from '../http/errors.ts'
@@ -96,8 +96,8 @@ function refuseInvalid(document: unknown, rootKind: string): void {
 /** Refuses what the blocks of components can't say. A field that its part has no more keeps its value: it may come back. */
 async function refuseValues(at: SiteData, document: Page): Promise<void> {
   if (!Object.values(document.nodes).some(({ values }) => values)) return
-  const parts = Object.entries(await newestParts(at, document)).map(([id, { page }]) => [id, page] as const)
-  const problems = valueProblems(document, Object.fromEntries(parts), defaultRegistry)
+  const parts = documentsOf(await newestParts(at, document))
+  const problems = valueProblems(document, parts, defaultRegistry)
   if (problems.length === 0) return
   throw new Refused(
     'not-valid',
