@@ -51,6 +51,7 @@ export {
   instanceAround,
   instanceFragment,
   originOf,
+  otherPartEdits,
   ownCopyEdits,
   partsShownBy,
   ringIn,

@@ -61,7 +61,7 @@ export const callToJoin: DemoPart = {
 
 let fields = 0
 
-/** Something in the sky: its picture, what it is, what to know of it, and where to look. */
+/** A card for one object in the sky, with its picture, its name, a sentence about it, and a direction to look in. */
 export const skyCard: DemoPart = {
   id: 'tmsky',
   name: 'Sky card',

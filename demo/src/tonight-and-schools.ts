@@ -17,7 +17,7 @@ import {
   type Sketch,
 } from './sketch.ts'
 
-/** A sky card: a picture, what is on it, what it is called, what to know of it, and where to look. */
+/** Fills in one sky card: the picture and its alternative text, the name, a sentence, and the direction to look in. */
 const seen = (id: string, alt: string, title: string, words: string, where: string): Sketch =>
   shared(skyCard, {
     Picture: { id },

@@ -14,7 +14,7 @@ export interface ComponentField {
   readonly id: string
   /** What the field is called where it is filled in. */
   readonly name: string
-  /** What is said there of what to fill in. */
+  /** Says to those who fill it in what belongs there. */
   readonly help?: string
   /** The block that it is a value of, and which of its content. */
   readonly node: NodeId
@@ -22,6 +22,8 @@ export interface ComponentField {
 }
 
 export const MOST_COMPONENT_FIELDS = 50
+/** An instance may have values for fields that its part has no more, and that may come back. */
+export const MOST_VALUES = MOST_COMPONENT_FIELDS + 10
 export const LONGEST_FIELD_NAME = 60
 export const LONGEST_FIELD_HELP = 200
 

@@ -1,6 +1,7 @@
 import { findTreeFault } from '../page/assert-page.ts'
 import { ID_PATTERN } from '../page/id.ts'
 import { PAGE_FORMAT, type Nodes, type Page, type PageNode } from '../page/page.ts'
+import { MOST_VALUES } from './component-fields.ts'
 import { fieldsOfWords } from './prompts.ts'
 import { getKind, NODE_PARTS, type Problem, type Registry } from './registry.ts'
 import { slotRefusal } from './slots.ts'
@@ -171,8 +172,7 @@ function validatePrompts(prompts: unknown, kind: string, registry: Registry): Pr
   })
 }
 
-/** As many fields as a part can have, and values as long as any text. What a value may be, the part's own kinds say. */
-const MOST_VALUES = 60
+/** Longer than any text of a block. */
 const LONGEST_VALUE = 200_000
 
 /** Problems of what an instance says in the fields of its part, as far as can be told without that part. */

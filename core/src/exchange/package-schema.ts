@@ -1,4 +1,5 @@
 /** The JSON Schema (2020-12) of a page package: its shape alone, and whole with every block kind. */
+import { MOST_VALUES } from '../blocks/component-fields.ts'
 import type { BlockDefinition } from '../blocks/define-block.ts'
 import { SHARED_SCHEMA } from '../kit/fields.ts'
 import { fieldsOfWords } from '../blocks/prompts.ts'
@@ -102,7 +103,7 @@ function pageSchema(kinds: readonly BlockDefinition[]): object {
 }
 
 /** What an instance says in the fields of its part, which says what each may be. */
-const VALUES = { type: 'object', minProperties: 1, maxProperties: 60, propertyNames: id }
+const VALUES = { type: 'object', minProperties: 1, maxProperties: MOST_VALUES, propertyNames: id }
 
 function nodeSchema(definition: BlockDefinition): object {
   const { kind, title, content, look, arrangement, slots } = definition

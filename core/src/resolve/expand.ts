@@ -1,6 +1,6 @@
 /**
- * Instances of parts as what they show: the page as it would be if each of them were a copy of its part. All that is
- * asked of what is shown, such as headings, widths and what says nothing, is asked of that page.
+ * Replaces the instances on a page by the blocks of their parts, so that everything after it (headings, widths, checks,
+ * rendering) works on a page of plain blocks.
  */
 import { FIELDS_KEY, filledIn, valuesByNode } from '../blocks/component-fields.ts'
 import { getKind, type Registry } from '../blocks/registry.ts'
@@ -195,7 +195,7 @@ export class Expander {
       }
       return shown
     }
-    /** Adds what is shown of a node to a list: itself or, of an instance, what stands in its part. */
+    /** Adds a node to the list or, where it is an instance, the blocks of its part. */
     const show = (list: ShownId[], nodes: Nodes, id: NodeId, within: string, at: Within): void => {
       const instance = nodes[id]!
       const part = this.#linkOf(instance)

@@ -33,7 +33,7 @@ function sameEntry(a: OutlineEntry, b: OutlineEntry): boolean {
 function sameHolder(a: Holder | undefined, b: Holder | undefined): boolean {
   if (a === b) return true
   if (!a || !b || a.id !== b.id || a.index !== b.index) return false
-  // What was set to what it was already is another object that says the same.
+  // Setting a value that was set already makes a new object with the same values.
   return sameValues(a.content, b.content) && sameValues(a.look, b.look)
 }
 

@@ -12,7 +12,7 @@ import type { BlockDefinition } from '../blocks/define-block.ts'
 import { getKind, type Problem, type Registry } from '../blocks/registry.ts'
 import type { NewId } from '../edits/compose.ts'
 import type { FieldSchema } from '../kit/fields.ts'
-import type { Json } from '../page/json.ts'
+import type { Json, JsonObject } from '../page/json.ts'
 import { findNode, getNode, type NodeId, type Page, type PageNode } from '../page/page.ts'
 import { subtreeIds } from '../page/walk.ts'
 import { linkedPart, type Parts } from '../resolve/expand.ts'
@@ -124,4 +124,29 @@ export function valueProblems(page: Page, parts: Parts, registry: Registry): rea
       return [{ pointer: `/nodes/${id}/values/${field.id}`, message: `“${field.name}” can’t be that` }]
     })
   })
+}
+
+/** A part: the document that holds its blocks, and the id of its root there. */
+interface PartIn {
+  readonly nodes: Page['nodes']
+  readonly root: NodeId
+}
+
+/** What an instance fills in, for the fields of another part that have the same name and can hold the same sort of value. */
+export function carriedValues(from: PartIn, to: PartIn, values: JsonObject, registry: Registry): JsonObject {
+  const blockOf = (part: PartIn, field: ComponentField): PageNode | undefined => findNode(part, field.node)
+  const sortOf = (part: PartIn, field: ComponentField): FieldSchema['control'] | undefined => {
+    const block = blockOf(part, field)
+    return block && schemaOf(field, block, registry)?.control
+  }
+  const targets = fieldsOf(getNode(to, to.root))
+  const carried = fieldsOf(getNode(from, from.root)).flatMap((field) => {
+    const value = values[field.id]
+    const target = targets.find((one) => one.name === field.name && sortOf(to, one) === sortOf(from, field))
+    const block = target && blockOf(to, target)
+    return value !== undefined && block && fits(block, target.key, value, registry)
+      ? [[target.id, value] as const]
+      : []
+  })
+  return Object.fromEntries(carried)
 }

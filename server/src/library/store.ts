@@ -127,7 +127,7 @@ export async function binPart(at: SiteChange, id: string): Promise<void> {
   if ((await documentsShowing(at, id)).length > 0)
     throw new Refused(
       'in-use',
-      'This shared section still stands on pages. Nothing was deleted; say what is to stand there instead.',
+      'This shared section is still in use. Nothing was deleted; say what is to stand there instead.',
     )
   await at.manager.update(PartEntity, { id, siteId: at.siteId }, { binnedAt: new Date(), taken: null })
 }
@@ -151,19 +151,19 @@ export async function replacePart(
     const locked = await lockDocument(at, documentId)
     const document = readDocument(locked.newest)
     const next = other
-      ? withOtherPart(document, id, other, defaultRegistry)
+      ? withOtherPart(document, own, other, defaultRegistry)
       : withCopies(document, id, own, defaultRegistry, newId)
     const insert = type === 'page' ? insertPageVersion : insertVersion
     await insert(at, locked, { document: next, by })
   }
-  if (other !== undefined) await refuseRing(at, [other])
+  if (other) await refuseRing(at, [other.root])
 }
 
-/** The id of a part that can stand where another one does. */
-async function otherPart(at: SiteData, own: Page, id: string): Promise<string> {
+/** A part that can stand where another one does. */
+async function otherPart(at: SiteData, own: Page, id: string): Promise<Page> {
   const { binnedAt } = await partRow(at, id)
   const other = readDocument(await findNewest(at, id))
-  if (binnedAt === null && canStandFor(other, own) && other.root !== own.root) return id
+  if (binnedAt === null && canStandFor(other, own) && other.root !== own.root) return other
   throw new Refused(
     'not-valid',
     'The other shared section can’t stand in the place of this one: one is made of whole sections, the other of blocks. Nothing was changed.',

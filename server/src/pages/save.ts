@@ -4,6 +4,7 @@ import {
   validatePage,
   valueProblems,
   type Page,
+  type PageNode,
   type SharedSave,
   type SharedVersions,
   type StaleDocument,
@@ -139,9 +140,11 @@ function rootKindOf({ row: { type }, newest }: LockedDocument): string {
   return nodes[root]!.kind
 }
 
-/** Whether a document shows parts, as far as can be told before it is known to be valid. */
-function showsParts(document: Page): boolean {
-  return JSON.stringify(document).includes('"part"')
+/** Whether a document shows parts. It is not known to be valid yet: what is no node shows nothing. */
+function showsParts({ nodes }: Page): boolean {
+  return Object.values(nodes ?? {}).some(
+    (node: Partial<PageNode> | null) => defaultRegistry.kinds.get(node?.kind ?? '')?.linksTo,
+  )
 }
 
 function refuseStaleParts(parts: readonly Part[]): void {

@@ -49,6 +49,10 @@ export function DeletePartDialog({ part, parts, onClose, onDone }: DeletePartDia
   const [way, setWay] = useState<'copies' | 'other'>('copies')
   const [otherId, setOtherId] = useState(others[0]?.id ?? '')
   const { pages } = part.reach
+  const where =
+    pages === 0
+      ? 'in patterns or in other shared sections'
+      : `on ${pages === 1 ? 'one page' : `${pages} pages`}`
   const act = useAct(async () => {
     const instead = way === 'copies' ? way : { part: otherId }
     const body: ReplacePartRequest = { instead }
@@ -73,8 +77,8 @@ export function DeletePartDialog({ part, parts, onClose, onDone }: DeletePartDia
       }
     >
       <p>
-        It is shown on {pages === 1 ? 'one page' : `${pages} pages`}. Each of them is saved as a new version,
-        by you. Visitors see what they see now until the pages are published.
+        It is shown {where}. Each of them is saved as a new version, by you. Visitors see what they see now
+        until the pages are published.
       </p>
       <Choices>
         <legend>Where it stands now</legend>

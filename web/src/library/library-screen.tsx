@@ -13,7 +13,7 @@ import {
   type SavedPart,
   type SiteContext,
 } from '@gullyline/core'
-import { request } from '../api/client.ts'
+import { ApiError, request } from '../api/client.ts'
 import { documentsOf, refreshPages, refreshParts, usePages, useParts, useSite } from '../api/hooks.ts'
 import { inSite } from '../api/site-address.ts'
 import { viewSite } from '../editor/session/site-view.ts'
@@ -259,7 +259,13 @@ function ChosenPart({ part, parts, mayChange, onDone }: ChosenPartProps) {
   const [isAsking, setAsking] = useState(false)
   const act = useAct(async () => {
     if (binnedAt === null) {
-      await request(inSite(`/parts/${id}`), { method: 'DELETE' })
+      try {
+        await request(inSite(`/parts/${id}`), { method: 'DELETE' })
+      } catch (error) {
+        // Where it stands, the server knows: also in patterns, and in other shared sections alone.
+        if (!(error instanceof ApiError) || error.body?.code !== 'in-use') throw error
+        return setAsking(true)
+      }
       const stays = type === 'pattern' ? ' Copies of it on pages stay.' : ''
       onDone(`Deleted the ${WORDS[type].one} “${name}”.${stays} It can be restored under Deleted.`)
     } else {
@@ -269,8 +275,6 @@ function ChosenPart({ part, parts, mayChange, onDone }: ChosenPartProps) {
     await refreshParts()
   })
   const isOffered = binnedAt === null
-  // Where it stands in other shared sections alone, it is on no page, and yet in use: the server knows.
-  const isInUse = type === 'shared' && part.reach.pages > 0
   return (
     <>
       <h2>{name}</h2>
@@ -285,10 +289,7 @@ function ChosenPart({ part, parts, mayChange, onDone }: ChosenPartProps) {
       {type === 'shared' && <PartPages part={part} />}
       {mayChange && (
         <Acts>
-          <Button
-            isDisabled={act.isBusy}
-            onPress={() => (isOffered && isInUse ? setAsking(true) : act.run())}
-          >
+          <Button isDisabled={act.isBusy} onPress={act.run}>
             {isOffered ? `Delete ${WORDS[type].one}` : `Restore ${WORDS[type].one}`}
           </Button>
         </Acts>

@@ -4,6 +4,7 @@ import {
   becomeInstanceEdits,
   findPlace,
   instanceFragment,
+  isComponent,
   nodeLabel,
   patternOf,
   patternRefusal,
@@ -113,7 +114,9 @@ function becomeInstance(store: EditorStore, ids: readonly NodeId[], saved: Saved
   store.join(id, saved)
   const instance = instanceFragment(id, document, store.registry, newId)
   const edits = becomeInstanceEdits(store.state.page, ids, instance)
-  store.do(`Made “${name}” a shared section`, edits, { select: instance.rootId })
+  store.do(`Made “${name}” a ${isComponent(document) ? 'component' : 'shared section'}`, edits, {
+    select: instance.rootId,
+  })
 }
 
 function PartForm({ type, ids, onClose }: PartDialogProps & { readonly ids: readonly NodeId[] }) {
@@ -123,10 +126,10 @@ function PartForm({ type, ids, onClose }: PartDialogProps & { readonly ids: read
   const [name, setName] = useState(() => nodeLabel(store.state.page, ids[0]!, store.registry))
   const [purpose, setPurpose] = useState<PartPurpose>('other')
   const [about, setAbout] = useState('')
-  const [isComponent, setComponent] = useState(false)
+  const [isToFill, setToFill] = useState(false)
   const save = useAct(async () => {
     const made = documentOf(store.state.page, ids, store.registry, newId)
-    const document = isComponent ? withFieldsForAll(made, store.registry, newId) : made
+    const document = isToFill ? withFieldsForAll(made, store.registry, newId) : made
     const body: NewPartRequest = { type, name, purpose, about, document }
     const saved = await request<SavedPart>(inSite('/parts'), { method: 'POST', body })
     done(store, ids, saved)
@@ -136,14 +139,14 @@ function PartForm({ type, ids, onClose }: PartDialogProps & { readonly ids: read
   const isReady = name.trim() !== '' && !save.isBusy
   return (
     <Dialog
-      title={isComponent ? 'Make component' : title}
+      title={isToFill ? 'Make component' : title}
       isForm
       onClose={onClose}
       acts={
         <>
           <Button onPress={onClose}>Cancel</Button>
           <MainButton type="submit" form={form} isDisabled={!isReady}>
-            {isComponent ? 'Make component' : act}
+            {isToFill ? 'Make component' : act}
           </MainButton>
         </>
       }
@@ -155,17 +158,13 @@ function PartForm({ type, ids, onClose }: PartDialogProps & { readonly ids: read
           if (isReady) save.run()
         }}
       >
-        <p>{isComponent ? COMPONENT_WORDS : words}</p>
+        <p>{isToFill ? COMPONENT_WORDS : words}</p>
         <LineField label="Name" value={name} onChange={setName} autoFocus />
         <PurposeField value={purpose} onChange={setPurpose} />
         <LineField label="Description" value={about} onChange={setAbout} />
         {type === 'shared' && (
           <Check>
-            <input
-              type="checkbox"
-              checked={isComponent}
-              onChange={(event) => setComponent(event.target.checked)}
-            />
+            <input type="checkbox" checked={isToFill} onChange={(event) => setToFill(event.target.checked)} />
             <span>
               Component: each page fills in its own texts
               <small>

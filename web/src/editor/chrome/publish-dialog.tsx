@@ -174,7 +174,8 @@ export function PublishDialog({ summary, saving, onClose }: PublishDialogProps) 
       {alsoLive.map((name) => (
         <AlsoLive
           key={name}
-          words={`${capital(sharedTitle(name, linked))} goes live, too. ${reachWords(name, { ...view, linked })}.`}
+          title={capital(sharedTitle(name, linked))}
+          reach={reachWords(name, { ...view, linked })}
           // What visitors never saw can’t be left out of a page that shows it.
           isFixed={isFrameName(name) || linked[name]?.liveVersion == null}
           isGoing={!kept.has(name)}
@@ -193,19 +194,21 @@ export function PublishDialog({ summary, saving, onClose }: PublishDialogProps) 
 }
 
 interface AlsoLiveProps {
-  readonly words: string
+  readonly title: string
+  readonly reach: string
   readonly isFixed: boolean
   readonly isGoing: boolean
   readonly onChange: (isGoing: boolean) => void
 }
 
 /** Something shared that has changed since visitors saw it: it goes live with the page, or stays as they see it. */
-function AlsoLive({ words, isFixed, isGoing, onChange }: AlsoLiveProps) {
-  if (isFixed) return <p>{words}</p>
+function AlsoLive({ title, reach, isFixed, isGoing, onChange }: AlsoLiveProps) {
+  const goes = `${title} goes live, too. ${reach}.`
+  if (isFixed) return <p>{goes}</p>
   return (
     <Check>
       <input type="checkbox" checked={isGoing} onChange={(event) => onChange(event.target.checked)} />
-      {isGoing ? words : `${words.split(' goes live')[0]} stays as visitors see it now.`}
+      {isGoing ? goes : `${title} stays as visitors see it now.`}
     </Check>
   )
 }

@@ -167,11 +167,10 @@ function BeforeAfter({ page, parts }: BeforeAfterProps) {
     const before: Parts = Object.fromEntries(known)
     const changed = parts.map((part) => [part, partOf(store.state.page, part)] as const)
     const after: Parts = { ...before, ...Object.fromEntries(changed) }
-    const contextOf = (shown: Parts) => {
-      const { pictures, files } = { ...site, ...data.around }
-      const all = { ...site, pictures: { ...site.pictures, ...pictures }, files: { ...site.files, ...files } }
-      return viewSite({ ...all, parts: shown }, pages, data.summary, screenRegistry).context
-    }
+    const pictures = { ...site.pictures, ...data.around.pictures }
+    const files = { ...site.files, ...data.around.files }
+    const contextOf = (shown: Parts) =>
+      viewSite({ ...site, pictures, files, parts: shown }, pages, data.summary, screenRegistry).context
     return [
       { title: 'As it is', context: contextOf(before) },
       { title: 'With your change', context: contextOf(after) },

@@ -7,18 +7,11 @@ import {
   duplicate,
   moveIn,
   moveOut,
-  openInstance,
   paste,
   pasteLook,
   remove,
-  selectAll,
-  selectEnd,
-  selectSibling,
   setLock,
-  stepIn,
   stepMove,
-  stepOut,
-  stretchSelection,
   toHeading,
   toQuote,
   toText,
@@ -27,6 +20,15 @@ import {
   wrap,
   wrapInColumns,
 } from './acts.ts'
+import {
+  openInstance,
+  selectAll,
+  selectEnd,
+  selectSibling,
+  stepIn,
+  stepOut,
+  stretchSelection,
+} from './select-acts.ts'
 import { COMMAND_IDS, COMMANDS, type CommandId } from './command-list.ts'
 import { startTyping } from '../canvas/frame-input.ts'
 import { isInstance, isOfComponent } from '../canvas/shown-ids.ts'

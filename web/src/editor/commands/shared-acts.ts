@@ -1,5 +1,5 @@
 /** What commands do with shared sections. */
-import { getNode, linkedPart, ownCopyEdits, type NodeId } from '@gullyline/core'
+import { getNode, linkedPart, otherPartEdits, ownCopyEdits, type NodeId } from '@gullyline/core'
 import type { EditorStore } from '../session/editor-store.ts'
 import { newId } from '../session/new-id.ts'
 import { nodeName } from '../session/node-name.ts'
@@ -19,7 +19,7 @@ export function makeOwnCopy(store: EditorStore, id: NodeId): void {
   store.do(`Made an own copy of “${nodeName(store, page, id)}”`, edits, { select, also })
 }
 
-/** Shows another part where an instance stands. */
+/** Shows another part where an instance stands, with what it fills in there in fields of the same names. */
 export function replaceBy(
   store: EditorStore,
   id: NodeId,
@@ -27,7 +27,6 @@ export function replaceBy(
 ): void {
   const before = nodeName(store, store.state.page, id)
   store.joinPart(part.id)
-  store.do(`Replaced “${before}” by “${part.name}”`, [
-    { edit: 'set', nodeId: id, at: ['content', 'part'], value: part.id },
-  ])
+  const edits = otherPartEdits(store.state.page, id, part.id, store.registry)
+  store.do(`Replaced “${before}” by “${part.name}”`, edits)
 }

@@ -12,11 +12,11 @@ import type { EditorStore } from './editor-store.ts'
 
 type Nodes = Pick<Page, 'nodes'>
 
-/** What a block is called in lists: an instance by what it shows. */
+/** What a block is called in lists: an instance without a name of its own by what it shows. */
 export function nodeName({ linked, registry }: EditorStore, page: Nodes, id: NodeId): string {
-  const part = linkedPart(getNode(page, id), registry)
-  const name = part === undefined ? undefined : linked.get()[part]?.name
-  return name ?? nodeLabel(page, id, registry)
+  const node = getNode(page, id)
+  const part = node.name === undefined ? linkedPart(node, registry) : undefined
+  return (part === undefined ? undefined : linked.get()[part]?.name) ?? nodeLabel(page, id, registry)
 }
 
 /** What sort of block it is: an instance that says something of its own is one of a component. */

@@ -96,7 +96,8 @@ export function fieldOfWords(
   words: string,
 ): (Place & { readonly around: ShownId }) | undefined {
   const instance = instanceAround(shown)
-  if (instance === '') return undefined
+  // In the instance that is worked in, the words are the component's own.
+  if (instance === '' || instance === state.around) return undefined
   const id = originOf(instance)
   const key = topOf(words)
   const field = fieldAt(state.page, id, { node: originOf(shown), key }, registry)
@@ -104,10 +105,11 @@ export function fieldOfWords(
   return { id, field: field.id + words.slice(key.length), around: instanceAround(instance) }
 }
 
-/** The instance of a component that something shown belongs to; undefined for what is edited where it stands. */
+/** The instance of a component that something shown belongs to; undefined for what is edited where it stands, also in the instance that is worked in. */
 export function componentAround({ state, registry }: Seen, shown: ShownId): ShownId | undefined {
   const instance = instanceAround(shown)
-  const node = instance === '' ? undefined : findNode(state.page, originOf(instance))
+  const isOther = instance !== '' && instance !== state.around
+  const node = isOther ? findNode(state.page, originOf(instance)) : undefined
   const part = node && linkedPart(node, registry)
   const root = part === undefined ? undefined : findNode(state.page, part)
   return root && fieldsOf(root).length > 0 ? instance : undefined
