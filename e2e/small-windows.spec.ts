@@ -14,6 +14,7 @@ test('at twice its size every screen fits its window, and its main act is in vie
     ['/media-library', 'Media', 'Upload'],
     ['/navigation', 'Navigation', 'Add link'],
     ['/settings', 'Settings', /choose/i],
+    ['/sites-and-people', 'Sites and people', undefined],
     ['/bin', 'Bin', undefined],
     ['/help', 'Help', undefined],
   ] as const) {

@@ -26,6 +26,7 @@ test('no screen, dialog, menu or setting has a label that was replaced', async (
     ['/media-library?show=files', 'Media'],
     ['/navigation', 'Navigation'],
     ['/settings', 'Settings'],
+    ['/sites-and-people', 'Sites and people'],
     ['/bin', 'Bin'],
     ['/help', 'Help'],
   ] as const) {

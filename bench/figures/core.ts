@@ -190,11 +190,11 @@ function rendersLinked(): Figure {
     (before, part) => withCopies(before, part.root, part, registry, newId),
     linked,
   )
-  const render = (document: Page, shown: SiteContext['parts']) => (): void =>
-    settle(
-      createPageRenderer(registry, { ...context, parts: shown })({ ...parts, page: document }, stylesheet)
-        .html,
-    )
+  // Each time a page that was never seen: what is found out about one is remembered, and the linked one is expanded anew.
+  const render = (document: Page, shown: SiteContext['parts']) => (): void => {
+    const page = { ...document, nodes: { ...document.nodes } }
+    settle(createPageRenderer(registry, { ...context, parts: shown })({ ...parts, page }, stylesheet).html)
+  }
   const about = `Resolving and rendering ${INSTANCES} instances nested three deep, against own copies`
   return figureOf('D', 1.2, about, compare(render(linked, NEST), render(copied, {})))
 }

@@ -33,6 +33,8 @@ const MANY = 5_000
 /** Pages stand in groups of so many, under pages of their own. */
 const GROUP = 50
 const ROUNDS = 15
+/** Rounds before those: the first ones tell how long V8 takes to compile what each act runs. */
+const WARMING_UP = 8
 
 interface Site {
   readonly app: Application
@@ -61,8 +63,11 @@ export async function largeSiteFigures(): Promise<Figure[]> {
     const figures: Figure[] = []
     for (const [figure, what, act] of ACTS) {
       const times = sites.map(() => [] as number[])
-      for (let round = 0; round < ROUNDS; round++)
-        for (const [i, site] of sites.entries()) times[i]!.push(await act(site))
+      for (let round = -WARMING_UP; round < ROUNDS; round++)
+        for (const [i, site] of sites.entries()) {
+          const time = await act(site)
+          if (round >= 0) times[i]!.push(time)
+        }
       const [ours, reference] = times.map(median)
       figures.push(
         figureOf(figure, 1.5, `${what} on a site of ${MANY} pages, against one of ${FEW}`, {

@@ -12,7 +12,7 @@ import { gate, type SignedIn } from './people/access.ts'
 import { sessionRoutes } from './people/routes.ts'
 import { presenceRoutes } from './presence/routes.ts'
 import type { Services } from './services.ts'
-import { siteRoutes } from './api/site-routes.ts'
+import { siteRoutes, sitesRoutes } from './api/site-routes.ts'
 import { staticFiles } from './http/static-files.ts'
 
 /** The editor's server: its data under /api, media and fonts, and the editor itself from `webDir` where that is given. */
@@ -29,6 +29,7 @@ export function createEditorApp(services: Services, webDir: string | undefined):
   app.route('/api/presence', presenceRoutes(services))
   // The gate has let the person through to the site that these name.
   const site = '/api/sites/:site'
+  app.route('/api/sites', sitesRoutes(services))
   app.route(site, siteRoutes(services))
   app.route(`${site}/media`, mediaRoutes(services))
   app.route(`${site}/files`, fileRoutes(services))

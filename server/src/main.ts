@@ -12,6 +12,7 @@ import { derivePicture } from './media/derive.ts'
 import { completeSite } from './sites/complete-site.ts'
 import { allSites } from './db/site-scope.ts'
 import { showRelease } from './publish/publish-page.ts'
+import { writeHosts } from './publish/site-hosts.ts'
 import { faultWords } from './http/storage-fault.ts'
 import { logFile } from './http/log-file.ts'
 import { makeServices, type Services } from './services.ts'
@@ -55,6 +56,7 @@ async function main(): Promise<void> {
   })
   const sites = await allSites(db)
   for (const scope of sites) await showRelease(services, scope)
+  await writeHosts(services)
   const { siteId } = sites[0]!
   const site = await listen(createSiteServer({ ...services, siteId }), config.sitePort, 'GULLYLINE_SITE_PORT')
   const servers = [

@@ -98,6 +98,7 @@ class Model {
     return {
       site: {
         id: 's',
+        host: null,
         name,
         language: 'en',
         look,

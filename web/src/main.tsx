@@ -5,6 +5,7 @@ import { createRoot } from 'react-dom/client'
 import { createBrowserRouter, matchPath, RouterProvider } from 'react-router'
 import { mutate } from 'swr'
 import { askEarly } from './api/client.ts'
+import { base, screenPath } from './api/site-address.ts'
 import { claimTab } from './editor/session/tab.ts'
 import { SignInGate } from './people/sign-in-gate.tsx'
 import { GlobalStyle } from './ui/theme.ts'
@@ -23,6 +24,7 @@ const NavigationScreen = lazy(async () => ({
 const SettingsScreen = lazy(async () => ({
   default: (await import('./site/settings-screen.tsx')).SettingsScreen,
 }))
+const SitesScreen = lazy(async () => ({ default: (await import('./site/sites-screen.tsx')).SitesScreen }))
 const BinScreen = lazy(async () => ({ default: (await import('./site/bin-screen.tsx')).BinScreen }))
 const HelpScreen = lazy(async () => ({ default: (await import('./help/help-screen.tsx')).HelpScreen }))
 const EditorScreen = lazy(async () => ({
@@ -37,13 +39,14 @@ const screens = (editor: ReactNode) => [
   { path: '/library', element: <LibraryScreen /> },
   { path: '/navigation', element: <NavigationScreen /> },
   { path: '/settings', element: <SettingsScreen /> },
+  { path: '/sites-and-people', element: <SitesScreen /> },
   { path: '/bin', element: <BinScreen /> },
   { path: '/help', element: <HelpScreen /> },
   { path: PAGE_PATH, element: editor },
   { path: '*', element: <Waiting title="Screen not found">Check the address, or go to Pages.</Waiting> },
 ]
 
-const isPage = matchPath(PAGE_PATH, window.location.pathname) !== null
+const isPage = matchPath(PAGE_PATH, screenPath(window.location.pathname)) !== null
 
 /** Edits are kept under the name of the tab, and taking it means asking the browser: not first when a page is there. */
 if (isPage) void claimTab()
@@ -54,7 +57,9 @@ void Promise.all([
   askEarly((path, answer) => void mutate(path, answer, { revalidate: false })),
   isPage ? import('./editor/chrome/editor-screen.tsx') : undefined,
 ]).then(([, editor]) => {
-  const router = createBrowserRouter(screens(editor ? <editor.EditorScreen /> : <EditorScreen />))
+  const router = createBrowserRouter(screens(editor ? <editor.EditorScreen /> : <EditorScreen />), {
+    basename: base === '' ? '/' : base,
+  })
   createRoot(document.getElementById('app')!).render(
     <StrictMode>
       <GlobalStyle />

@@ -108,11 +108,12 @@ function sameMark(a: Mark, b: Mark): boolean {
 function number(marks: ReadonlyMap<NodeId, Mark>, before?: Known): Known {
   const taken = new Set([CONTENT_ID])
   for (const { anchor } of marks.values()) if (anchor !== undefined) taken.add(anchor)
+  const free = freeNames(taken)
   const entries: OutlineEntry[] = []
   const byId = new Map<NodeId, OutlineEntry>()
   for (const [id, { heading, anchor: own, wanted }] of marks) {
     if (!heading) continue
-    const anchor = own ?? (wanted === undefined ? undefined : freeName(wanted, taken))
+    const anchor = own ?? (wanted === undefined ? undefined : free(wanted))
     if (anchor === undefined) continue
     taken.add(anchor)
     const old = before?.byId.get(id)
@@ -124,8 +125,15 @@ function number(marks: ReadonlyMap<NodeId, Mark>, before?: Known): Known {
   return { marks, entries, byId }
 }
 
-function freeName(wanted: string, taken: ReadonlySet<string>): string {
-  let free = wanted
-  for (let n = 2; taken.has(free); n++) free = `${wanted}-${n}`
-  return free
+/** Gives names that are not taken yet: the one that is wanted, or it with the first number from 2 on that makes it free. */
+function freeNames(taken: Set<string>): (wanted: string) => string {
+  // No name becomes free again, so that the search for one goes on where the last one for it ended.
+  const next = new Map<string, number>()
+  return (wanted) => {
+    let n = next.get(wanted) ?? 1
+    const name = (): string => (n === 1 ? wanted : `${wanted}-${n}`)
+    while (taken.has(name())) n++
+    next.set(wanted, n + 1)
+    return name()
+  }
 }

@@ -7,6 +7,7 @@ import type { NewPartRequest, PartRequest, ReplacePartRequest } from './parts.ts
 import type {
   CopyPageRequest,
   MediaRequest,
+  NewSiteRequest,
   NavigationRequest,
   NewPageRequest,
   PageMore,
@@ -16,6 +17,7 @@ import type {
   PublishRequest,
   SaveRequest,
   SignInRequest,
+  SiteHostRequest,
   SiteSettingsRequest,
 } from './wire.ts'
 
@@ -37,6 +39,8 @@ export interface Requests {
   readonly replacePart: ReplacePartRequest
   readonly changeNavigation: NavigationRequest
   readonly changeSite: SiteSettingsRequest
+  readonly addSite: NewSiteRequest
+  readonly changeHost: SiteHostRequest
   /** Says all by its address. */
   readonly nothing: Record<string, never>
 }
@@ -56,6 +60,7 @@ const MOST_SHARED = 50
 /** A tab that was offline for a day sends what it has in parts. */
 const MOST_ENTRIES = 500
 const MOST_TABS = 100
+const MOST_PEOPLE = 1_000
 /** Milliseconds since 1970, far beyond any clock that is right. */
 const LATEST = 2 ** 42
 
@@ -161,6 +166,14 @@ const SCHEMAS: Readonly<Record<keyof Requests, object>> = {
     ownValues: flag,
     navigationLimit: { type: 'integer', minimum: 0, maximum: MOST_NAVIGATION },
   }),
+  addSite: object({
+    name: words,
+    language: words,
+    host: words,
+    like: id,
+    people: { type: 'array', maxItems: MOST_PEOPLE, items: id },
+  }),
+  changeHost: object({ host: words }),
   nothing: object({}),
 }
 

@@ -75,6 +75,31 @@ export interface Account extends Person {
 export interface SiteName {
   readonly id: string
   readonly name: string
+  /** The name that visitors find it under; null for the site of the installation's own address. */
+  readonly host: string | null
+}
+
+/** Somebody with an account, as the keeper of a site sees them. */
+export interface SitePerson extends Person {
+  /** Whether they work on the site. */
+  readonly isHere: boolean
+}
+
+/** A site to be added. */
+export interface NewSiteRequest {
+  readonly name: string
+  readonly language: string
+  /** The name that visitors find it under, such as `school.example.org`. No other site has it. */
+  readonly host: string
+  /** The id of the site whose look it begins with. */
+  readonly like: string
+  /** The ids of people who work on it beside the one who adds it. */
+  readonly people: readonly string[]
+}
+
+/** Another name for visitors to find a site under. */
+export interface SiteHostRequest {
+  readonly host: string
 }
 
 export interface SignInRequest {
@@ -142,6 +167,8 @@ export interface SiteInfo {
   readonly footer: Page
   /** What is known of the header and the footer as documents; `header` and `footer` are their newest versions. */
   readonly shared: Readonly<Record<FrameName, SharedSection>>
+  /** The name that visitors find it under; null for the site of the installation's own address. */
+  readonly host: string | null
   /** Where visitors see the site, without a slash at the end. */
   readonly liveOrigin: string
 }

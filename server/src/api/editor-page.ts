@@ -10,7 +10,8 @@ import { findSite } from '../documents/site-row.ts'
 
 /** What of a site the screen of one page asks for, one after another, once its scripts run. */
 const ASKED_FOR = ['', '/pages/ID', '/pages/ID/journal']
-const PAGE_SCREEN = /^\/pages\/([a-z0-9]{1,24})$/
+/** Screens of other sites than the first have the site's id before their address. */
+const PAGE_SCREEN = /^(?:\/sites\/([a-z0-9]{1,24}))?\/pages\/([a-z0-9]{1,24})$/
 
 /**
  * The one HTML page of the editor, for the address of any screen. For the screen of a page it names what will be asked
@@ -55,10 +56,10 @@ async function scriptsOfEditor(webDir: string): Promise<string> {
 
 /** None for somebody who is not signed in: all of it would be refused. */
 async function preloads(context: Context, services: Services): Promise<string> {
-  const id = PAGE_SCREEN.exec(context.req.path)?.[1]
+  const [, named, id] = PAGE_SCREEN.exec(context.req.path) ?? []
   if (id === undefined || !isSignedIn(context, services)) return ''
   // None while there is no site: the screen says so itself.
-  const [site] = await allSites(services.db)
+  const site = (await allSites(services.db)).find(({ siteId }) => named === undefined || siteId === named)
   if (!site) return ''
   return [
     preload('fetch', '/api/session'),

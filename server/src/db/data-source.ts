@@ -16,6 +16,7 @@ import { SeveralServers1791200000000 } from './migrations/1791200000000-several-
 import { Uses1791300000000 } from './migrations/1791300000000-uses.ts'
 import { PageChanges1791400000000 } from './migrations/1791400000000-page-changes.ts'
 import { Parts1791500000000 } from './migrations/1791500000000-parts.ts'
+import { SeveralSites1791600000000 } from './migrations/1791600000000-several-sites.ts'
 import { withNamedLock } from './named-lock.ts'
 import { DocumentEntity, PartEntity, ReleasedEntity, ReleaseEntity, VersionEntity } from './document-rows.ts'
 import {
@@ -27,6 +28,7 @@ import {
   RedirectEntity,
   SessionEntity,
   SiteEntity,
+  SitePersonEntity,
 } from './rows.ts'
 
 /** How long is waited for another server that brings the schema up to date. */
@@ -50,6 +52,7 @@ export async function openDatabase(url: string): Promise<DataSource> {
       MediaEntity,
       FileEntity,
       PersonEntity,
+      SitePersonEntity,
       RedirectEntity,
       SessionEntity,
       JournalEntity,
@@ -71,6 +74,7 @@ export async function openDatabase(url: string): Promise<DataSource> {
       Uses1791300000000,
       PageChanges1791400000000,
       Parts1791500000000,
+      SeveralSites1791600000000,
     ],
     synchronize: false,
     extra: { connectionLimit: 10 },

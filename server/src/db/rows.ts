@@ -4,6 +4,8 @@ import type { Role } from '@gullyline/core'
 
 export interface SiteRow {
   id: string
+  /** The name that visitors find it under; null for the site that is found under every other one. */
+  host: string | null
   name: string
   language: string
   /** A `Look`. Documents are `object` here, since TypeORM's types do not end on recursive ones. */
@@ -24,6 +26,8 @@ export interface SiteRow {
   navigation: object
   /** The release that visitors see; null before anything was published. */
   releaseId: string | null
+  /** Given by the database: sites are told in this order. */
+  beganAt?: Date
 }
 
 export interface PageRow {
@@ -98,6 +102,12 @@ export interface PersonRow {
   createdAt: Date
 }
 
+/** Somebody who works on a site. */
+export interface SitePersonRow {
+  siteId: string
+  personId: string
+}
+
 export interface SessionRow {
   /** SHA-256 of the token, in hex: who reads the table can't sign in with it. */
   tokenHash: string
@@ -133,6 +143,7 @@ export const SiteEntity = new EntitySchema<SiteRow>({
   tableName: 'sites',
   columns: {
     id: { ...id, primary: true },
+    host: { type: 'varchar', length: 253, nullable: true },
     name: { type: 'varchar', length: 200 },
     language: { type: 'varchar', length: 35 },
     look: { type: 'json' },
@@ -145,7 +156,14 @@ export const SiteEntity = new EntitySchema<SiteRow>({
     navigation: { type: 'json' },
     navigationLimit: { type: 'int', name: 'navigation_limit', default: 100 },
     releaseId: { ...id, name: 'release_id', nullable: true },
+    beganAt: {
+      type: 'datetime',
+      precision: 3,
+      name: 'began_at',
+      default: () => 'CURRENT_TIMESTAMP(3)',
+    },
   },
+  indices: [{ name: 'sites_host', columns: ['host'], unique: true }],
 })
 
 export const PageEntity = new EntitySchema<PageRow>({
@@ -277,6 +295,33 @@ export const PersonEntity = new EntitySchema<PersonRow>({
     createdAt: { type: 'datetime', precision: 3, name: 'created_at' },
   },
   indices: [{ name: 'people_login', columns: ['login'], unique: true }],
+})
+
+export const SitePersonEntity = new EntitySchema<SitePersonRow>({
+  name: 'SitePerson',
+  tableName: 'site_people',
+  columns: {
+    siteId: { ...id, primary: true, name: 'site_id' },
+    personId: { ...id, primary: true, name: 'person_id' },
+  },
+  foreignKeys: [
+    {
+      target: 'Site',
+      columnNames: ['siteId'],
+      referencedColumnNames: ['id'],
+      name: 'fk_site_people_site',
+      onDelete: 'CASCADE',
+      onUpdate: 'NO ACTION',
+    },
+    {
+      target: 'Person',
+      columnNames: ['personId'],
+      referencedColumnNames: ['id'],
+      name: 'fk_site_people_person',
+      onDelete: 'CASCADE',
+      onUpdate: 'NO ACTION',
+    },
+  ],
 })
 
 export const SessionEntity = new EntitySchema<SessionRow>({

@@ -1,5 +1,4 @@
 import type { DataSource, EntityManager } from 'typeorm'
-import type { SiteName } from '@gullyline/core'
 import { renew } from './revisions.ts'
 import { transact } from './transact.ts'
 
@@ -61,12 +60,10 @@ async function notePageChanges({ manager, siteId, changedPages }: SiteChange): P
   )
 }
 
-/** Returns what the sites of this installation are called. */
-export function listSites(db: DataSource): Promise<SiteName[]> {
-  return db.query<SiteName[]>('SELECT id, name FROM sites ORDER BY id')
-}
-
-/** Returns the sites of this installation. */
+/** Returns the sites of this installation: first the one that has no name of its own, then the others by their age. */
 export async function allSites(db: DataSource): Promise<SiteScope[]> {
-  return (await listSites(db)).map(({ id }) => new SiteScope(db, id))
+  const sites = await db.query<{ id: string }[]>(
+    'SELECT id FROM sites ORDER BY host IS NOT NULL, began_at, id',
+  )
+  return sites.map(({ id }) => new SiteScope(db, id))
 }

@@ -8,6 +8,7 @@ import {
   PAGE_FORMAT,
   validatePage,
   withSettings,
+  type JsonObject,
   type Page,
   type Role,
 } from '@gullyline/core'
@@ -19,6 +20,7 @@ import { derivePicture } from '../media/derive.ts'
 import { keepFile } from '../media/files.ts'
 import { fontFolder, pictureFolder } from '../media/folders.ts'
 import { newId } from '../http/new-id.ts'
+import { renew } from '../db/revisions.ts'
 import { makeFolder } from '../http/make-folder.ts'
 import { insertPage } from '../pages/tree-acts.ts'
 import { pagePaths } from '../pages/tree.ts'
@@ -98,23 +100,44 @@ export async function beginSiteIfEmpty(services: Services): Promise<void> {
   if ((await services.db.manager.count(SiteEntity)) === 0) await beginSite(services)
 }
 
+const NEW_SITE = 'New site'
+
+/** What a site begins with. What is left out is as for the first site: the sample site's look, no name of its own, everybody. */
+interface BegunSite {
+  readonly name?: string
+  readonly language?: string
+  readonly host?: string | null
+  readonly look?: object
+  /** The ids of the people who work on it. */
+  readonly people?: readonly string[]
+}
+
 /** Adds a site with one empty page. */
-export async function beginSite(services: Services): Promise<SiteScope> {
+export async function beginSite(
+  services: Services,
+  { people, ...given }: BegunSite = {},
+): Promise<SiteScope> {
   await copyFonts(services)
   const scope = new SiteScope(services.db, newId())
-  await scope.change(['pages', 'site'], async (at) => {
-    const [header, footer] = [emptyDocument('site-header'), emptyDocument('site-footer')]
+  await scope.change(['pages', 'parts', 'site'], async (at) => {
+    const header = emptyDocument('site-header', { brand: given.name ?? NEW_SITE })
+    const footer = emptyDocument('site-footer')
     const [homePageId, headerId, footerId] = [newId(), newId(), newId()] as const
     const shared = { header, footer, headerId, footerId }
-    const site = { ...demoSite, ...shared, name: 'New site', homePageId, navigation: [] }
+    const site = { ...demoSite, ...shared, name: NEW_SITE, homePageId, navigation: [], ...given }
     await insertSite(at, site)
+    await at.manager.query(
+      'INSERT INTO site_people (site_id, person_id) SELECT ?, id FROM people WHERE ? OR id IN (?)',
+      [at.siteId, people === undefined, people ?? ['']],
+    )
+    await renew(at.manager, ['people'])
     const page = { id: homePageId, title: 'Home', slug: '', description: '', document: emptyDocument('page') }
     await insertDemoPage(at, page, { position: 0, address: '/' })
   })
   return scope
 }
 
-type Optional = 'notFoundPageId' | 'icon' | 'sharePicture'
+type Optional = 'host' | 'notFoundPageId' | 'icon' | 'sharePicture'
 interface NewSite
   extends Omit<SiteRow, 'id' | 'releaseId' | 'navigationLimit' | Optional>, Partial<Pick<SiteRow, Optional>> {
   readonly header: Page
@@ -124,17 +147,21 @@ interface NewSite
 async function insertSite(at: SiteData, { header, footer, ...site }: NewSite): Promise<void> {
   const { siteId: id } = at
   const { name, language, look, homePageId, headerId, footerId, navigation } = site
-  const { notFoundPageId = null, icon = null, sharePicture = null } = site
-  const set = { notFoundPageId, icon, sharePicture, navigation, releaseId: null }
+  const { host = null, notFoundPageId = null, icon = null, sharePicture = null } = site
+  const set = { host, notFoundPageId, icon, sharePicture, navigation, releaseId: null }
   await at.manager.insert(SiteEntity, { id, name, language, look, homePageId, headerId, footerId, ...set })
   const by = GULLYLINE
   await addDocument(at, { id: headerId, type: 'header', document: header, by })
   await addDocument(at, { id: footerId, type: 'footer', document: footer, by })
 }
 
-function emptyDocument(kind: string): Page {
+function emptyDocument(kind: string, content: JsonObject = {}): Page {
   const root = newId()
-  return { format: PAGE_FORMAT, root, nodes: { [root]: newNode(getKind(defaultRegistry, kind)) } }
+  return {
+    format: PAGE_FORMAT,
+    root,
+    nodes: { [root]: newNode(getKind(defaultRegistry, kind), { content }) },
+  }
 }
 
 async function copyFonts({ dataDir }: Services): Promise<void> {

@@ -15,6 +15,9 @@ export type AuditedEvent =
   | 'publish refused'
   | 'account added'
   | 'account removed'
+  | 'site added'
+  | 'added to site'
+  | 'taken from site'
 
 /** Logs an event with who and where. Control characters in names can't make a line look like another: the log is JSON. */
 export function audit(

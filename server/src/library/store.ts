@@ -1,5 +1,5 @@
 /** Parts that are used again on pages: patterns and shared sections. What is in one is a document with versions. */
-import { In, QueryFailedError } from 'typeorm'
+import { In } from 'typeorm'
 import {
   canStandFor,
   childIds,
@@ -18,6 +18,7 @@ import {
   type ReplacePartRequest,
   type SavedPart,
 } from '@gullyline/core'
+import { isDuplicate } from '../db/is-duplicate.ts'
 import { DocumentEntity, PartEntity, type PartRow } from '../db/document-rows.ts'
 import type { SiteChange, SiteData } from '../db/site-scope.ts'
 import { documentsShowing, reachOf } from '../documents/linked-parts.ts'
@@ -194,16 +195,11 @@ function checked<T extends PartFacts>(facts: T): T {
   return { ...facts, name: oneLine(facts.name), about: oneLine(facts.about) }
 }
 
-/** Of two who want one name at once, the key of the table tells the second. */
-const DUPLICATE = 'ER_DUP_ENTRY'
-
 async function unique(name: string, write: () => Promise<unknown>): Promise<void> {
   try {
     await write()
   } catch (error) {
-    const isTaken =
-      error instanceof QueryFailedError && (error.driverError as { code?: string }).code === DUPLICATE
-    if (!isTaken) throw error
+    if (!isDuplicate(error)) throw error
     throw new Refused(
       'name-taken',
       `“${name}” is the name of another pattern or shared section. Nothing was changed; choose another name.`,

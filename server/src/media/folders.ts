@@ -42,6 +42,13 @@ export function releasesFolder(dataDir: string): string {
 /** Where the files that releases show are, beside the releases. */
 export const CONTENT = 'content'
 
+/** The file there that says which site visitors find under which name. */
+export const HOSTS = 'hosts'
+
+export function hostsFile(dataDir: string): string {
+  return join(releasesFolder(dataDir), HOSTS)
+}
+
 export function contentFolder(dataDir: string): string {
   return join(releasesFolder(dataDir), CONTENT)
 }

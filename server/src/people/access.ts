@@ -43,11 +43,16 @@ export const ACCESS: Readonly<Record<string, 'everyone' | readonly Role[]>> = {
   'PUT /api/session/password': EVERYBODY_SIGNED_IN,
   'GET /api/session/all': EVERYBODY_SIGNED_IN,
   'DELETE /api/session/all/:id': EVERYBODY_SIGNED_IN,
+  'POST /api/sites': ['keeper'],
   'GET /api/sites/:site': EVERYBODY_SIGNED_IN,
   'GET /api/sites/:site/library': EVERYBODY_SIGNED_IN,
   'GET /api/sites/:site/page-list': EVERYBODY_SIGNED_IN,
   'PUT /api/sites/:site/navigation': WHO_CHANGES_PAGES,
   'PUT /api/sites/:site/settings': ['keeper'],
+  'PUT /api/sites/:site/host': ['keeper'],
+  'GET /api/sites/:site/people': ['keeper'],
+  'PUT /api/sites/:site/people/:id': ['keeper'],
+  'DELETE /api/sites/:site/people/:id': ['keeper'],
   'GET /api/sites/:site/search': EVERYBODY_SIGNED_IN,
   'POST /api/sites/:site/media': WHO_CHANGES_PAGES,
   'PATCH /api/sites/:site/media/:id': WHO_CHANGES_PAGES,
@@ -115,12 +120,13 @@ export function gate(
     if (rule?.who === 'everyone') return next()
     const token = getCookie(context, cookie)
     const revisions = await services.revisions.now()
-    const person = token === undefined ? undefined : await sessions.find(token, revisions)
-    if (!person)
+    const owner = token === undefined ? undefined : await sessions.find(token, revisions)
+    if (!owner)
       throw new Refused(
         'not-signed-in',
         'You are not signed in. Nothing was changed; sign in, and try again.',
       )
+    const { person, siteIds } = owner
     if (!rule) throw new Refused('not-found', 'The server knows no such address.')
     if (!rule.who.includes(person.role)) {
       audit(log, 'access refused', { account: person.id, role: person.role, method, path: context.req.path })
@@ -128,8 +134,8 @@ export function gate(
     }
     const siteId = rule.pattern.exec(context.req.path)?.groups?.site
     if (siteId !== undefined) {
-      // Every site has revisions from its first moment.
-      if (!revisions.has(`${siteId}/site`)) throw new Refused('not-found', 'There is no such site.')
+      // Nobody learns of sites that others work on.
+      if (!siteIds.has(siteId)) throw new Refused('not-found', 'There is no such site.')
       context.set('site', new SiteScope(db, siteId))
     }
     context.set('revisions', revisions)

@@ -1,7 +1,6 @@
 import { Hono, type Context } from 'hono'
 import { deleteCookie, getCookie, setCookie } from 'hono/cookie'
 import type { Account, OpenSession, Person } from '@gullyline/core'
-import { listSites } from '../db/site-scope.ts'
 import { transact } from '../db/transact.ts'
 import { audit } from '../http/audit.ts'
 import { addressOf } from '../http/client-address.ts'
@@ -10,6 +9,7 @@ import { readBody } from '../http/read-body.ts'
 import type { Services } from '../services.ts'
 import { cookieName, type SignedIn } from './access.ts'
 import { isPassword, LONGEST_PASSWORD } from './password.ts'
+import { sitesOf } from './site-people.ts'
 import { changePassword, findPersonRow, toPerson } from './store.ts'
 import { Tries, type Try } from './tries.ts'
 
@@ -34,7 +34,10 @@ export function sessionRoutes(services: Services): Hono<SignedIn> {
     )
   }
 
-  const accountOf = async (person: Person): Promise<Account> => ({ ...person, sites: await listSites(db) })
+  const accountOf = async (person: Person): Promise<Account> => ({
+    ...person,
+    sites: await sitesOf(db.manager, person.id),
+  })
 
   return new Hono<SignedIn>()
     .post('/', async (c) => {

@@ -1,7 +1,7 @@
 import { createHash, randomBytes } from 'node:crypto'
 import { LessThan, type DataSource } from 'typeorm'
 import type { OpenSession, Person } from '@gullyline/core'
-import { PersonEntity, SessionEntity, type SessionRow } from '../db/rows.ts'
+import { PersonEntity, SessionEntity, SitePersonEntity, type SessionRow } from '../db/rows.ts'
 import { renew, type KnownRevisions } from '../db/revisions.ts'
 import { transact } from '../db/transact.ts'
 import { toPerson } from './store.ts'
@@ -19,8 +19,14 @@ const ID_LENGTH = 16
 /** Sessions that are known without asking; more would only hold memory. */
 const MOST_KNOWN = 10_000
 
-interface Known {
+/** Whose session it is, and where this person works. */
+export interface SessionOwner {
   readonly person: Person
+  /** The ids of sites. */
+  readonly siteIds: ReadonlySet<string>
+}
+
+interface Known extends SessionOwner {
   readonly expiresAt: number
   readonly until: number
   /** The revision of accounts and sessions that it was read at. */
@@ -61,15 +67,15 @@ export class Sessions {
   }
 
   /**
-   * Returns the person a token belongs to, or undefined when its session is over or never was. Using a session prolongs it.
+   * Returns whom a token belongs to, or undefined when its session is over or never was. Using a session prolongs it.
    * `revisions` are those of the moment.
    */
-  async find(token: string, revisions: KnownRevisions): Promise<Person | undefined> {
+  async find(token: string, revisions: KnownRevisions): Promise<SessionOwner | undefined> {
     const key = hashOf(token)
     const now = this.#now()
     const revision = revisions.get('people') ?? ''
     const known = this.#known.get(key)
-    if (known?.revision === revision && known.until > now && known.expiresAt > now) return known.person
+    if (known?.revision === revision && known.until > now && known.expiresAt > now) return known
     this.#known.delete(key)
     return this.#read(key, now, revision)
   }
@@ -117,7 +123,7 @@ export class Sessions {
     })
   }
 
-  async #read(key: string, now: number, revision: string): Promise<Person | undefined> {
+  async #read(key: string, now: number, revision: string): Promise<SessionOwner | undefined> {
     const { manager } = this.#db
     const session = await manager.findOneBy(SessionEntity, { tokenHash: key })
     if (!session || session.expiresAt.getTime() <= now) return undefined
@@ -131,10 +137,12 @@ export class Sessions {
     }
     if (now - session.usedAt.getTime() > HOUR_MS)
       await manager.update(SessionEntity, { tokenHash: key }, { usedAt: new Date(now) })
-    const person = toPerson(row)
+    const places = await manager.findBy(SitePersonEntity, { personId: row.id })
+    const siteIds = new Set(places.map(({ siteId }) => siteId))
+    const owner = { person: toPerson(row), siteIds }
     if (this.#known.size >= MOST_KNOWN) this.#known.clear()
-    this.#known.set(key, { person, expiresAt, until: now + KNOWN_MS, revision })
-    return person
+    this.#known.set(key, { ...owner, expiresAt, until: now + KNOWN_MS, revision })
+    return owner
   }
 }
 

@@ -4,6 +4,7 @@ import { PersonEntity, SessionEntity, type PersonRow } from '../db/rows.ts'
 import { renew } from '../db/revisions.ts'
 import { Refused } from '../http/errors.ts'
 import { newId } from '../http/new-id.ts'
+import { addToSites } from './site-people.ts'
 import { hashPassword, passwordProblems } from './password.ts'
 
 /** Letters, digits and what mail addresses need: a login is typed, and compared without regard to case. */
@@ -14,6 +15,8 @@ export interface NewPerson {
   readonly name: string
   readonly role: string
   readonly password: string
+  /** The sites that the person works on; all where it is left out. */
+  readonly siteIds?: readonly string[]
 }
 
 /** Makes an account. Refuses, with all reasons, what can't be one. */
@@ -53,6 +56,7 @@ export async function addPerson(manager: EntityManager, given: NewPerson): Promi
     createdAt: new Date(),
   }
   await manager.insert(PersonEntity, row)
+  await addToSites(manager, row.id, given.siteIds)
   return toPerson(row)
 }
 

@@ -76,7 +76,8 @@ export async function compileSite(
     onProgress(records.size, changed.length)
   }
   const pages = new Map(before.pages)
-  const gone = [...before.pages.keys()].filter((id) => !live.byId.has(id))
+  const gone: string[] = []
+  for (const id of before.pages.keys()) if (!live.byId.has(id)) gone.push(id)
   for (const id of gone) pages.delete(id)
   for (const [id, record] of records) pages.set(id, record)
   const listed = live.pages.filter(({ settings, isNotFound }) => settings.isListed && !isNotFound)

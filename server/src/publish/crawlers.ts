@@ -34,12 +34,14 @@ export function sitemapParts(pages: readonly ListedAddress[]): readonly SitemapP
   if (pages.length <= MOST_IN_ONE) return [{ path: SITEMAP, pages }]
   const parts = new Map<string, ListedAddress[]>()
   for (const page of pages) {
-    const path = `/sitemap-${page.id.slice(-1)}.xml`
-    const part = parts.get(path)
+    const end = page.id.slice(-1)
+    const part = parts.get(end)
     if (part) part.push(page)
-    else parts.set(path, [page])
+    else parts.set(end, [page])
   }
-  return [...parts].map(([path, part]) => ({ path, pages: part })).sort((a, b) => (a.path < b.path ? -1 : 1))
+  return [...parts]
+    .map(([end, part]) => ({ path: `/sitemap-${end}.xml`, pages: part }))
+    .sort((a, b) => (a.path < b.path ? -1 : 1))
 }
 
 /** A sitemap by the schema of sitemaps.org, version 0.9: addresses escaped, moments as W3C dates. */
@@ -58,8 +60,17 @@ export function sitemapIndexXml(origin: string, parts: readonly SitemapPart[]): 
   )
 }
 
+/** Found once for a part: most parts are those of the release before. */
+const newestIn = new WeakMap<readonly ListedAddress[], Date>()
+
 function newest(pages: readonly ListedAddress[]): Date {
-  return new Date(Math.max(...pages.map(({ savedAt }) => savedAt.getTime())))
+  const known = newestIn.get(pages)
+  if (known) return known
+  let latest = 0
+  for (const { savedAt } of pages) latest = Math.max(latest, savedAt.getTime())
+  const found = new Date(latest)
+  newestIn.set(pages, found)
+  return found
 }
 
 function entry(tag: string, origin: string, path: string, changed: Date): string {

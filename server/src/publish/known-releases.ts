@@ -1,6 +1,7 @@
 import type { CompiledSite } from './compile-site.ts'
 import type { LiveSite } from './live-site.ts'
 import { RecordParts } from './page-records.ts'
+import { ReleaseNames } from './release-names.ts'
 
 /** A release, and what it was made from. */
 export interface KnownRelease {
@@ -15,6 +16,7 @@ export interface KnownRelease {
  */
 export class KnownReleases {
   readonly parts = new RecordParts()
+  readonly names = new ReleaseNames()
   readonly #last = new Map<string, KnownRelease>()
 
   /** The release of a site, if this process made it. */

@@ -91,7 +91,8 @@ export async function readLiveSite(
     if (!(await isShared(at, site, id)) && !tree.pages.some((page) => page.id === id))
       await refuseAbsent(at, id)
   const pages = await livePages(at, { site, tree, goingLive, records, last })
-  const byId = new Map(pages.map((page) => [page.id, page]))
+  const byId = new Map<string, LivePage>()
+  for (const page of pages) byId.set(page.id, page)
   // Versions are never changed, so they can be read after the transaction.
   const readDocuments = (some: readonly LivePage[]): Promise<ReadonlyMap<string, Page>> =>
     scope.read((at) =>
@@ -210,8 +211,9 @@ async function liveVersionsOf(
   }
   if (tree.pages === last.tree.pages) return (id) => before.get(id)?.version
   // What came back from the bin may be live.
-  const stood = new Set(last.tree.pages.map(({ id }) => id))
-  const back = tree.pages.map(({ id }) => id).filter((id) => !stood.has(id))
+  const stood = new Set<string>()
+  for (const { id } of last.tree.pages) stood.add(id)
+  const back = tree.pages.flatMap(({ id }) => (stood.has(id) ? [] : [id]))
   const versions = back.length > 0 ? await liveVersions(at, back) : new Map<string, LiveVersion>()
   return (id) => (versions.get(id) ?? before.get(id))?.version
 }

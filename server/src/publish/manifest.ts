@@ -5,7 +5,7 @@ import { join } from 'node:path'
 import type { Manifest } from '@gullyline/core'
 import { makeFolder } from '../http/make-folder.ts'
 import { newId } from '../http/new-id.ts'
-import { CONTENT, releasesFolder } from '../media/folders.ts'
+import { CONTENT, HOSTS, releasesFolder } from '../media/folders.ts'
 
 /** The link that names the release which visitors see of a site begins so; the id of the site follows. */
 const CURRENT = 'current-'
@@ -77,7 +77,7 @@ export class Releases {
   /** Removes what servers that were killed left behind, and what versions before left: releases that were folders, the one link. */
   async removeLeftovers(): Promise<void> {
     for (const name of await readdir(this.#folder))
-      if (!name.startsWith(CURRENT) && name !== CONTENT && !IS_MANIFEST.test(name))
+      if (!name.startsWith(CURRENT) && name !== CONTENT && name !== HOSTS && !IS_MANIFEST.test(name))
         await rm(join(this.#folder, name), { recursive: true, force: true })
   }
 

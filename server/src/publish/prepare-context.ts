@@ -109,5 +109,8 @@ function pathsOf(pages: readonly LivePage[], before: MadeFrom | undefined): Site
     return known === page || (known?.id === page.id && known.path === page.path)
   }
   if (before?.pages.length === pages.length && pages.every(isSame)) return before.paths
-  return Object.fromEntries(pages.map(({ id, path }) => [id, path]))
+  // Without a prototype it is a dictionary from the beginning: V8 describes the shape of others after each of thousands of keys.
+  const paths = Object.create(null) as Record<string, string>
+  for (const { id, path } of pages) paths[id] = path
+  return paths
 }

@@ -22,6 +22,7 @@ import { ContentStore } from './content-store.ts'
 import { assertMayGoLive, readLiveSite, type GoingLive } from './live-site.ts'
 import { Releases } from './manifest.ts'
 import { alone } from './one-at-a-time.ts'
+import { originOf } from './site-hosts.ts'
 import { isWhole, removeLeftovers, removeOldReleases, removeTry } from './release-files.ts'
 import type { SiteChange, SiteData, SiteScope } from '../db/site-scope.ts'
 
@@ -50,7 +51,8 @@ export function publishPage(
     await publishHere(services, site, { goingLive: { ...shared, [pageId]: version }, by, watch })
     audit(services.log, 'published', { account: by, page: pageId, version })
     const { summary } = await site.read((at) => openPage(at, pageId))
-    return { summary, url: services.liveOrigin + summary.path }
+    const { host } = await site.read(findSite)
+    return { summary, url: originOf(host, services.liveOrigin) + summary.path }
   })
 }
 
@@ -171,7 +173,8 @@ async function tryPublish(services: Services, site: SiteScope, wanted: Wanted): 
       goingLive = { ...(await partsNeverLive(at, goingLive)), ...goingLive }
       return readLiveSite(site, at, { goingLive, records, last: last?.live })
     })
-    const { dataDir, liveOrigin } = services
+    const { dataDir } = services
+    const liveOrigin = originOf(live.site.host, services.liveOrigin)
     const given = { dataDir, liveOrigin, ...(wanted.watch ?? UNWATCHED) }
     const compiled = await compileSite(live, last?.compiled ?? { pages: records }, given)
     refuseCancelled(given.signal)

@@ -2,6 +2,7 @@
 import type { Services } from '../services.ts'
 import { ContentStore } from './content-store.ts'
 import { Releases } from './manifest.ts'
+import type { Names } from './release-names.ts'
 
 /** Earlier releases that are kept, beside the one visitors see. */
 const KEPT_RELEASES = 3
@@ -22,40 +23,26 @@ export async function isWhole({ dataDir, releases: { parts } }: Given, releaseId
 }
 
 /** Removes releases that nobody will go back to, and the files that they alone showed. */
-export async function removeOldReleases({ dataDir, releases: { parts } }: Given): Promise<void> {
+export async function removeOldReleases({ dataDir, releases: known }: Given): Promise<void> {
+  const { parts } = known
   const releases = new Releases(dataDir)
+  const namesOf = (ids: readonly string[]): Names => known.names.of(releases, ids)
   const ids = await releases.list()
   const shown = new Set(await releases.allCurrent())
   const old = ids.filter((id) => !shown.has(id)).slice(KEPT_RELEASES)
   if (old.length === 0) return
   const store = new ContentStore(dataDir)
-  const gone = namesOf(releases, old)
-  const kept = namesOf(
-    releases,
-    ids.filter((id) => !old.includes(id)),
-  )
+  const gone = namesOf(old)
+  const staying = ids.filter((id) => !old.includes(id))
+  const kept = namesOf(staying)
   const lost = [...gone.records].filter((name) => !kept.records.has(name))
   // What names a file that is gone can't be read any more: the file goes with the leftovers, at the next start.
   const files = await parts.fileNames(store, lost).catch(() => [])
   for (const id of old) await releases.remove(id)
+  known.names.keep(staying)
   const maybe = [...gone.files, ...files].filter((name) => !kept.files.has(name))
   await store.remove([...lost, ...(await parts.unnamed(store, [...kept.records], maybe))])
   parts.keep(kept.records)
-}
-
-interface Names {
-  /** Files at addresses that are no page's. */
-  readonly files: ReadonlySet<string>
-  /** Parts with the pages. */
-  readonly records: ReadonlySet<string>
-}
-
-function namesOf(releases: Releases, ids: readonly string[]): Names {
-  const manifests = ids.flatMap((id) => releases.manifest(id) ?? [])
-  return {
-    files: new Set(manifests.flatMap(({ addresses }) => Object.values(addresses))),
-    records: new Set(manifests.flatMap(({ records }) => records)),
-  }
 }
 
 /** Removes what a publish made that came to nothing. */
@@ -65,11 +52,11 @@ export async function removeTry(services: Given, releaseId: string): Promise<voi
 }
 
 /** Removes what no release shows: what publishes left behind that failed or were killed. */
-export async function removeLeftovers({ dataDir, releases: { parts } }: Given): Promise<void> {
+export async function removeLeftovers({ dataDir, releases: { parts, names } }: Given): Promise<void> {
   const releases = new Releases(dataDir)
   await releases.removeLeftovers()
   const store = new ContentStore(dataDir)
-  const { files, records } = namesOf(releases, await releases.list())
+  const { files, records } = names.of(releases, await releases.list())
   // Rejects where it can't be told what is used: then nothing is removed.
   const used = new Set([...files, ...records, ...(await parts.fileNames(store, [...records]))])
   await store.remove((await store.list()).filter((name) => !used.has(name)))

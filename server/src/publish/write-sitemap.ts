@@ -27,17 +27,23 @@ export async function writeSitemap(
   store: ContentStore,
   { origin, listed, before }: ToList,
 ): Promise<WrittenSitemap> {
-  const parts = sitemapParts(listed)
-  const known = new Map(before?.origin === origin ? before.parts.map((part) => [part.path, part.pages]) : [])
+  const known = new Map(before?.origin === origin ? before.parts.map((part) => [part.path, part]) : [])
+  const parts = sitemapParts(listed).map((part) => {
+    const last = known.get(part.path)
+    return last && isSame(last, part) ? last : part
+  })
   const addresses: Record<string, string> = {}
   for (const part of parts) {
-    const { path, pages } = part
-    const last = known.get(path)
-    const isSame = last?.length === pages.length && pages.every((page, i) => page === last[i])
-    addresses[path] = isSame
-      ? before!.addresses[path]!
-      : await store.putText(sitemapXml(origin, part), '.xml')
+    const { path } = part
+    addresses[path] =
+      known.get(path) === part
+        ? before!.addresses[path]!
+        : await store.putText(sitemapXml(origin, part), '.xml')
   }
   if (parts.length > 1) addresses[SITEMAP] = await store.putText(sitemapIndexXml(origin, parts), '.xml')
   return { origin, parts, addresses }
+}
+
+function isSame({ pages: last }: SitemapPart, { pages }: SitemapPart): boolean {
+  return last.length === pages.length && pages.every((page, i) => page === last[i])
 }

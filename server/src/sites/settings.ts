@@ -20,15 +20,21 @@ export async function changeSiteSettings(
   const now = settingsOfSite(site)
   refuseStale({ now: { ...now }, was: { ...was }, wanted, by: 'Someone else' })
   const { ownValues, ...next } = { ...now, ...wanted }
-  const name = next.name.replace(/\s+/g, ' ').trim()
-  if (name === '' || name.length > LONGEST_NAME)
-    throw notValid('name', `A site name has 1 to ${LONGEST_NAME} characters.`)
+  const name = checkedSiteName(next.name)
   const fault = languageFault(next.language)
   if (fault) throw notValid('language', fault)
   for (const key of ['icon', 'sharePicture'] as const) await assertPicture(at, key, next[key])
   const look = ownValues === now.ownValues ? site.look : { ...site.look, ownValues }
   await at.manager.update(SiteEntity, { id: site.id }, { ...next, name, look })
   return (['name', 'language', 'icon', 'sharePicture'] as const).some((key) => next[key] !== now[key])
+}
+
+/** The name of a site in one line; refuses one that is empty or too long. */
+export function checkedSiteName(given: string): string {
+  const name = given.replace(/\s+/g, ' ').trim()
+  if (name === '' || name.length > LONGEST_NAME)
+    throw notValid('name', `A site name has 1 to ${LONGEST_NAME} characters.`)
+  return name
 }
 
 function settingsOfSite({

@@ -8,6 +8,7 @@ import {
   type HrefFault,
 } from '@gullyline/core'
 import { SiteEntity } from '../db/rows.ts'
+import { originOf } from '../publish/site-hosts.ts'
 import { findSite, lockSite } from '../documents/site-row.ts'
 import { liveVersionOf } from '../documents/live.ts'
 import { findNewest, readDocument, type Version } from '../documents/versions.ts'
@@ -37,7 +38,8 @@ export async function describeSite(at: SiteData, liveOrigin: string): Promise<Si
       header: await sharedSection(at, header),
       footer: await sharedSection(at, footer),
     },
-    liveOrigin,
+    host: site.host,
+    liveOrigin: originOf(site.host, liveOrigin),
   }
 }
 

@@ -10,33 +10,31 @@ import { pipeline } from 'node:stream/promises'
 import { siteHeaders } from '../http/headers.ts'
 import type { Services } from '../services.ts'
 import { answerVisitor, type VisitorAnswer, type VisitorRequest } from './answer.ts'
-import { ReadyAnswers } from './ready-answers.ts'
-import { SiteFiles } from './site-files.ts'
+import { VisitedSites, type VisitedSite } from './visited-sites.ts'
 
 /** Answers requests as `fetch` has them, for tests. */
 export interface SiteApp {
   request(url: string, init?: RequestInit): Promise<Response>
 }
 
-type Answer = (request: VisitorRequest & { readonly host: string }) => Promise<VisitorAnswer>
+type Answer = (request: VisitorRequest, site: VisitedSite | undefined) => Promise<VisitorAnswer>
 
 /** What answering visitors takes of the server. */
 type VisitorServices = Pick<Services, 'dataDir' | 'liveOrigin'> & {
-  /** The site that they see. */
+  /** The site that is found under the server's own name; others have names of theirs. */
   readonly siteId: string
   readonly log: { error(about: { err: unknown }, words: string): void }
 }
 
-function siteAnswers(services: VisitorServices, site: SiteFiles): Answer {
-  const { hostname } = new URL(services.liveOrigin)
+function siteAnswers(services: VisitorServices): Answer {
   const security = siteHeaders(services)
-  const answer = async ({ host, ...request }: Parameters<Answer>[0]): Promise<VisitorAnswer> => {
-    if (hostOf(host) !== hostname)
+  const answer: Answer = async (request, site) => {
+    if (!site)
       return { status: 308, headers: { Location: services.liveOrigin + request.url, 'Content-Length': '0' } }
-    return answerVisitor(site, request)
+    return answerVisitor(site.files, request)
   }
-  return async (request) => {
-    const found = await answer(request).catch((error: unknown): VisitorAnswer => {
+  return async (request, site) => {
+    const found = await answer(request, site).catch((error: unknown): VisitorAnswer => {
       services.log.error({ err: error }, 'A visitor could not be answered')
       return { status: 500, headers: { 'Content-Length': '0' } }
     })
@@ -45,25 +43,22 @@ function siteAnswers(services: VisitorServices, site: SiteFiles): Answer {
 }
 
 function hostOf(host: string): string {
-  return host.replace(/:\d+$/, '')
+  return host.replace(/:\d+$/, '').toLowerCase()
 }
 
 export function createSiteApp(services: VisitorServices): SiteApp {
-  const answer = siteAnswers(services, new SiteFiles(services))
+  const answer = siteAnswers(services)
+  const sites = new VisitedSites(services)
   return {
     async request(url, { method = 'GET', headers } = {}) {
       const asked = new URL(url)
       const sent = new Headers(headers)
-      const {
-        status,
-        headers: out,
-        body,
-      } = await answer({
+      const request = {
         method,
-        host: asked.host,
         url: asked.pathname + asked.search,
-        header: (name) => sent.get(name) ?? undefined,
-      })
+        header: (name: string) => sent.get(name) ?? undefined,
+      }
+      const { status, headers: out, body } = await answer(request, sites.find(hostOf(asked.host)))
       const bytes =
         body && 'path' in body ? Readable.toWeb(createReadStream(body.path, body)) : (body ?? null)
       return new Response(bytes as ConstructorParameters<typeof Response>[0], { status, headers: out })
@@ -71,33 +66,26 @@ export function createSiteApp(services: VisitorServices): SiteApp {
   }
 }
 
-/** The site on Node's own server: between a request and a file in memory stands nothing else. */
+/** The sites on Node's own server: between a request and a file in memory stands nothing else. */
 export function createSiteServer(services: VisitorServices): Server {
-  const site = new SiteFiles(services)
-  const answer = siteAnswers(services, site)
-  const answers = new ReadyAnswers()
-  // Read once for all requests that came in together.
-  let live: { readonly release: string | undefined } | undefined
-  const liveRelease = (): string | undefined => {
-    if (!live) setImmediate(() => (live = undefined))
-    live ??= { release: site.release }
-    return live.release
-  }
+  const sites = new VisitedSites(services)
+  const answer = siteAnswers(services)
   return createServer((request, response) => {
-    const release = liveRelease()
-    const ready = answers.find(request, release)
+    const site = sites.find(hostOf(request.headers.host ?? ''))
+    const release = site?.release
+    const ready = site?.answers.find(request, release)
     if (ready) {
       response.writeHead(200, ready.headers as string[])
       return void response.end(ready.body)
     }
-    void answer({
+    const asked = {
       method: request.method ?? 'GET',
-      host: request.headers.host ?? '',
       url: request.url ?? '/',
-      header: (name) => first(request, name),
-    }).then((found) => {
+      header: (name: string) => first(request, name),
+    }
+    void answer(asked, site).then((found) => {
       // Switched meanwhile, it may be of either release.
-      if (site.release === release) answers.add(request, release, found)
+      if (site && site.files.release === release) site.answers.add(request, release, found)
       send(found, response)
     })
   })

@@ -1,9 +1,10 @@
 import { createContext, useContext, useState, type ReactNode } from 'react'
 import styled from 'styled-components'
-import type { Person } from '@gullyline/core'
-import { openSite } from '../api/site-address.ts'
-import { isSignedOut, usePerson, useSessionEnded } from '../api/person.ts'
+import type { Account } from '@gullyline/core'
+import { openSite, siteInAddress } from '../api/site-address.ts'
+import { isSignedOut, signOut, usePerson, useSessionEnded } from '../api/person.ts'
 import { contourBackdrop } from '../editor/canvas/contours.ts'
+import { Button } from '../ui/controls.tsx'
 import { Dialog } from '../ui/dialog.tsx'
 import { Mark } from '../ui/mark.tsx'
 import { Waiting } from '../ui/waiting.tsx'
@@ -35,10 +36,10 @@ const Foot = styled.p`
   font-size: 12px;
 `
 
-const PersonContext = createContext<Person | undefined>(undefined)
+const PersonContext = createContext<Account | undefined>(undefined)
 
 /** Who is signed in. */
-export function useMe(): Person {
+export function useMe(): Account {
   const person = useContext(PersonContext)
   if (!person) throw new Error('useMe is used outside of the sign-in gate')
   return person
@@ -52,10 +53,10 @@ export function SignInGate({ children }: { children: ReactNode }) {
   const { data, error } = usePerson()
   const hasEnded = useSessionEnded()
   // Who the screen began with: a refusal later must not take the screen away.
-  const [me, setMe] = useState<Person>()
+  const [me, setMe] = useState<Account>()
   if (data && data.id !== me?.id) {
     // Before anything inside asks for the site.
-    openSite(data.sites[0]?.id)
+    openSite(siteInAddress ?? data.sites[0]?.id)
     setMe(data)
   }
   if (!me) {
@@ -63,8 +64,11 @@ export function SignInGate({ children }: { children: ReactNode }) {
     if (error) return <Waiting title="Gullyline can’t be opened">{error.message}</Waiting>
     return <Waiting title="Opening…" />
   }
+  const { sites } = data ?? me
+  if (sites.length === 0 || (siteInAddress !== undefined && !sites.some(({ id }) => id === siteInAddress)))
+    return <NoSite sites={sites} />
   return (
-    <PersonContext value={me}>
+    <PersonContext value={data ?? me}>
       {children}
       {hasEnded && (
         <Dialog title="Sign in to continue" onClose={() => undefined} mustAnswer acts={null}>
@@ -73,6 +77,26 @@ export function SignInGate({ children }: { children: ReactNode }) {
         </Dialog>
       )}
     </PersonContext>
+  )
+}
+
+/** For who has an account and does not work on the site that is asked for. */
+function NoSite({ sites }: Pick<Account, 'sites'>) {
+  return (
+    <Screen>
+      <Card>
+        <Name>
+          <Mark /> Site not found
+        </Name>
+        <p>
+          {sites.length === 0
+            ? 'You work on no site yet. Ask a site’s administrator to add you.'
+            : 'There is no such site, or you don’t work on it. Ask its administrator to add you.'}
+        </p>
+        {sites.length > 0 && <a href="/">Go to {sites[0]!.name}</a>}
+        <Button onPress={() => void signOut()}>Sign out</Button>
+      </Card>
+    </Screen>
   )
 }
 

@@ -47,6 +47,13 @@ const SITE_SCREENS: readonly SiteScreenInfo[] = [
     ],
   },
   {
+    path: '/sites-and-people',
+    title: 'Sites and people',
+    group: 'Shape',
+    roles: ['keeper'],
+    synonyms: ['add a site', 'second site', 'domain', 'accounts', 'users', 'team', 'members', 'who'],
+  },
+  {
     path: '/bin',
     title: 'Bin',
     group: undefined,

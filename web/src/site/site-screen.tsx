@@ -10,6 +10,7 @@ import { Keys } from '../ui/controls.tsx'
 import { DraftGuard } from '../ui/leave-guard.tsx'
 import { Mark } from '../ui/mark.tsx'
 import { SEARCH_KEYS, isSearchKey } from '../search/search-keys.ts'
+import { SiteSwitch } from './site-switch.tsx'
 import { screensFor, type SiteScreenInfo } from './screens.ts'
 
 const Screen = styled.div`
@@ -166,6 +167,7 @@ export function SiteScreen({ title, children }: SiteScreenProps) {
       <Bar>
         <Mark />
         <SiteName to="/">{site?.name ?? ''}</SiteName>
+        <SiteSwitch />
         <SearchButton type="button" onClick={() => setSearching(true)}>
           <Search size={15} strokeWidth={1.75} aria-hidden="true" />
           <span>Search everything</span> <Keys>{SEARCH_KEYS}</Keys>

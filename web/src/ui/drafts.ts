@@ -4,6 +4,7 @@
  * crash loses none; whoever leaves is asked, and "Save" saves them, too.
  */
 import { useCallback, useEffect, useRef, useState } from 'react'
+import { rememberedOf } from '../api/site-address.ts'
 import { useValue, Value } from './value.ts'
 import { useMe } from '../people/sign-in-gate.tsx'
 
@@ -129,7 +130,7 @@ interface Latest {
 
 /** A field whose text is a draft until it is saved. It is never replaced because data were read again. */
 export function useDraft({ name, label, saved, save }: DraftOptions): DraftField {
-  const key = `${useMe().id}.${name}`
+  const key = `${useMe().id}.${rememberedOf}${name}`
   const [draft, setDraft] = useState(() => drafts.read(key))
   const text = draft?.text ?? saved
   const latest = useRef<Latest>({ save, draft, underWay: undefined })

@@ -40,6 +40,8 @@ export const MenuRow = styled(MenuItem)`
   padding: 4px 9px;
   border-radius: 4px;
   outline: none;
+  color: inherit;
+  text-decoration: none;
   &[data-focused] {
     background: var(--accentTint);
     color: var(--accent);

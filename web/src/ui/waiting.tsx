@@ -1,3 +1,4 @@
+import { base } from '../api/site-address.ts'
 import type { ReactNode } from 'react'
 import styled from 'styled-components'
 
@@ -24,7 +25,7 @@ export function Waiting({ title, frame, children }: WaitingProps) {
     <Middle data-frame={frame}>
       <h1 style={{ fontSize: 15 }}>{title}</h1>
       {children && <p role="alert">{children}</p>}
-      {children && <a href="/">Go to Pages</a>}
+      {children && <a href={`${base}/`}>Go to Pages</a>}
     </Middle>
   )
 }
