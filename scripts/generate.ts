@@ -18,6 +18,7 @@ import { BLOCK_KINDS } from '../core/src/blocks/kinds/index.ts'
 import { checkName, NODE_PARTS } from '../core/src/blocks/registry.ts'
 import { EDIT_SCHEMA } from '../core/src/edits/edit.ts'
 import { PACKAGE_SHAPE_SCHEMA } from '../core/src/exchange/package-schema.ts'
+import { SITE_PACKAGE_SHAPE } from '../core/src/exchange/site-package-schema.ts'
 import { REQUEST_SCHEMAS } from '../core/src/wire/request-schemas.ts'
 import { helpText } from './help-text.ts'
 import { interfaceTextsPage } from './interface-texts.ts'
@@ -58,6 +59,7 @@ for (const [ref, field] of Object.entries(shared.fields)) ofNodes.addSchema(fiel
 for (const [i, { name }] of parts.entries()) ofNodes.addSchema({ $id: name, ...shared.parts[i] })
 ofMessages.addSchema({ $id: 'edit_shape', ...EDIT_SCHEMA })
 ofMessages.addSchema({ $id: 'package_shape', ...PACKAGE_SHAPE_SCHEMA })
+ofMessages.addSchema({ $id: 'site_package_shape', ...SITE_PACKAGE_SHAPE })
 for (const schema of REQUEST_SCHEMAS) ofMessages.addSchema(schema)
 
 await mkdir(folder, { recursive: true })
@@ -68,6 +70,7 @@ await writeValidators(
 )
 await writeValidators('edit-validator', ofMessages, ['edit_shape'])
 await writeValidators('package-validator', ofMessages, ['package_shape'])
+await writeValidators('site-package-validator', ofMessages, ['site_package_shape'])
 await writeValidators(
   'request-validators',
   ofMessages,

@@ -22,6 +22,7 @@ export {
   LONGEST_PART_ABOUT,
   LONGEST_PART_NAME,
   PART_PURPOSES,
+  type PartFacts,
   type PartPurpose,
   type PartType,
 } from './reuse/part-facts.ts'
@@ -214,6 +215,41 @@ export { contrastRatio } from './look/contrast-ratio.ts'
 export { isOwnColour, isOwnMeasure, leastContrast, ownSurface } from './look/own-values.ts'
 export type { CheckedSite, Finding } from './checks/define-check.ts'
 export { anchorsOf, pagesLinkedInto, runChecks, runSectionChecks } from './checks/run-checks.ts'
+export { carriedSurfaces, inLook, type CarriedSurface } from './exchange/carry-look.ts'
+export { checkSitePackageShape } from './exchange/check-site-package.ts'
+export {
+  carriedPaths,
+  chosen,
+  importKey,
+  planImport,
+  type HereMedium,
+  type HerePage,
+  type HerePart,
+  type HereSite,
+  type ImportChoice,
+  type ImportChoices,
+  type ImportItem,
+  type ImportPlan,
+} from './exchange/import-plan.ts'
+export { referencesOf, withRenamed, type ReferredThing, type Renamed } from './exchange/references.ts'
+export {
+  mediumPath,
+  migrateSitePackage,
+  PACKAGE_JSON,
+  packagedDocuments,
+  packageText,
+  SITE_PACKAGE_FORMAT,
+  sitePackageChecks,
+  sitePackageProblems,
+  type CarriedFile,
+  type CarriedPage,
+  type CarriedPart,
+  type CarriedPicture,
+  type CarriedSite,
+  type SitePackage,
+} from './exchange/site-package.ts'
+export { fullSitePackageSchema } from './exchange/site-package-schema.ts'
+export { colourDifference, nearestStep, nearestSurface } from './look/nearest.ts'
 export { checkPackageShape } from './exchange/check-package-shape.ts'
 export { fullPackageSchema } from './exchange/package-schema.ts'
 export {
@@ -229,6 +265,7 @@ export { documentUses, type DocumentUse, type UsedThing } from './render/documen
 export type * from './wire/wire.ts'
 export type * from './wire/at-work.ts'
 export type * from './wire/parts.ts'
+export type * from './wire/exchange.ts'
 export { ROLES } from './wire/wire.ts'
 export type { Requests } from './wire/request-schemas.ts'
 export { checkRequest } from './wire/check-request.ts'

@@ -46,11 +46,11 @@ test('the walk sees the code: hundreds of imports, in every part', () => {
 
 describe('parts', () => {
   const allowed: Readonly<Record<string, RegExp>> = {
-    'core/src': /^(core\/(src|generated)\/|hast$|property-information$|node-diff3$|lucide$)/,
+    'core/src': /^(core\/(src|generated)\/|hast$|property-information$|node-diff3$|lucide$|culori\/fn$)/,
     'cli/src': /^(cli\/src\/|@gullyline\/(core|demo)$|node:)/,
     'demo/src': /^(demo\/|@gullyline\/core$|node:)/,
     'server/src':
-      /^(server\/src\/|@gullyline\/(core|demo)$|node:|hono|@hono\/|typeorm$|reflect-metadata$|pino$|sharp$|tinypool$|@zxcvbn-ts\/language-common$|file-type$|@sindresorhus\/transliterate$)/,
+      /^(server\/src\/|@gullyline\/(core|demo)$|node:|hono|@hono\/|typeorm$|reflect-metadata$|pino$|sharp$|tinypool$|@zxcvbn-ts\/language-common$|file-type$|yazl$|yauzl$|@sindresorhus\/transliterate$)/,
     'web/src':
       /^(web\/src\/|@gullyline\/core$|react|@tiptap\/|styled-components$|swr$|lucide-react$|react-image-crop|commonmark$|match-sorter$|style-to-js$|@fontsource-variable\/)/,
   }
@@ -114,6 +114,7 @@ describe('inside the server', () => {
     'library',
     'publish',
     'sites',
+    'exchange',
     'demo',
     'visitors',
     'api',
@@ -165,7 +166,7 @@ test('every check of the folder is run', () => {
 
 test('every file is imported, and every exported value is used by another file', () => {
   const entries =
-    /^(core\/src\/index|cli\/src\/bin|server\/src\/main|server\/src\/people\/account-command|server\/src\/visitors\/visitor-process|web\/src\/main|demo\/src\/index)\.tsx?$/
+    /^(core\/src\/index|cli\/src\/bin|server\/src\/main|server\/src\/people\/account-command|server\/src\/exchange\/package-command|server\/src\/visitors\/visitor-process|web\/src\/main|demo\/src\/index)\.tsx?$/
   const tests = ['core/test', 'server/test', 'web/test', 'cli/test', 'e2e', 'scripts', 'demo/make'].flatMap(
     sources,
   )

@@ -5,6 +5,7 @@ import { editorHeaders } from './http/headers.ts'
 import { limitedBody, onlyFromHere } from './http/guards.ts'
 import { documentRoutes } from './documents/routes.ts'
 import { journalRoutes } from './journal/routes.ts'
+import { exportRoutes, importRoutes } from './exchange/routes.ts'
 import { partRoutes } from './library/routes.ts'
 import { fileRoutes, mediaRoutes } from './api/media-routes.ts'
 import { pageRoutes } from './api/page-routes.ts'
@@ -37,6 +38,8 @@ export function createEditorApp(services: Services, webDir: string | undefined):
   app.route(`${site}/pages`, journalRoutes(services))
   app.route(`${site}/documents`, documentRoutes())
   app.route(`${site}/parts`, partRoutes(services))
+  app.route(`${site}/export`, exportRoutes(services))
+  app.route(`${site}/imports`, importRoutes(services))
   app.all('/api/*', () => {
     throw new Refused('not-found', 'The server knows no such address.')
   })

@@ -35,7 +35,7 @@ function request(route: string): Asked {
     path: path.replace(':site', 'tarrowmoor').replace(/:\w+/g, 'nosuch').replace('*', 'nosuch/320.webp'),
     ...(method === 'GET' ? {} : { body: {} }),
     // Files come as they are; all else is JSON.
-    ...(/^(POST \/api\/sites\/:site\/(media|files)|PUT \/api\/sites\/:site\/(media|files)\/:id\/file)$/.test(
+    ...(/^(POST \/api\/sites\/:site\/(media|files|imports)|PUT \/api\/sites\/:site\/(media|files)\/:id\/file)$/.test(
       route,
     )
       ? { headers: UPLOAD }

@@ -8,7 +8,7 @@ import { findNewest, findVersion, readDocument } from '../src/documents/versions
 import { startTestServer, type TestServer } from './with-server.ts'
 
 /** The migrations that came since: settings in documents, exact ids, offers of journals, facts of sessions, settings of the site, documents, several servers, uses. */
-const NEW = 11
+const NEW = 12
 
 let server: TestServer
 beforeAll(async () => {

@@ -13,7 +13,7 @@ import type {
   TextHit,
 } from '@gullyline/core'
 import type { SiteScope } from '../src/db/site-scope.ts'
-import { beginSite } from '../src/demo/load-demo.ts'
+import { beginSite } from '../src/sites/begin-site.ts'
 import { ACCESS } from '../src/people/access.ts'
 import { completeSite } from '../src/sites/complete-site.ts'
 import { Releases } from '../src/publish/manifest.ts'
@@ -83,6 +83,7 @@ const BODIES: Readonly<Record<string, unknown>> = {
   'PATCH media/:id': { name: 'Taken over' },
   'PATCH parts/:id': { name: 'Taken over' },
   'POST parts/:id/replace': { instead: 'copies' },
+  'POST imports/:id': { choices: {}, surfaces: {} },
 }
 
 async function bodyOf(route: string): Promise<unknown> {

@@ -89,7 +89,7 @@ function packageSchema(page: object) {
   return { type: 'object', properties, required, additionalProperties: false }
 }
 
-function pageSchema(kinds: readonly BlockDefinition[]): object {
+export function pageSchema(kinds: readonly BlockDefinition[]): object {
   return {
     type: 'object',
     properties: {

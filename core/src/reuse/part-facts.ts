@@ -21,3 +21,11 @@ export const PART_PURPOSES = {
   other: 'Other',
 } as const
 export type PartPurpose = keyof typeof PART_PURPOSES
+
+/** What people say of a part. */
+export interface PartFacts {
+  /** No other part of the site has it. */
+  readonly name: string
+  readonly purpose: PartPurpose
+  readonly about: string
+}

@@ -1,6 +1,6 @@
 /** Patterns and shared sections as server and editor send them to each other, as JSON. */
 import type { Page } from '../page/page.ts'
-import type { PartPurpose, PartType } from '../reuse/part-facts.ts'
+import type { PartFacts, PartType } from '../reuse/part-facts.ts'
 
 /** On how many pages something stands, and how many of those visitors see. */
 export interface Reach {
@@ -35,14 +35,6 @@ export interface SavedPart extends PartFacts, PartVersions {
   readonly savedBy: string
   /** When it was deleted; null while it is offered. */
   readonly binnedAt: string | null
-}
-
-/** What people say of a part. */
-export interface PartFacts {
-  /** No other part of the site has it. */
-  readonly name: string
-  readonly purpose: PartPurpose
-  readonly about: string
 }
 
 export interface NewPartRequest extends PartFacts {

@@ -2,6 +2,7 @@
 import { MOST_NAVIGATION } from '../site/navigation.ts'
 import { ID_PATTERN } from '../page/id.ts'
 import { LONGEST_PART_ABOUT, LONGEST_PART_NAME, PART_PURPOSES } from '../reuse/part-facts.ts'
+import type { ImportRequest } from './exchange.ts'
 import type { JournalRequest, PresenceRequest } from './at-work.ts'
 import type { NewPartRequest, PartRequest, ReplacePartRequest } from './parts.ts'
 import type {
@@ -41,6 +42,7 @@ export interface Requests {
   readonly changeSite: SiteSettingsRequest
   readonly addSite: NewSiteRequest
   readonly changeHost: SiteHostRequest
+  readonly importPackage: ImportRequest
   /** Says all by its address. */
   readonly nothing: Record<string, never>
 }
@@ -61,6 +63,8 @@ const MOST_SHARED = 50
 const MOST_ENTRIES = 500
 const MOST_TABS = 100
 const MOST_PEOPLE = 1_000
+const MOST_CHOICES = 60_000
+const MOST_SURFACES = 500
 /** Milliseconds since 1970, far beyond any clock that is right. */
 const LATEST = 2 ** 42
 
@@ -174,6 +178,14 @@ const SCHEMAS: Readonly<Record<keyof Requests, object>> = {
     people: { type: 'array', maxItems: MOST_PEOPLE, items: id },
   }),
   changeHost: object({ host: words }),
+  importPackage: object({
+    choices: {
+      type: 'object',
+      maxProperties: MOST_CHOICES,
+      additionalProperties: { enum: ['add', 'mine', 'theirs', 'both'] },
+    },
+    surfaces: { type: 'object', maxProperties: MOST_SURFACES, additionalProperties: text },
+  }),
   nothing: object({}),
 }
 

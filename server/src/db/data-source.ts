@@ -17,8 +17,16 @@ import { Uses1791300000000 } from './migrations/1791300000000-uses.ts'
 import { PageChanges1791400000000 } from './migrations/1791400000000-page-changes.ts'
 import { Parts1791500000000 } from './migrations/1791500000000-parts.ts'
 import { SeveralSites1791600000000 } from './migrations/1791600000000-several-sites.ts'
+import { Origins1791700000000 } from './migrations/1791700000000-origins.ts'
 import { withNamedLock } from './named-lock.ts'
-import { DocumentEntity, PartEntity, ReleasedEntity, ReleaseEntity, VersionEntity } from './document-rows.ts'
+import {
+  DocumentEntity,
+  OriginEntity,
+  PartEntity,
+  ReleasedEntity,
+  ReleaseEntity,
+  VersionEntity,
+} from './document-rows.ts'
 import {
   FileEntity,
   JournalEntity,
@@ -48,6 +56,7 @@ export async function openDatabase(url: string): Promise<DataSource> {
       ReleaseEntity,
       ReleasedEntity,
       PartEntity,
+      OriginEntity,
       PageEntity,
       MediaEntity,
       FileEntity,
@@ -75,6 +84,7 @@ export async function openDatabase(url: string): Promise<DataSource> {
       PageChanges1791400000000,
       Parts1791500000000,
       SeveralSites1791600000000,
+      Origins1791700000000,
     ],
     synchronize: false,
     extra: { connectionLimit: 10 },

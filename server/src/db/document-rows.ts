@@ -124,6 +124,33 @@ export const PartEntity = new EntitySchema<PartRow>({
   ],
 })
 
+/** The id by which something that was imported is known where it came from. */
+export interface OriginRow {
+  siteId: string
+  id: string
+  origin: string
+}
+
+export const OriginEntity = new EntitySchema<OriginRow>({
+  name: 'Origin',
+  tableName: 'origins',
+  columns: {
+    siteId: { ...id, primary: true, name: 'site_id' },
+    id: { ...id, primary: true },
+    origin: { ...id },
+  },
+  indices: [{ name: 'origins_origin', columns: ['siteId', 'origin'], unique: true }],
+  foreignKeys: [
+    {
+      target: 'Site',
+      columnNames: ['siteId'],
+      referencedColumnNames: ['id'],
+      name: 'fk_origins_site',
+      ...cascading,
+    },
+  ],
+})
+
 export const VersionEntity = new EntitySchema<VersionRow>({
   name: 'Version',
   tableName: 'versions',

@@ -1,26 +1,16 @@
 import { copyFile, readFile, writeFile } from 'node:fs/promises'
 import { basename, join } from 'node:path'
 import type { EntityManager } from 'typeorm'
-import {
-  defaultRegistry,
-  getKind,
-  newNode,
-  PAGE_FORMAT,
-  validatePage,
-  withSettings,
-  type JsonObject,
-  type Page,
-  type Role,
-} from '@gullyline/core'
+import { defaultRegistry, validatePage, withSettings, type Page, type Role } from '@gullyline/core'
 import { demoSite, type DemoPage, type DemoPart } from '@gullyline/demo'
 import { PartEntity } from '../db/document-rows.ts'
-import { FileEntity, MediaEntity, SiteEntity, type MediaRow, type SiteRow } from '../db/rows.ts'
+import { FileEntity, MediaEntity, SiteEntity, type MediaRow } from '../db/rows.ts'
 import { addDocument, GULLYLINE } from '../documents/store.ts'
 import { derivePicture } from '../media/derive.ts'
 import { keepFile } from '../media/files.ts'
-import { fontFolder, pictureFolder } from '../media/folders.ts'
+import { originalFile, pictureFolder } from '../media/folders.ts'
+import { beginSite, copyFonts, insertSite } from '../sites/begin-site.ts'
 import { newId } from '../http/new-id.ts'
-import { renew } from '../db/revisions.ts'
 import { makeFolder } from '../http/make-folder.ts'
 import { insertPage } from '../pages/tree-acts.ts'
 import { pagePaths } from '../pages/tree.ts'
@@ -56,10 +46,13 @@ export async function loadDemoIfEmpty(
 ): Promise<void> {
   if ((await services.db.manager.count(SiteEntity)) > 0) return
   await copyFonts(services)
+  await makeFolder(join(services.dataDir, 'originals'), 0o700)
   const pictures: Omit<MediaRow, 'siteId'>[] = []
   for (const [index, picture] of demoSite.pictures.entries()) {
     say(`Making pictures of the sample site, ${index + 1} of ${demoSite.pictures.length}`)
     const derived = await derive(await readFile(picture.file), pictureFolder(services.dataDir, picture.id))
+    // As it came, as of every picture that is uploaded.
+    await copyFile(picture.file, originalFile(services.dataDir, picture.id, 1))
     const words = {
       name: basename(picture.file),
       alt: picture.alt,
@@ -98,75 +91,6 @@ export async function loadDemoIfEmpty(
 /** A site with one empty page, in the sample site's look, for those who begin their own. Does nothing where a site exists. */
 export async function beginSiteIfEmpty(services: Services): Promise<void> {
   if ((await services.db.manager.count(SiteEntity)) === 0) await beginSite(services)
-}
-
-const NEW_SITE = 'New site'
-
-/** What a site begins with. What is left out is as for the first site: the sample site's look, no name of its own, everybody. */
-interface BegunSite {
-  readonly name?: string
-  readonly language?: string
-  readonly host?: string | null
-  readonly look?: object
-  /** The ids of the people who work on it. */
-  readonly people?: readonly string[]
-}
-
-/** Adds a site with one empty page. */
-export async function beginSite(
-  services: Services,
-  { people, ...given }: BegunSite = {},
-): Promise<SiteScope> {
-  await copyFonts(services)
-  const scope = new SiteScope(services.db, newId())
-  await scope.change(['pages', 'parts', 'site'], async (at) => {
-    const header = emptyDocument('site-header', { brand: given.name ?? NEW_SITE })
-    const footer = emptyDocument('site-footer')
-    const [homePageId, headerId, footerId] = [newId(), newId(), newId()] as const
-    const shared = { header, footer, headerId, footerId }
-    const site = { ...demoSite, ...shared, name: NEW_SITE, homePageId, navigation: [], ...given }
-    await insertSite(at, site)
-    await at.manager.query(
-      'INSERT INTO site_people (site_id, person_id) SELECT ?, id FROM people WHERE ? OR id IN (?)',
-      [at.siteId, people === undefined, people ?? ['']],
-    )
-    await renew(at.manager, ['people'])
-    const page = { id: homePageId, title: 'Home', slug: '', description: '', document: emptyDocument('page') }
-    await insertDemoPage(at, page, { position: 0, address: '/' })
-  })
-  return scope
-}
-
-type Optional = 'host' | 'notFoundPageId' | 'icon' | 'sharePicture'
-interface NewSite
-  extends Omit<SiteRow, 'id' | 'releaseId' | 'navigationLimit' | Optional>, Partial<Pick<SiteRow, Optional>> {
-  readonly header: Page
-  readonly footer: Page
-}
-
-async function insertSite(at: SiteData, { header, footer, ...site }: NewSite): Promise<void> {
-  const { siteId: id } = at
-  const { name, language, look, homePageId, headerId, footerId, navigation } = site
-  const { host = null, notFoundPageId = null, icon = null, sharePicture = null } = site
-  const set = { host, notFoundPageId, icon, sharePicture, navigation, releaseId: null }
-  await at.manager.insert(SiteEntity, { id, name, language, look, homePageId, headerId, footerId, ...set })
-  const by = GULLYLINE
-  await addDocument(at, { id: headerId, type: 'header', document: header, by })
-  await addDocument(at, { id: footerId, type: 'footer', document: footer, by })
-}
-
-function emptyDocument(kind: string, content: JsonObject = {}): Page {
-  const root = newId()
-  return {
-    format: PAGE_FORMAT,
-    root,
-    nodes: { [root]: newNode(getKind(defaultRegistry, kind), { content }) },
-  }
-}
-
-async function copyFonts({ dataDir }: Services): Promise<void> {
-  await makeFolder(fontFolder(dataDir))
-  for (const file of demoSite.fontFiles) await copyFile(file, join(fontFolder(dataDir), basename(file)))
 }
 
 async function addDemoPeople(manager: EntityManager, dataDir: string): Promise<void> {

@@ -15,6 +15,8 @@ export type AuditedEvent =
   | 'publish refused'
   | 'account added'
   | 'account removed'
+  | 'exported'
+  | 'imported'
   | 'site added'
   | 'added to site'
   | 'taken from site'

@@ -1,6 +1,6 @@
 import type { Context, MiddlewareHandler } from 'hono'
 import { bodyLimit } from 'hono/body-limit'
-import { MOST_BYTES } from './limits.ts'
+import { MOST_BYTES, MOST_PACKAGE_BYTES } from './limits.ts'
 import { BodyBudget } from './body-budget.ts'
 import { Refused } from './errors.ts'
 
@@ -92,8 +92,13 @@ interface BodyLimit {
 /** Whether a request brings a file. */
 function isUpload(method: string, path: string): boolean {
   return method === 'POST'
-    ? /^\/api\/sites\/[^/]+\/(media|files)$/.test(path)
+    ? /^\/api\/sites\/[^/]+\/(media|files|imports)$/.test(path)
     : method === 'PUT' && /^\/api\/sites\/[^/]+\/(media|files)\/[^/]+\/file$/.test(path)
+}
+
+/** Whether a request brings a package. */
+function isPackage(method: string, path: string): boolean {
+  return method === 'POST' && /^\/api\/sites\/[^/]+\/imports$/.test(path)
 }
 
 /**
@@ -104,6 +109,15 @@ export const limitedBody: MiddlewareHandler = async (context, next) => {
   const { method, path } = context.req
   if (SAFE_METHODS.has(method)) return next()
   const isSignIn = method === 'POST' && /^\/api\/session\/?$/.test(path)
+  if (isPackage(method, path)) {
+    // It is written to a file as it comes; see `exchange/waiting-packages.ts`.
+    if ((saidLength(context) ?? Infinity) > MOST_PACKAGE_BYTES)
+      throw new Refused(
+        'too-large',
+        `A package has at most ${size(MOST_PACKAGE_BYTES)}. Nothing was changed.`,
+      )
+    return next()
+  }
   const { budget, most, read } = isSignIn ? ofUnsigned : isUpload(method, path) ? ofUpload : ofPage
   const giveBack = await budget?.take(Math.min(most, saidLength(context) ?? most))
   try {

@@ -4,3 +4,5 @@ export const MOST_BYTES = 40 * 1024 * 1024
 export const MOST_PIXELS = 50_000_000
 /** The longest side in px: wider than any panorama that a screen shows whole. */
 export const LONGEST_SIDE = 20_000
+/** The largest package that is imported, in bytes. */
+export const MOST_PACKAGE_BYTES = 1024 ** 3

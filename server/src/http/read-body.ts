@@ -27,19 +27,16 @@ const DEEPEST = 64
  * Parses a JSON text; returns undefined if it is not JSON. Throws Refused if the text is nested deeper than `DEEPEST`,
  * which is tested before it is parsed, or if a string in it holds a lone surrogate, which the database can’t store.
  */
-function parseJson(text: string): unknown {
+export function parseJson(text: string, what = 'The request'): unknown {
   if (isDeeperThan(text, DEEPEST))
-    throw new Refused(
-      'malformed',
-      `The request is nested more than ${DEEPEST} levels deep. Nothing was changed.`,
-    )
+    throw new Refused('malformed', `${what} is nested more than ${DEEPEST} levels deep. Nothing was changed.`)
   try {
     const value: unknown = JSON.parse(text)
     // Halves of surrogate pairs can be written in JSON (RFC 8259, 8.2), and in no encoding of a database.
     if (/\\u[dD][89a-fA-F]/.test(text) && !isWellFormed(value))
       throw new Refused(
         'malformed',
-        'The request holds half a character, which can’t be saved. Nothing was changed.',
+        `${what} holds half a character, which can’t be saved. Nothing was changed.`,
       )
     return value
   } catch (error) {

@@ -75,7 +75,7 @@ export async function keepFile(
 }
 
 /** Removes what was kept of a file that nobody gets to see. */
-async function forgetFile(dataDir: string, row: Parameters<typeof filePath>[0]): Promise<void> {
+export async function forgetFile(dataDir: string, row: Parameters<typeof filePath>[0]): Promise<void> {
   const folder = dirname(join(dataDir, filePath(row)))
   // What was not even begun can't be removed, and need not be.
   await rm(folder, { recursive: true, force: true }).catch(() => undefined)

@@ -33,7 +33,7 @@ export interface Upload {
 /** Adds a picture; gives its id. */
 export async function addPicture(services: Services, site: SiteScope, upload: Upload): Promise<string> {
   const id = newId()
-  const made = await makeFiles(services, id, 1, upload)
+  const made = await makePicture(services, { id, revision: 1 }, upload)
   await site.change(['site'], async (at) => {
     const row = {
       id,
@@ -59,7 +59,7 @@ export async function replacePicture(
 ): Promise<void> {
   const before = await site.read((at) => findPicture(at, id))
   const revision = newRevision()
-  const made = await makeFiles(services, id, revision, upload)
+  const made = await makePicture(services, { id, revision }, upload)
   const changed = await site.change(['site'], (at) =>
     at.manager.update(
       MediaEntity,
@@ -69,28 +69,43 @@ export async function replacePicture(
   )
   if (changed.affected === 1) {
     // Releases have their own copies, and no page that is open shows more than one replacement ago.
-    if (before.previous !== null) await forget(services, id, before.previous)
+    if (before.previous !== null) await forgetPicture(services, id, before.previous)
     return
   }
-  await forget(services, id, revision)
+  await forgetPicture(services, id, revision)
   throw new Refused('stale-save', 'Somebody else replaced this picture meanwhile. Nothing was changed.')
 }
 
 /** Removes what was made of a picture that nobody gets to see, or nobody any more. */
-async function forget({ dataDir }: Services, id: string, revision: number): Promise<void> {
+export async function forgetPicture(
+  { dataDir }: Pick<Services, 'dataDir'>,
+  id: string,
+  revision: number,
+): Promise<void> {
   // What was not even begun can't be removed, and need not be.
   const ignore = (): undefined => undefined
   await rm(pictureFolder(dataDir, id, revision), { recursive: true, force: true }).catch(ignore)
   await rm(originalFile(dataDir, id, revision), { force: true }).catch(ignore)
 }
 
-async function makeFiles(
-  services: Services,
-  id: string,
-  revision: number,
-  { bytes, signal }: Upload,
+interface Making {
+  /** Refuses a drawing of which anything would be taken out: it was made by somebody who knows what drawings may hold. */
+  readonly isCleanAlready?: boolean
+}
+
+/** Makes the files of a picture, which nobody sees until a row tells of them. */
+export async function makePicture(
+  services: Pick<Services, 'dataDir'>,
+  { id, revision }: Pick<MediaRow, 'id' | 'revision'>,
+  { name, bytes, signal }: Upload,
+  { isCleanAlready = false }: Making = {},
 ): Promise<Derived> {
   const picture = await readPicture(bytes)
+  if (isCleanAlready && !picture.bytes.equals(bytes))
+    throw new Refused(
+      'not-valid',
+      `The drawing “${libraryName(name, 'Picture')}” holds something that could run. Nothing was added.`,
+    )
   const folder = pictureFolder(services.dataDir, id, revision)
   return inTurn(async () => {
     try {
@@ -106,7 +121,7 @@ async function makeFiles(
       await writeFile(original, picture.bytes, { mode: 0o600 })
       return made
     } catch (error) {
-      await forget(services, id, revision)
+      await forgetPicture(services, id, revision)
       if (error instanceof Refused) throw error
       if (signal.aborted) throw new Refused('not-valid', 'The upload was cancelled. Nothing was added.')
       const words = faultWords(error)

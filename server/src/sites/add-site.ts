@@ -3,7 +3,7 @@ import { languageFault, type NewSiteRequest, type Person } from '@gullyline/core
 import { isDuplicate } from '../db/is-duplicate.ts'
 import { SiteEntity } from '../db/rows.ts'
 import type { SiteChange, SiteScope } from '../db/site-scope.ts'
-import { beginSite } from '../demo/load-demo.ts'
+import { beginSite } from './begin-site.ts'
 import { findSite, lockSite } from '../documents/site-row.ts'
 import { Refused } from '../http/errors.ts'
 import { writeHosts } from '../publish/site-hosts.ts'

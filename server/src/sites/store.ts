@@ -73,7 +73,8 @@ export async function keepNavigation(
   await at.manager.update(SiteEntity, { id: at.siteId }, { navigation: merged })
 }
 
-function assertLines(items: readonly unknown[]): void {
+/** Refuses lines of a navigation that lead nowhere or have no words. */
+export function assertLines(items: readonly unknown[]): void {
   const problems = items.slice(0, MOST_LINES + 1).flatMap((item, i) => {
     const fault = lineFault(item)
     return fault ? [{ pointer: `/items/${i}`, message: fault }] : []

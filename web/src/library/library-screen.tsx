@@ -16,6 +16,8 @@ import {
 import { ApiError, request } from '../api/client.ts'
 import { documentsOf, refreshPages, refreshParts, usePages, useParts, useSite } from '../api/hooks.ts'
 import { inSite } from '../api/site-address.ts'
+import { exportPackage } from '../exchange/export-package.ts'
+import { ImportDialog } from '../exchange/import-dialog.tsx'
 import { viewSite } from '../editor/session/site-view.ts'
 import { LivePicture } from '../editor/shelf/live-picture.tsx'
 import { pageOfStarter } from '../editor/shelf/starter-page.ts'
@@ -125,6 +127,7 @@ function Parts({ context, parts }: PartsProps) {
   const [shown, setShown] = useState<Shown>(() => firstShown(parts, params.get('part')))
   const [chosenId, setChosenId] = useState(params.get('part') ?? undefined)
   const [told, setTold] = useState('')
+  const [isImporting, setImporting] = useState(false)
   const isShown = ({ binnedAt, type }: SavedPart, which: Shown): boolean =>
     which === 'deleted' ? binnedAt !== null : binnedAt === null && type === which
   const listed = parts.filter((part) => isShown(part, shown))
@@ -143,6 +146,11 @@ function Parts({ context, parts }: PartsProps) {
             onChange={setSearch}
             onEnter={() => setChosenId(found[0]?.id)}
           />
+          {mayChange && (
+            <Button onPress={() => setImporting(true)} aria-label="Import a package…">
+              Import…
+            </Button>
+          )}
           <Tabs
             label="Show"
             value={shown}
@@ -155,6 +163,14 @@ function Parts({ context, parts }: PartsProps) {
           />
         </ListTop>
         <p role="status">{told}</p>
+        {mayChange && shown !== 'deleted' && found.length > 1 && (
+          <ExportButton
+            words={search.trim() === '' ? `Export all ${found.length}` : `Export these ${found.length}`}
+            ids={found.map(({ id }) => id)}
+            name={WORDS[shown].several}
+            onDone={setTold}
+          />
+        )}
         {found.length === 0 ? (
           <Note>{emptyWords(shown, search)}</Note>
         ) : (
@@ -188,7 +204,28 @@ function Parts({ context, parts }: PartsProps) {
           <Note>Select one to rename it, describe it or delete it.</Note>
         )}
       </SidePane>
+      {isImporting && <ImportDialog onClose={() => setImporting(false)} />}
     </Panes>
+  )
+}
+
+interface ExportButtonProps {
+  readonly words: string
+  readonly ids: readonly string[]
+  /** What the file is called. */
+  readonly name: string
+  readonly onDone: (words: string) => void
+}
+
+function ExportButton({ words, ids, name, onDone }: ExportButtonProps) {
+  const act = useAct(async () => onDone(await exportPackage({ parts: ids }, name)))
+  return (
+    <div>
+      <Button isDisabled={act.isBusy} onPress={act.run}>
+        {words}
+      </Button>
+      {act.trouble && <Trouble role="alert">{act.trouble}</Trouble>}
+    </div>
   )
 }
 
@@ -289,6 +326,7 @@ function ChosenPart({ part, parts, mayChange, onDone }: ChosenPartProps) {
       {type === 'shared' && <PartPages part={part} />}
       {mayChange && (
         <Acts>
+          {isOffered && <ExportButton words="Export" ids={[id]} name={name} onDone={onDone} />}
           <Button isDisabled={act.isBusy} onPress={act.run}>
             {isOffered ? `Delete ${WORDS[type].one}` : `Restore ${WORDS[type].one}`}
           </Button>

@@ -147,7 +147,8 @@ const STATES: Readonly<Record<PageState, { readonly words: string; readonly tone
 const DRAG_TYPE = 'application/x-gullyline-page'
 
 /** What can be done with a page from the list. */
-export type PageAct = MoveDirection | 'rename' | 'add' | 'copy' | 'publish' | 'unpublish' | 'delete'
+export type PageAct =
+  MoveDirection | 'rename' | 'add' | 'copy' | 'export' | 'publish' | 'unpublish' | 'delete'
 
 /** What rows ask of the list; the same object as long as the pages are. */
 export interface RowActs {
@@ -289,6 +290,7 @@ const MENU: readonly (readonly [act: PageAct, words: string, keys?: string] | 'l
   ['rename', 'Rename…'],
   ['add', 'Add sub-page…'],
   ['copy', 'Duplicate…'],
+  ['export', 'Export with sub-pages'],
   'line',
   ['up', 'Move up', 'Alt Up'],
   ['down', 'Move down', 'Alt Down'],

@@ -1,5 +1,7 @@
 import { useMemo } from 'react'
 import type { PageSummary, PlacePageRequest, SiteInfo } from '@gullyline/core'
+import { exportPackage } from '../exchange/export-package.ts'
+import { messageOf } from '../ui/message-of.ts'
 import type { Question } from './page-questions.tsx'
 import type { PageAct, RowActs } from './page-row.tsx'
 import { dropPlace, stepPlace, withSubPages, type MoveDirection } from './tree-moves.ts'
@@ -33,13 +35,27 @@ export function useRowActs(input: ActsInput): RowActs {
         if (!mayChange) return new Set(shown)
         const moves = MOVES.filter((direction) => stepPlace(pages, page, direction, homePageId))
         const more: readonly PageAct[] = fixed.has(page.id) ? [] : ['add', 'delete']
-        return new Set<PageAct>([...shown, 'rename', 'copy', ...(fixed.has(page.id) ? [] : moves), ...more])
+        return new Set<PageAct>([
+          ...shown,
+          'rename',
+          'copy',
+          'export',
+          ...(fixed.has(page.id) ? [] : moves),
+          ...more,
+        ])
       },
       act: (page, act) => {
         if (act === 'add') return setQuestion({ act, parentId: page.id })
         if (act === 'rename' || act === 'copy') return setQuestion({ act, page })
         if (act === 'delete' || act === 'publish' || act === 'unpublish')
           return setQuestion({ act, pages: [page] })
+        if (act === 'export') {
+          exportPackage({ pages: [page.id], withSubPages: true }, page.title).then(
+            (words) => setTold({ words, isTrouble: false }),
+            (error: unknown) => setTold({ words: messageOf(error), isTrouble: true }),
+          )
+          return
+        }
         const to = fixed.has(page.id) ? undefined : stepPlace(pages, page, act, homePageId)
         if (to) void place(page, to)
         else setTold({ words: `${page.title} can’t be moved further in that direction`, isTrouble: true })

@@ -6,9 +6,12 @@ import { request } from '../api/client.ts'
 import { useSiteInfo } from '../api/hooks.ts'
 import { addressOfSite, inSite } from '../api/site-address.ts'
 import { useMe } from '../people/sign-in-gate.tsx'
+import { exportPackage } from '../exchange/export-package.ts'
+import { ImportDialog } from '../exchange/import-dialog.tsx'
 import { Button } from '../ui/controls.tsx'
 import { DraftLine } from '../ui/draft-line.tsx'
 import { useDraft } from '../ui/drafts.ts'
+import { useAct } from '../ui/use-act.ts'
 import { messageOf } from '../ui/message-of.ts'
 import { Waiting } from '../ui/waiting.tsx'
 import { AddSiteDialog } from './add-site-dialog.tsx'
@@ -62,6 +65,11 @@ const Rows = styled.ul`
     font-size: 13px;
   }
 `
+const Acts = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+`
 const Trouble = styled.p`
   && {
     color: var(--clay);
@@ -79,6 +87,7 @@ export function SitesScreen() {
             <h1>Sites and people</h1>
             <Sites here={site} />
             {site.host !== null && <Address site={site} host={site.host} />}
+            <Carrying site={site} />
             <People site={site} />
           </div>
         </Sheet>
@@ -118,6 +127,32 @@ function Sites({ here }: { readonly here: SiteInfo }) {
         <Button onPress={() => setAdding(true)}>Add a site…</Button>
       </div>
       {isAdding && <AddSiteDialog here={here} onClose={() => setAdding(false)} />}
+    </Part>
+  )
+}
+
+/** Everything of the site as one file, and the way for such files to come in. */
+function Carrying({ site }: { readonly site: SiteInfo }) {
+  const [isImporting, setImporting] = useState(false)
+  const [told, setTold] = useState('')
+  const act = useAct(async () => setTold(await exportPackage('all', site.name)))
+  return (
+    <Part aria-label="Export and import">
+      <h2>Export and import</h2>
+      <p>
+        A package holds all saved pages, parts, pictures and files of this site, in open formats. It can be
+        imported into another site, here or elsewhere. Single parts are exported from the library, pages from
+        the list of pages.
+      </p>
+      <Acts>
+        <Button isDisabled={act.isBusy} onPress={act.run}>
+          Export whole site
+        </Button>
+        <Button onPress={() => setImporting(true)}>Import a package…</Button>
+      </Acts>
+      <p role="status">{told}</p>
+      {act.trouble && <Trouble role="alert">{act.trouble}</Trouble>}
+      {isImporting && <ImportDialog onClose={() => setImporting(false)} />}
     </Part>
   )
 }
@@ -166,12 +201,11 @@ function People({ site }: { readonly site: SiteInfo }) {
   const change = (person: SitePerson, isHere: boolean): void => {
     setTrouble(undefined)
     const asked = isHere ? { method: 'PUT', body: {} } : { method: 'DELETE' }
-    request<SitePerson[]>(`${path}/${person.id}`, asked)
-      .then((people) => renew(people, { revalidate: false }))
-      .catch((failure: unknown) => {
-        setTrouble(messageOf(failure))
-        void renew()
-      })
+    renew(request<SitePerson[]>(`${path}/${person.id}`, asked), {
+      // Shown at once, and as it was where it is refused.
+      optimisticData: (people = []) => people.map((one) => (one.id === person.id ? { ...one, isHere } : one)),
+      revalidate: false,
+    }).catch((failure: unknown) => setTrouble(messageOf(failure)))
   }
   return (
     <Part aria-label="People">
