@@ -13,7 +13,7 @@ export interface Config {
   readonly webDir: string | undefined
   /** Whether an empty database gets the sample site and its accounts, or a site with one empty page and none. */
   readonly withDemo: boolean
-  /** How hard the sample pictures are squeezed; see `derivePicture`. Tests take the quickest. */
+  /** How hard pictures are squeezed; see `derivePicture`. Tests take the quickest. */
   readonly pictureEffort: number | undefined
 }
 

@@ -45,7 +45,15 @@ async function main(): Promise<void> {
   const { dataDir, editorOrigin, liveOrigin } = config
   const isHereAlone = ['127.0.0.1', 'localhost', '[::1]'].includes(new URL(editorOrigin).hostname)
   const closedAccounts = isHereAlone ? {} : await sampleAccounts(dataDir)
-  const services = makeServices({ db, log, dataDir, editorOrigin, liveOrigin, closedAccounts })
+  const services = makeServices({
+    db,
+    log,
+    dataDir,
+    editorOrigin,
+    liveOrigin,
+    closedAccounts,
+    pictureEffort: config.pictureEffort,
+  })
   const derive: typeof derivePicture = (original, folder) =>
     derivePicture(original, folder, config.pictureEffort)
   // Of servers that start together on one database, one makes the site, and the others find it.

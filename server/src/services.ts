@@ -26,12 +26,15 @@ export interface Services {
   readonly presence: Presence
   readonly answers: CachedAnswers
   readonly releases: KnownReleases
+  /** How hard pictures are squeezed; see `derivePicture`. */
+  readonly pictureEffort?: number | undefined
   /** Tells this program from every other version of it. */
   readonly program: string
 }
 
 interface Given extends Pick<Services, 'db' | 'log' | 'dataDir' | 'liveOrigin'> {
   readonly editorOrigin?: string | undefined
+  readonly pictureEffort?: number | undefined
   readonly closedAccounts?: Readonly<Record<string, string>>
 }
 
@@ -42,6 +45,7 @@ export function makeServices({
   dataDir,
   liveOrigin,
   editorOrigin,
+  pictureEffort,
   closedAccounts = {},
 }: Given): Services {
   return {
@@ -50,6 +54,7 @@ export function makeServices({
     dataDir,
     liveOrigin,
     editorOrigin,
+    pictureEffort,
     closedAccounts,
     isSecure: editorOrigin?.startsWith('https:') ?? false,
     revisions: new Revisions(db),

@@ -60,7 +60,12 @@ export async function startTestServer(site: 'sample' | 'begun' = 'sample'): Prom
   await admin.query(`CREATE DATABASE ${name} CHARACTER SET utf8mb4`)
   const dataDir = await mkdtemp(join(tmpdir(), 'gullyline-test-'))
   const db = await openDatabase(base.replace(/\/[^/]*$/, `/${name}`))
-  const given = { log: pino({ level: 'silent' }), dataDir, liveOrigin: 'http://localhost:1' }
+  const given = {
+    log: pino({ level: 'silent' }),
+    dataDir,
+    liveOrigin: 'http://localhost:1',
+    pictureEffort: 0,
+  }
   const services = makeServices({ ...given, db })
   if (site === 'sample') await loadDemoIfEmpty(services, () => undefined, deriveOnce)
   else await beginSiteIfEmpty(services)

@@ -95,7 +95,7 @@ interface Making {
 
 /** Makes the files of a picture, which nobody sees until a row tells of them. */
 export async function makePicture(
-  services: Pick<Services, 'dataDir'>,
+  services: Pick<Services, 'dataDir' | 'pictureEffort'>,
   { id, revision }: Pick<MediaRow, 'id' | 'revision'>,
   { name, bytes, signal }: Upload,
   { isCleanAlready = false }: Making = {},
@@ -113,7 +113,7 @@ export async function makePicture(
       const made =
         picture.type === 'drawing'
           ? await keepDrawing(picture, folder)
-          : await derivePicture(picture.bytes, folder)
+          : await derivePicture(picture.bytes, folder, services.pictureEffort)
       signal.throwIfAborted()
       // As it came, for crops and formats to come; nothing serves it.
       const original = originalFile(services.dataDir, id, revision)
