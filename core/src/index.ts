@@ -32,18 +32,27 @@ export {
   fieldAt,
   instanceFields,
   isComponent,
-  newField,
   valueProblems,
-  withFieldsForAll,
   type InstanceField,
 } from './reuse/component-values.ts'
+export { fieldFindings } from './reuse/component-rules.ts'
+export { fillable, newField, withFieldsForAll, type Fillable } from './reuse/make-component.ts'
+export { otherPartEdits, withOtherPart } from './reuse/other-part.ts'
 export {
   FIELDS_KEY,
   fieldsOf,
-  fillable,
   LONGEST_FIELD_HELP,
+  LONGEST_FIELD_LIMIT,
   LONGEST_FIELD_NAME,
+  MOST_VARIANTS,
+  schemaOf,
+  valuesOf,
+  VARIANT_KEY,
+  VARIANTS_KEY,
+  variantOf,
+  variantsOf,
   type ComponentField,
+  type ComponentVariant,
 } from './blocks/component-fields.ts'
 export {
   becomeInstanceEdits,
@@ -52,7 +61,6 @@ export {
   instanceAround,
   instanceFragment,
   originOf,
-  otherPartEdits,
   ownCopyEdits,
   partsShownBy,
   ringIn,
@@ -63,7 +71,6 @@ export {
   shownParts,
   stepsOf,
   withCopies,
-  withOtherPart,
   withRootId,
 } from './reuse/shared-parts.ts'
 export {

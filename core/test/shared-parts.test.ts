@@ -27,9 +27,9 @@ import {
   shownParts,
   stepsOf,
   withCopies,
-  withOtherPart,
   withRootId,
 } from '../src/reuse/shared-parts.ts'
+import { withOtherPart } from '../src/reuse/other-part.ts'
 import { joinPart, joinSession, partAt, sessionRegistry, sharedNames } from '../src/site/session-page.ts'
 import { changedParts, partOf } from '../src/site/session-parts.ts'
 import { anyPage, countingIds, editFor } from './arbitraries/page.ts'

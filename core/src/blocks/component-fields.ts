@@ -6,7 +6,7 @@ import type { FieldSchema } from '../kit/fields.ts'
 import { ID_PATTERN } from '../page/id.ts'
 import type { Json, JsonObject } from '../page/json.ts'
 import type { NodeId, PageNode } from '../page/page.ts'
-import type { BlockDefinition } from './define-block.ts'
+import { partSchema } from './define-block.ts'
 import { getKind, type Registry } from './registry.ts'
 
 export interface ComponentField {
@@ -16,9 +16,22 @@ export interface ComponentField {
   readonly name: string
   /** Says to those who fill it in what belongs there. */
   readonly help?: string
-  /** The block that it is a value of, and which of its content. */
+  /** The block that it is a value of, and which of its content; or of its look: then instances may be styled in this. */
   readonly node: NodeId
   readonly key: string
+  readonly of?: 'look'
+  /** Each instance must say something of its own here. */
+  readonly required?: true
+  /** So many characters at most are good here. */
+  readonly longest?: number
+}
+
+/** A named set of values: an instance that is of this variant says them where it says nothing itself. */
+export interface ComponentVariant {
+  readonly id: string
+  readonly name: string
+  /** By the ids of fields. */
+  readonly values: JsonObject
 }
 
 export const MOST_COMPONENT_FIELDS = 50
@@ -26,9 +39,15 @@ export const MOST_COMPONENT_FIELDS = 50
 export const MOST_VALUES = MOST_COMPONENT_FIELDS + 10
 export const LONGEST_FIELD_NAME = 60
 export const LONGEST_FIELD_HELP = 200
+export const LONGEST_FIELD_LIMIT = 10_000
+export const MOST_VARIANTS = 20
 
 /** Where the root of a part has its fields. */
 export const FIELDS_KEY = 'fields'
+/** Where it has its variants. */
+export const VARIANTS_KEY = 'variants'
+/** Where an instance says of which variant it is. */
+export const VARIANT_KEY = 'variant'
 
 const words = (maxLength: number): object => ({ type: 'string', minLength: 1, maxLength, pattern: '\\S' })
 const id = { type: 'string', pattern: ID_PATTERN }
@@ -48,10 +67,46 @@ export const COMPONENT_FIELDS: FieldSchema = {
       help: words(LONGEST_FIELD_HELP),
       node: id,
       key: { type: 'string', pattern: '^[a-z][a-zA-Z]{0,31}$' },
+      of: { const: 'look' },
+      required: { const: true },
+      longest: { type: 'integer', minimum: 1, maximum: LONGEST_FIELD_LIMIT },
     },
     required: ['id', 'name', 'node', 'key'],
     additionalProperties: false,
   },
+}
+
+/** The schema of the list of variants. What the values may be, the blocks say that they are for. */
+export const COMPONENT_VARIANTS: FieldSchema = {
+  title: 'Variants',
+  control: 'fields',
+  hidden: true,
+  type: 'array',
+  maxItems: MOST_VARIANTS,
+  items: {
+    type: 'object',
+    properties: {
+      id,
+      name: words(LONGEST_FIELD_NAME),
+      values: { type: 'object', propertyNames: { pattern: ID_PATTERN }, maxProperties: MOST_VALUES },
+    },
+    required: ['id', 'name', 'values'],
+    additionalProperties: false,
+  },
+}
+
+/** The variants of a part, by its root. */
+export function variantsOf(root: Pick<PageNode, 'content'>): readonly ComponentVariant[] {
+  return (root.content[VARIANTS_KEY] ?? []) as unknown as readonly ComponentVariant[]
+}
+
+/** The variant that an instance is of; undefined where it is of none, or of one that its part has no more. */
+export function variantOf(
+  root: Pick<PageNode, 'content'>,
+  instance: Pick<PageNode, 'content'>,
+): ComponentVariant | undefined {
+  const wanted = instance.content[VARIANT_KEY]
+  return wanted === undefined ? undefined : variantsOf(root).find(({ id }) => id === wanted)
 }
 
 /** The fields of a part, by its root; none for a part that is the same wherever it stands. */
@@ -59,61 +114,77 @@ export function fieldsOf(root: Pick<PageNode, 'content'>): readonly ComponentFie
   return (root.content[FIELDS_KEY] ?? []) as unknown as readonly ComponentField[]
 }
 
-/** What can be a field of a component: values that say something, not those that arrange it. */
-const FILLED_IN = new Set<FieldSchema['control']>([
-  'line',
-  'formatted-line',
-  'words',
-  'list',
-  'choice',
-  'toggle',
-  'link',
-  'media',
-  'icon',
-  'date',
-  'percent',
-])
-
-/** The values of a kind's content that can be fields of a component, with what each is called. */
-export function fillable({
-  content,
-}: BlockDefinition): readonly (readonly [key: string, field: FieldSchema])[] {
-  return Object.entries(content.properties).filter(
-    ([, field]) => FILLED_IN.has(field.control) && field.hidden !== true,
-  )
-}
-
-/** The part of a kind's content that a field is of; undefined where the kind has none of that name. */
+/** What a field may be, by the kind of its block; undefined where the kind has no value of that name. */
 export function schemaOf(
-  { key }: ComponentField,
+  { key, of }: ComponentField,
   node: PageNode,
   registry: Registry,
 ): FieldSchema | undefined {
-  const { properties } = getKind(registry, node.kind).content
+  const { properties } = partSchema(getKind(registry, node.kind), of ?? 'content')
   return Object.hasOwn(properties, key) ? properties[key] : undefined
 }
 
 /** Whether a block can have this value in a field of a component. */
-export function fits(node: PageNode, key: string, value: Json, registry: Registry): boolean {
-  return registry.check(node.kind, 'content', { ...node.content, [key]: value }).length === 0
+export function fits(
+  node: PageNode,
+  { key, of }: Pick<ComponentField, 'key' | 'of'>,
+  value: Json,
+  registry: Registry,
+): boolean {
+  const part = of ?? 'content'
+  return registry.check(node.kind, part, { ...node[part], [key]: value }).length === 0
 }
 
-/** The content of a block with the values that an instance has for it. What it can't have is left out, and its own stands. */
-export function filledIn(node: PageNode, values: JsonObject, registry: Registry): PageNode {
-  const all = { ...node, content: { ...node.content, ...values } }
-  if (registry.check(node.kind, 'content', all.content).length === 0) return all
-  const fitting = Object.entries(values).filter(([key, value]) => fits(node, key, value, registry))
-  return { ...node, content: { ...node.content, ...Object.fromEntries(fitting) } }
+/** What an instance has for one block of its part. */
+export interface FilledIn {
+  readonly content?: JsonObject
+  readonly look?: JsonObject
 }
 
-/** What an instance has for the blocks of its part, by block and key; undefined where it has nothing. */
+/** A block with the values that an instance has for it. What it can't have is left out, and its own stands. */
+export function filledIn(node: PageNode, values: FilledIn, registry: Registry): PageNode {
+  const content = filledPart(node, 'content', values.content, registry)
+  const look = filledPart(node, 'look', values.look, registry)
+  return { ...node, content, look }
+}
+
+function filledPart(
+  node: PageNode,
+  of: 'content' | 'look',
+  values: JsonObject | undefined,
+  registry: Registry,
+): JsonObject {
+  if (values === undefined) return node[of]
+  const all = { ...node[of], ...values }
+  if (registry.check(node.kind, of, all).length === 0) return all
+  const fitting = Object.entries(values).filter(([key, value]) =>
+    fits(node, of === 'look' ? { key, of } : { key }, value, registry),
+  )
+  return { ...node[of], ...Object.fromEntries(fitting) }
+}
+
+/** What an instance has for the blocks of its part, by block; undefined where it has nothing. */
 export function valuesByNode(
   root: Pick<PageNode, 'content'>,
-  { values }: Pick<PageNode, 'values'>,
-): ReadonlyMap<NodeId, JsonObject> | undefined {
+  instance: Pick<PageNode, 'values' | 'content'>,
+): ReadonlyMap<NodeId, FilledIn> | undefined {
+  const values = valuesOf(root, instance)
   if (values === undefined) return undefined
-  const found = new Map<NodeId, JsonObject>()
-  for (const { id: field, node, key } of fieldsOf(root))
-    if (Object.hasOwn(values, field)) found.set(node, { ...found.get(node), [key]: values[field]! })
+  const found = new Map<NodeId, FilledIn>()
+  for (const { id: field, node, key, of } of fieldsOf(root)) {
+    if (!Object.hasOwn(values, field)) continue
+    const part = of ?? 'content'
+    const before = found.get(node)
+    found.set(node, { ...before, [part]: { ...before?.[part], [key]: values[field]! } })
+  }
   return found.size === 0 ? undefined : found
+}
+
+/** What an instance says in its fields, by their ids: its own values, and where it has none those of its variant. */
+export function valuesOf(
+  root: Pick<PageNode, 'content'>,
+  instance: Pick<PageNode, 'values' | 'content'>,
+): JsonObject | undefined {
+  const variant = variantOf(root, instance)
+  return variant ? { ...variant.values, ...instance.values } : instance.values
 }

@@ -1,13 +1,29 @@
 /** What the kinds are made with that show a part which stands on many pages. */
 import type { JsonObject } from '../page/json.ts'
 import { el } from '../kit/element.ts'
-import { fields, partId } from '../kit/fields.ts'
-import { COMPONENT_FIELDS, FIELDS_KEY } from './component-fields.ts'
+import { fields, partId, type FieldSchema } from '../kit/fields.ts'
+import {
+  COMPONENT_FIELDS,
+  COMPONENT_VARIANTS,
+  FIELDS_KEY,
+  VARIANT_KEY,
+  VARIANTS_KEY,
+} from './component-fields.ts'
+import { ID_PATTERN } from '../page/id.ts'
 import type { BlockSpec } from './define-block.ts'
 
 interface Content {
   /** The id of a document. */
   readonly part: string
+}
+
+/** The id of a variant of the part. It is chosen with the fields of the part, and not in the settings. */
+const VARIANT: FieldSchema = {
+  title: 'Variant',
+  control: 'part',
+  type: 'string',
+  pattern: ID_PATTERN,
+  hidden: true,
 }
 
 /** An instance of a part: it holds nothing itself, and gives its place to what stands in the part. */
@@ -21,7 +37,7 @@ export function instanceOf(
     title: 'Shared section',
     about: 'Shows a shared section: what is changed in it changes wherever it stands',
     group,
-    content: fields({ part: partId('Shared section') }, ['part']),
+    content: fields({ part: partId('Shared section'), [VARIANT_KEY]: VARIANT }, ['part']),
     look: fields({}),
     linksTo: ({ part }) => part,
     // It is there itself only where there is nothing to be shown in its place.
@@ -57,7 +73,7 @@ export function sharedRootOf(
     title: 'Shared section',
     about: 'The same wherever it stands: what is changed here changes on every page that shows it',
     group: 'root',
-    content: fields({ [FIELDS_KEY]: COMPONENT_FIELDS }),
+    content: fields({ [FIELDS_KEY]: COMPONENT_FIELDS, [VARIANTS_KEY]: COMPONENT_VARIANTS }),
     look: fields({}),
     slots: { blocks: { title: 'Blocks', allow: [allow] } },
     render: (_node, context) => el('div', { className: [kind] }, context.slot('blocks')),

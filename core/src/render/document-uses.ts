@@ -66,7 +66,7 @@ export function documentUses(
 /** The blocks of parts with what the instances on a document fill in. */
 function filledInBlocks(document: Page, parts: Parts, registry: Registry): readonly PageNode[] {
   return Object.values(document.nodes).flatMap((instance) => {
-    const id = instance.values && linkedPart(instance, registry)
+    const id = linkedPart(instance, registry)
     const part = id !== undefined && Object.hasOwn(parts, id) ? parts[id] : undefined
     const values = part && valuesByNode(getNode(part, part.root), instance)
     return [...(values ?? [])].flatMap(([block, content]) => {

@@ -2,9 +2,16 @@
  * Replaces the instances on a page by the blocks of their parts, so that everything after it (headings, widths, checks,
  * rendering) works on a page of plain blocks.
  */
-import { FIELDS_KEY, filledIn, valuesByNode } from '../blocks/component-fields.ts'
+import {
+  FIELDS_KEY,
+  filledIn,
+  VARIANT_KEY,
+  VARIANTS_KEY,
+  valuesByNode,
+  type FilledIn,
+} from '../blocks/component-fields.ts'
 import { getKind, type Registry } from '../blocks/registry.ts'
-import { sameJson, type JsonObject } from '../page/json.ts'
+import { sameJson } from '../page/json.ts'
 import { findNode, getNode, type NodeId, type Nodes, type Page, type PageNode } from '../page/page.ts'
 import { changedIds, withNodes } from '../page/with-nodes.ts'
 import { JOINED_PARTS } from '../page/joined.ts'
@@ -31,7 +38,7 @@ interface Source {
 interface Made {
   readonly source: PageNode
   /** What the instance that it stands in has for it. */
-  readonly filled: JsonObject | undefined
+  readonly filled: FilledIn | undefined
   readonly node: PageNode
 }
 
@@ -131,8 +138,8 @@ export class Expander {
       before.kind !== after.kind ||
       this.#linkOf(before) !== this.#linkOf(after) ||
       before.values !== after.values ||
-      // The root of a part says which of its blocks are filled in.
-      before.content[FIELDS_KEY] !== after.content[FIELDS_KEY]
+      // The root of a part says which of its blocks are filled in, and an instance of which variant it is.
+      [FIELDS_KEY, VARIANTS_KEY, VARIANT_KEY].some((key) => before.content[key] !== after.content[key])
     )
   }
 
@@ -152,7 +159,7 @@ export class Expander {
     return { ...page, nodes: withNodes(expanded.nodes, next) }
   }
 
-  #filledIn(source: PageNode, filled: JsonObject | undefined): PageNode {
+  #filledIn(source: PageNode, filled: FilledIn | undefined): PageNode {
     return filled === undefined ? source : filledIn(source, filled, this.#registry)
   }
 
@@ -220,11 +227,11 @@ interface Within {
   /** The parts around them, from the outside in. */
   readonly ring: readonly string[]
   /** What the innermost instance has for them. */
-  readonly values: ReadonlyMap<NodeId, JsonObject> | undefined
+  readonly values: ReadonlyMap<NodeId, FilledIn> | undefined
 }
 
-function sameValues(one: JsonObject | undefined, other: JsonObject | undefined): boolean {
-  return one === other || (one !== undefined && other !== undefined && sameJson(one, other))
+function sameValues(one: FilledIn | undefined, other: FilledIn | undefined): boolean {
+  return sameJson(one?.content, other?.content) && sameJson(one?.look, other?.look)
 }
 
 /** Whether a node has these lists in its slots, and in the others those that are stored. */

@@ -9,7 +9,6 @@ import { findNode, getNode, PAGE_FORMAT, type NodeId, type Page, type PageNode }
 import { childIds, findPlace, subtreeIds } from '../page/walk.ts'
 import { linkedPart, type ShownId } from '../resolve/expand.ts'
 import { JOINED_PARTS } from '../page/joined.ts'
-import { carriedValues } from './component-values.ts'
 import { partAt } from '../site/session-page.ts'
 
 /** The kinds that go together: what a shared section of whole sections, or of blocks, is stored and shown as. */
@@ -120,47 +119,6 @@ function asFilledIn(
     return node ? [[id, filledIn(node, content, registry)] as const] : []
   })
   return { nodes: { ...source.nodes, ...Object.fromEntries(filled) } }
-}
-
-/**
- * A document that shows another part wherever it showed one, with what its instances fill in there in the fields of the
- * same names. Both parts must be made of the same, sections or blocks.
- */
-export function withOtherPart(document: Page, own: Page, other: Page, registry: Registry): Page {
-  const nodes = Object.entries(document.nodes).map(([id, node]) => {
-    if (linkedPart(node, registry) !== own.root) return [id, node]
-    const { values, ...rest } = node
-    const kept = values && { ...values, ...carriedValues(own, other, values, registry) }
-    const content = { ...node.content, part: other.root }
-    return [id, { ...rest, content, ...(kept ? { values: kept } : {}) }]
-  })
-  return { ...document, nodes: Object.fromEntries(nodes) as Page['nodes'] }
-}
-
-/** Edits that do the same to one instance of a session that both parts are joined to. */
-export function otherPartEdits(
-  session: Page,
-  id: NodeId,
-  other: string,
-  registry: Registry,
-): readonly Edit[] {
-  const node = getNode(session, id)
-  const own = linkedPart(node, registry)
-  const { nodes } = session
-  const isKnown = own !== undefined && findNode(session, own) && findNode(session, other)
-  const carried =
-    isKnown && node.values
-      ? carriedValues({ nodes, root: own }, { nodes, root: other }, node.values, registry)
-      : {}
-  return [
-    { edit: 'set', nodeId: id, at: ['content', 'part'], value: other },
-    ...Object.entries(carried).map(([field, value]): Edit => ({
-      edit: 'set',
-      nodeId: id,
-      at: ['values', field],
-      value,
-    })),
-  ]
 }
 
 /** A document with copies of what a part shows in the place of its instances, each with ids of its own. */

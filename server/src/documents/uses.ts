@@ -1,5 +1,12 @@
 /** What the newest and the live version of each document refer to. */
-import { defaultRegistry, documentUses, type Look, type Page, type UsedThing } from '@gullyline/core'
+import {
+  defaultRegistry,
+  documentUses,
+  VARIANT_KEY,
+  type Look,
+  type Page,
+  type UsedThing,
+} from '@gullyline/core'
 import { DocumentEntity } from '../db/document-rows.ts'
 import { SiteEntity } from '../db/rows.ts'
 import type { SiteData } from '../db/site-scope.ts'
@@ -40,7 +47,9 @@ async function recordOnce(at: SiteData, { documentId, version }: Key): Promise<v
 async function insertUses(at: SiteData, { documentId, version }: Key, document: Page): Promise<void> {
   const { look } = await at.manager.findOneByOrFail(SiteEntity, { id: at.siteId })
   // What instances fill in is shown by the blocks of their parts.
-  const isFilledIn = Object.values(document.nodes).some(({ values }) => values)
+  const isFilledIn = Object.values(document.nodes).some(
+    ({ values, content }) => values ?? content[VARIANT_KEY],
+  )
   const parts = isFilledIn ? documentsOf(await newestParts(at, document)) : {}
   const rows = documentUses(document, defaultRegistry, look as Look, parts)
     // What no id can be is no reference to anything.

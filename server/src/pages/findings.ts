@@ -4,6 +4,7 @@ import {
   defaultRegistry,
   documentUses,
   expandParts,
+  fieldFindings,
   pagesLinkedInto,
   runChecks,
   runSectionChecks,
@@ -26,10 +27,20 @@ import type { SiteData } from '../db/site-scope.ts'
 /** The versions of what goes live together, by the ids of documents. */
 type GoingLive = Readonly<Record<string, number | null>>
 
-/** A document with the parts that visitors will see in it. */
-async function expanded(at: SiteData, document: Page, goingLive: GoingLive): Promise<Page> {
+interface Seen {
+  /** A document with the parts that visitors will see in it. */
+  readonly document: Page
+  /** What its instances don't fill in as those ask for. */
+  readonly fields: readonly Finding[]
+}
+
+async function seenByVisitors(at: SiteData, document: Page, goingLive: GoingLive): Promise<Seen> {
   const parts = documentsOf(await partsToPublish(at, document, goingLive))
-  return expandParts(document, defaultRegistry, parts)
+  const partOf = (id: string): Page | undefined => parts[id]
+  return {
+    document: expandParts(document, defaultRegistry, parts),
+    fields: fieldFindings(document, Object.keys(document.nodes), partOf, defaultRegistry),
+  }
 }
 
 /** What the checks find on one version of a page, and in the parts that it shows: what decides whether it may go live. */
@@ -40,8 +51,9 @@ export async function pageFindings(
   goingLive: GoingLive = {},
 ): Promise<readonly Finding[]> {
   await findPageRow(at, pageId)
-  const document = await expanded(at, readDocument(await findVersion(at, pageId, version)), goingLive)
-  return runChecks(document, await checkedSite(at, document), defaultRegistry)
+  const saved = readDocument(await findVersion(at, pageId, version))
+  const { document, fields } = await seenByVisitors(at, saved, goingLive)
+  return [...fields, ...runChecks(document, await checkedSite(at, document), defaultRegistry)]
 }
 
 /** What the checks find on one version of a shared section. */
@@ -51,8 +63,9 @@ export async function sectionFindings(
   version: number,
   goingLive: GoingLive = {},
 ): Promise<readonly Finding[]> {
-  const document = await expanded(at, readDocument(await findVersion(at, documentId, version)), goingLive)
-  return runSectionChecks(document, await checkedSite(at, document), defaultRegistry)
+  const saved = readDocument(await findVersion(at, documentId, version))
+  const { document, fields } = await seenByVisitors(at, saved, goingLive)
+  return [...fields, ...runSectionChecks(document, await checkedSite(at, document), defaultRegistry)]
 }
 
 /** What the site has of what a document refers to. */

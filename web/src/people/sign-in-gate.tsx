@@ -2,9 +2,8 @@ import { createContext, useContext, useState, type ReactNode } from 'react'
 import styled from 'styled-components'
 import type { Account } from '@gullyline/core'
 import { openSite, siteInAddress } from '../api/site-address.ts'
-import { isSignedOut, signOut, usePerson, useSessionEnded } from '../api/person.ts'
+import { isSignedOut, usePerson, useSessionEnded } from '../api/person.ts'
 import { contourBackdrop } from '../editor/canvas/contours.ts'
-import { Button } from '../ui/controls.tsx'
 import { Dialog } from '../ui/dialog.tsx'
 import { Mark } from '../ui/mark.tsx'
 import { Waiting } from '../ui/waiting.tsx'
@@ -81,20 +80,15 @@ export function SignInGate({ children }: { children: ReactNode }) {
 }
 
 /** For who has an account and does not work on the site that is asked for. */
-function NoSite({ sites }: Pick<Account, 'sites'>) {
+function NoSite({ sites: [first] }: Pick<Account, 'sites'>) {
   return (
     <Screen>
       <Card>
         <Name>
           <Mark /> Site not found
         </Name>
-        <p>
-          {sites.length === 0
-            ? 'You work on no site yet. Ask a site’s administrator to add you.'
-            : 'There is no such site, or you don’t work on it. Ask its administrator to add you.'}
-        </p>
-        {sites.length > 0 && <a href="/">Go to {sites[0]!.name}</a>}
-        <Button onPress={() => void signOut()}>Sign out</Button>
+        <p>You don’t work on this site. Ask its administrator to add you.</p>
+        {first && <a href="/">Go to {first.name}</a>}
       </Card>
     </Screen>
   )

@@ -1,5 +1,5 @@
 /** What commands do with shared sections. */
-import { getNode, linkedPart, otherPartEdits, ownCopyEdits, type NodeId } from '@gullyline/core'
+import { getNode, linkedPart, ownCopyEdits, type NodeId } from '@gullyline/core'
 import type { EditorStore } from '../session/editor-store.ts'
 import { newId } from '../session/new-id.ts'
 import { nodeName } from '../session/node-name.ts'
@@ -17,16 +17,4 @@ export function makeOwnCopy(store: EditorStore, id: NodeId): void {
     return store.dispatch({ type: 'tell', words, tone: 'refused' })
   }
   store.do(`Made an own copy of “${nodeName(store, page, id)}”`, edits, { select, also })
-}
-
-/** Shows another part where an instance stands, with what it fills in there in fields of the same names. */
-export function replaceBy(
-  store: EditorStore,
-  id: NodeId,
-  part: { readonly id: string; readonly name: string },
-): void {
-  const before = nodeName(store, store.state.page, id)
-  store.joinPart(part.id)
-  const edits = otherPartEdits(store.state.page, id, part.id, store.registry)
-  store.do(`Replaced “${before}” by “${part.name}”`, edits)
 }

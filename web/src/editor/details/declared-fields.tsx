@@ -6,11 +6,12 @@ import {
   fillable,
   findNode,
   getKind,
-  getNode,
   LONGEST_FIELD_HELP,
+  LONGEST_FIELD_LIMIT,
   LONGEST_FIELD_NAME,
   newField,
   partAt,
+  partSchema,
   type ComponentField,
   type Json,
   type NodeId,
@@ -36,6 +37,23 @@ const Declared = styled.div`
     grid-column: 1 / -1;
   }
 `
+const Rules = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  grid-column: 1 / -1;
+  gap: 4px 14px;
+  align-items: center;
+  color: var(--quiet);
+  font-size: 12px;
+  label {
+    display: flex;
+    gap: 6px;
+    align-items: center;
+  }
+  input[type='number'] {
+    width: 76px;
+  }
+`
 const Box = styled.input`
   ${fieldBox}
 `
@@ -56,7 +74,9 @@ export function DeclaredFields({ id }: { readonly id: NodeId }) {
   const kind = getKind(store.registry, kindName)
   const fields = fieldsOf(root)
   const own = fields.filter((field) => field.node === id)
-  const left = fillable(kind).filter(([key]) => !own.some((field) => field.key === key))
+  const left = fillable(kind).filter(
+    ({ key, of }) => !own.some((field) => field.key === key && field.of === of),
+  )
   if (own.length + left.length === 0) return null
   const set = (next: readonly ComponentField[], label: string, joinKey?: string): boolean =>
     store.do(
@@ -64,7 +84,7 @@ export function DeclaredFields({ id }: { readonly id: NodeId }) {
       [{ edit: 'set', nodeId: part, at: ['content', FIELDS_KEY], value: next as unknown as Json }],
       joinKey === undefined ? {} : { joinKey },
     )
-  const change = (changed: ComponentField, what: 'name' | 'help'): boolean =>
+  const change = (changed: ComponentField, what: Changed): boolean =>
     set(
       fields.map((field) => (field.id === changed.id ? changed : field)),
       `Changed the ${what} of a field`,
@@ -78,7 +98,8 @@ export function DeclaredFields({ id }: { readonly id: NodeId }) {
         <OneDeclared
           key={field.id}
           field={field}
-          title={kind.content.properties[field.key]?.title ?? field.key}
+          title={partSchema(kind, field.of ?? 'content').properties[field.key]?.title ?? field.key}
+          hasLength={field.of === undefined && TYPED.has(kind.content.properties[field.key]?.control ?? '')}
           onChange={change}
           onRemove={() =>
             set(
@@ -93,17 +114,22 @@ export function DeclaredFields({ id }: { readonly id: NodeId }) {
           aria-label="Make a field of"
           value=""
           onChange={(event) => {
-            const key = event.target.value
-            const node = getNode(store.state.page, id)
-            const field = newField(fields, { node: id, key }, getKind(store.registry, node.kind), newId)
+            const { key, of } = left[Number(event.target.value)]!
+            const field = newField(fields, { node: id, key, ...(of ? { of } : {}) }, kind, newId)
             set([...fields, field], `Made “${field.name}” a field`)
           }}
         >
           <option value="">Make a field of…</option>
-          {left.map(([key, field]) => (
-            <option key={key} value={key}>
-              {field.title}
-            </option>
+          {(['Content', 'Style'] as const).map((group) => (
+            <optgroup key={group} label={group}>
+              {left.map(({ of, key, schema }, i) =>
+                (of === 'look') === (group === 'Style') ? (
+                  <option key={key} value={i}>
+                    {schema.title}
+                  </option>
+                ) : null,
+              )}
+            </optgroup>
           ))}
         </Choice>
       )}
@@ -111,15 +137,23 @@ export function DeclaredFields({ id }: { readonly id: NodeId }) {
   )
 }
 
+/** What of a field is changed, in words. */
+type Changed = 'name' | 'help' | 'rule'
+
+/** What is typed, and can be too long. */
+const TYPED = new Set(['line', 'formatted-line', 'words', 'list'])
+
 interface OneDeclaredProps {
   readonly field: ComponentField
   /** What the value is called in the block. */
   readonly title: string
-  readonly onChange: (field: ComponentField, what: 'name' | 'help') => boolean
+  /** Whether it is text, which can be too long. */
+  readonly hasLength: boolean
+  readonly onChange: (field: ComponentField, what: Changed) => boolean
   readonly onRemove: () => void
 }
 
-function OneDeclared({ field, title, onChange, onRemove }: OneDeclaredProps) {
+function OneDeclared({ field, title, hasLength, onChange, onRemove }: OneDeclaredProps) {
   const name = useTyped(field.name, (typed) => onChange({ ...field, name: typed }, 'name'))
   const help = useTyped(field.help ?? '', (typed) => {
     const { help: _help, ...rest } = field
@@ -138,6 +172,41 @@ function OneDeclared({ field, title, onChange, onRemove }: OneDeclaredProps) {
         maxLength={LONGEST_FIELD_HELP}
         {...help}
       />
+      {field.of === undefined && (
+        <Rules>
+          <label>
+            <input
+              type="checkbox"
+              aria-label={`${field.name} is required`}
+              checked={field.required === true}
+              onChange={(event) => {
+                const { required: _required, ...rest } = field
+                onChange(event.target.checked ? { ...rest, required: true } : rest, 'rule')
+              }}
+            />
+            Required
+          </label>
+          {hasLength && (
+            <label>
+              At most
+              <Box
+                type="number"
+                min={1}
+                max={LONGEST_FIELD_LIMIT}
+                aria-label={`Most characters of ${field.name}`}
+                value={field.longest ?? ''}
+                onChange={(event) => {
+                  const { longest: _longest, ...rest } = field
+                  const next = event.target.valueAsNumber
+                  const isLimit = Number.isInteger(next) && next >= 1 && next <= LONGEST_FIELD_LIMIT
+                  onChange(isLimit ? { ...rest, longest: next } : rest, 'rule')
+                }}
+              />
+              characters
+            </label>
+          )}
+        </Rules>
+      )}
     </Declared>
   )
 }

@@ -5,12 +5,14 @@ import { Button } from '../../ui/controls.tsx'
 import { Picker } from '../../ui/picker.tsx'
 import { openInstance } from '../commands/select-acts.ts'
 import { keysOf } from '../commands/command-list.ts'
-import { makeOwnCopy, replaceBy } from '../commands/shared-acts.ts'
+import { replaceBy } from '../commands/instance-acts.ts'
+import { makeOwnCopy } from '../commands/shared-acts.ts'
 import { useNode, usePage, useStore } from '../session/editor-store.ts'
 import { otherShared } from '../../library/other-shared.ts'
 import { hasFields } from '../session/node-name.ts'
 import { Quiet } from './group.tsx'
 import { InstanceFields } from './instance-fields.tsx'
+import { VariantActs } from './variant-choice.tsx'
 
 const Acts = styled.div`
   display: grid;
@@ -37,6 +39,7 @@ export function InstanceActs({ id }: { readonly id: NodeId }) {
             : 'Changes in it are seen wherever it stands.'}
         </Quiet>
         <Button onPress={() => openInstance(store, id)}>Edit {word}</Button>
+        {word === 'component' && <VariantActs id={id} />}
         <Button onPress={() => makeOwnCopy(store, id)}>{keysOf('own-copy').title}</Button>
         {others.length > 0 && (
           <Picker

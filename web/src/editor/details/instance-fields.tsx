@@ -4,6 +4,7 @@ import { usePage, useStore } from '../session/editor-store.ts'
 import { FieldControl } from './field-control.tsx'
 import { Group, GroupTitle, Quiet } from './group.tsx'
 import { OriginDot } from './setting.tsx'
+import { VariantChoice } from './variant-choice.tsx'
 
 const Field = styled.div`
   display: grid;
@@ -19,6 +20,10 @@ const Field = styled.div`
     font-size: 12px;
   }
 `
+const Needed = styled.i`
+  color: var(--quiet);
+  font-style: normal;
+`
 /** Formatted text has its toolbar on the page. */
 const ON_PAGE = new Set(['words', 'list'])
 
@@ -31,6 +36,7 @@ export function InstanceFields({ id }: { readonly id: NodeId }) {
   return (
     <Group aria-label="Content">
       <GroupTitle>Content</GroupTitle>
+      <VariantChoice id={id} />
       {fields.map((one) => (
         <OneField key={one.field.id} id={id} one={one} />
       ))}
@@ -40,7 +46,7 @@ export function InstanceFields({ id }: { readonly id: NodeId }) {
 
 function OneField({
   id,
-  one: { field, schema, own, value },
+  one: { field, schema, own, isOfVariant, value },
 }: {
   readonly id: NodeId
   readonly one: InstanceField
@@ -59,7 +65,10 @@ function OneField({
   }
   return (
     <Field>
-      <span>{name}</span>
+      <span>
+        {name}
+        {field.required && <Needed> (required)</Needed>}
+      </span>
       {ON_PAGE.has(schema.control) ? (
         <Quiet>Edited on the page: double-click it there.</Quiet>
       ) : (
@@ -68,10 +77,11 @@ function OneField({
       <OriginDot
         field={schema}
         isSet={own !== undefined}
-        words={own === undefined ? 'as the component has it' : ''}
+        words={own !== undefined ? '' : isOfVariant ? 'as the variant has it' : 'as the component has it'}
         onPutBack={() => set(undefined)}
       />
       {help !== undefined && <small>{help}</small>}
+      {field.longest !== undefined && <small>At most {field.longest} characters</small>}
     </Field>
   )
 }

@@ -1,0 +1,51 @@
+/** What tests of shared sections and components begin with. */
+import AxeBuilder from '@axe-core/playwright'
+import type { BrowserContext, Page } from '@playwright/test'
+import {
+  defaultRegistry,
+  getKind,
+  newNode,
+  type JsonObject,
+  type OpenedPage,
+  type PageNode,
+  type SavedPart,
+} from '@gullyline/core'
+import { expect, type App } from './app.ts'
+
+export const api = (app: App): string => `${app.editor}/api/sites/tarrowmoor`
+
+export async function partsOf(context: BrowserContext, app: App): Promise<SavedPart[]> {
+  return (await (await context.request.get(`${api(app)}/parts`)).json()) as SavedPart[]
+}
+
+/** A page of its own for each test, since several work on one server at once. */
+export async function makePage(context: BrowserContext, app: App, title: string): Promise<string> {
+  const answer = await context.request.post(`${api(app)}/pages`, { data: { title, parentId: null } })
+  const { summary, document } = (await answer.json()) as OpenedPage
+  const node = (kind: string, content: JsonObject, slots: PageNode['slots'] = {}): PageNode =>
+    newNode(getKind(defaultRegistry, kind), { content, slots })
+  const root = document.nodes[document.root]!
+  const nodes = {
+    [document.root]: { ...root, slots: { ...root.slots, sections: ['s1', 's2'] } },
+    s1: node('section', {}, { blocks: ['h1'] }),
+    h1: node('heading', { text: title, level: 1 }),
+    s2: node('section', {}, { blocks: ['h2', 'ps'] }),
+    h2: node('heading', { text: 'More here', level: 2 }),
+    ps: node('panels', {}, { panels: ['p1'] }),
+    p1: node('panel', { label: 'When?' }, { blocks: ['h3'] }),
+    h3: node('heading', { text: 'In the panel', level: 3 }),
+  }
+  const saved = await context.request.put(`${api(app)}/pages/${summary.id}/document`, {
+    data: { base: summary.version, document: { ...document, nodes }, journal: null },
+  })
+  expect(saved.status(), await saved.text()).toBe(200)
+  return summary.id
+}
+
+export async function expectSaved(page: Page): Promise<void> {
+  await expect(page.getByText('Saved', { exact: true })).toBeVisible()
+}
+
+export async function noFindings(page: Page): Promise<void> {
+  expect((await new AxeBuilder({ page }).exclude('iframe').analyze()).violations).toEqual([])
+}
