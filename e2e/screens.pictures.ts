@@ -1,8 +1,9 @@
 /** The pictures of docs/screenshots, taken of the sample site: `npm run screenshots`. */
 import { join } from 'node:path'
+import type { Page } from '@playwright/test'
 import { defaultRegistry, renderPage } from '@gullyline/core'
 import { contactSheet } from './contact-sheet.ts'
-import { canvasOf, expect, openPage, signIn, test } from './app.ts'
+import { canvasOf, expect, openPage, signIn, test, type App } from './app.ts'
 
 const folder = join(import.meta.dirname, '../docs/screenshots')
 /** Time for pictures inside frames to be decoded and for motion to end. */
@@ -56,9 +57,44 @@ test('pictures of every main view', async ({ page, app }) => {
   await page.goto(`${app.editor}/library?part=tmjoin`)
   await expect(page.getByRole('list', { name: 'Pages that show it' })).toBeVisible()
   await take('library')
+  await takeImport(page, app)
+  await take('import')
+  await page.keyboard.press('Escape')
+  await page.goto(`${app.editor}/sites-and-people`)
+  await expect(page.getByRole('heading', { name: /^People who work/ })).toBeVisible()
+  await take('sites')
   await page.goto(app.site)
   await take('live-page')
 })
+
+/** A package that a second site has had before, as its administrator looks at it. */
+async function takeImport(page: Page, app: App): Promise<void> {
+  const { request } = page.context()
+  const body = {
+    name: 'Tarrow Friends',
+    language: 'en',
+    host: 'friends.localhost',
+    like: 'tarrowmoor',
+    people: [],
+  }
+  const { id } = (await (await request.post(`${app.editor}/api/sites`, { data: body })).json()) as {
+    id: string
+  }
+  const pack = async (query: string): Promise<Buffer> =>
+    (await request.get(`${app.editor}/api/sites/tarrowmoor/export?${query}`)).body()
+  const give = async (buffer: Buffer): Promise<void> => {
+    await page.getByRole('button', { name: 'Import a package…' }).click()
+    const chooser = page.waitForEvent('filechooser')
+    await page.getByRole('button', { name: 'Choose a file…' }).click()
+    await (await chooser).setFiles({ name: 'a.zip', mimeType: 'application/zip', buffer })
+    await expect(page.getByRole('button', { name: 'Import', exact: true })).toBeEnabled()
+  }
+  await page.goto(`${app.editor}/sites/${id}/library`)
+  await give(await pack('part=tmjoin&part=tmhours'))
+  await page.getByRole('button', { name: 'Import', exact: true }).click()
+  await page.getByRole('button', { name: 'Close' }).click()
+  await give(await pack('page=tmvisit&part=tmsky'))
+}
 
 test('two people on one page', async ({ page, app, browser }) => {
   const other = await browser.newContext()

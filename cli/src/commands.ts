@@ -27,7 +27,11 @@ export const COMMANDS: Readonly<Record<string, Command>> = {
     about: 'writes index.html, the stylesheet, media and fonts',
     run: render,
   },
-  schema: { usage: 'schema', about: "prints the package's JSON Schema (2020-12)", run: schema },
+  schema: {
+    usage: 'schema [--site]',
+    about: "prints the package's JSON Schema (2020-12), or that of a site package",
+    run: schema,
+  },
   validate: {
     usage: 'validate FILE',
     about: 'prints every problem of a package with its JSON pointer',

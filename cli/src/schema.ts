@@ -1,7 +1,8 @@
-import { defaultRegistry, fullPackageSchema } from '@gullyline/core'
+import { defaultRegistry, fullPackageSchema, fullSitePackageSchema } from '@gullyline/core'
 import { EXIT, type Exit, type Streams } from './outcome.ts'
 
-export function schema(_args: readonly string[], { out }: Streams): Promise<Exit> {
-  out(`${JSON.stringify(fullPackageSchema([...defaultRegistry.kinds.values()]), undefined, 2)}\n`)
+export function schema(args: readonly string[], { out }: Streams): Promise<Exit> {
+  const schemaOf = args.includes('--site') ? fullSitePackageSchema : fullPackageSchema
+  out(`${JSON.stringify(schemaOf([...defaultRegistry.kinds.values()]), undefined, 2)}\n`)
   return Promise.resolve(EXIT.done)
 }
