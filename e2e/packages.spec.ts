@@ -167,3 +167,21 @@ test('who does not work on a site is told so, and comes to it once its administr
   await expect(theirs.getByRole('banner').getByRole('link', { name: 'Moor Friends' })).toBeVisible()
   await other.close()
 })
+
+test('the library tells components from shared sections, duplicates one, and finds what stands nowhere', async ({
+  page,
+  app,
+}) => {
+  await page.goto(`${app.editor}/library`)
+  await page.getByRole('button', { name: /^Components [0-9]/ }).click()
+  await page.getByRole('button', { name: /^Sky card\./ }).click()
+  const side = page.getByRole('complementary', { name: 'Selected part' })
+  await side.getByRole('button', { name: 'Duplicate' }).press('Enter')
+  await expect(page.getByText('Made “Sky card (copy)”, with nothing on any page yet.')).toBeVisible()
+  await page.getByRole('button', { name: /^Unused [0-9]/ }).click()
+  await page.getByRole('button', { name: /^Sky card \(copy\)\./ }).click()
+  await expect(side.getByText('Not used on any page.')).toBeVisible()
+  expect((await new AxeBuilder({ page }).exclude('iframe').analyze()).violations).toEqual([])
+  await side.getByRole('button', { name: 'Delete component' }).click()
+  await expect(page.getByText('Deleted the component “Sky card (copy)”', { exact: false })).toBeVisible()
+})

@@ -1,8 +1,9 @@
 import { mkdir, readdir, readFile, rename, rm, stat, symlink, utimes, writeFile } from 'node:fs/promises'
 import { join, relative } from 'node:path'
 import { afterAll, beforeAll, expect, jest, test } from '@jest/globals'
-import type { ErrorBody, MediaUse, PageSummary } from '@gullyline/core'
+import type { ErrorBody, MediaUse, PageDocument, PageSummary } from '@gullyline/core'
 import { SiteEntity } from '../src/db/rows.ts'
+import { KnownReleases } from '../src/publish/known-releases.ts'
 import { Releases } from '../src/publish/manifest.ts'
 import { publishNow, showRelease } from '../src/publish/publish-page.ts'
 import { releasedFiles } from './released-files.ts'
@@ -165,6 +166,30 @@ async function halfWritten(name: string): Promise<string> {
   await writeFile(file, bytes.subarray(0, bytes.length / 2))
   return 'nothing'
 }
+
+test('an older release of which anything is gone does not stop the next start, and is not kept', async () => {
+  const older = current()!
+  const { document } = (await server.ask<PageDocument>('/api/sites/tarrowmoor/pages/tmvisit')).body
+  const root = { ...document.nodes[document.root]!, name: 'Another version' }
+  await server.ask('/api/sites/tarrowmoor/pages/tmvisit/document', {
+    method: 'PUT',
+    body: {
+      base: (await server.ask<PageDocument>('/api/sites/tarrowmoor/pages/tmvisit')).body.summary.version,
+      document: { ...document, nodes: { ...document.nodes, [document.root]: root } },
+      journal: null,
+    },
+  })
+  await server.publish('tmvisit')
+  const releases = new Releases(server.services.dataDir)
+  const kept = new Set(releases.manifest(current()!)!.records)
+  const gone = releases.manifest(older)!.records.find((name) => !kept.has(name))!
+  await rm(join(live(), 'content', gone))
+  const before = await home()
+  // As a server does that knows nothing yet.
+  await showRelease({ ...server.services, releases: new KnownReleases() }, server.scope)
+  expect(await home()).toBe(before)
+  expect(await releases.list()).not.toContain(older)
+})
 
 test('a crash between the database’s commit and the switch is mended at the next start', async () => {
   const older = current()!

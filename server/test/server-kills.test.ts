@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals'
+import type { Page, SavedPart } from '@gullyline/core'
 import { Machine, saveWhileKilling } from './power-cuts.ts'
 
 const KILLS = 50
@@ -12,6 +13,47 @@ test(`${KILLS} kills of the server during saves lose no save that was answered, 
   // How many there are is the machine’s to say; that there were many, between kills, is what the test needs.
   expect(saved).toBeGreaterThan(KILLS / 3)
 }, 600_000)
+
+const SHARED_KILLS = 12
+
+test(`${SHARED_KILLS} kills while a shared section is saved with a page leave both as before, or both as after`, async () => {
+  const named = <T extends Page>(document: T, name: string): T => {
+    const root = { ...document.nodes[document.root]!, name }
+    return { ...document, nodes: { ...document.nodes, [document.root]: root } }
+  }
+  const nameOf = ({ nodes, root }: Page): string | undefined => nodes[root]!.name
+  const both = async () => {
+    const page = await machine.open('tmvisit')
+    const parts = (await (await machine.ask('/api/sites/tarrowmoor/parts')).json()) as SavedPart[]
+    const part = parts.find(({ id }) => id === 'tmhours')!
+    return { page, part, names: [nameOf(page.document), nameOf(part.document)] }
+  }
+  const seen = { before: 0, after: 0 }
+  for (let round = 0; round < SHARED_KILLS; round++) {
+    const { page, part } = await both()
+    const name = `Round ${round}`
+    const saving = machine.ask('/api/sites/tarrowmoor/pages/tmvisit/document', 'PUT', {
+      base: page.summary.version,
+      document: named(page.document, name),
+      shared: [{ id: part.id, base: part.version, document: named(part.document, name) }],
+      journal: null,
+    })
+    const answered = saving.then(
+      ({ status }) => status === 200,
+      () => false,
+    )
+    // From before the save has begun to after it is done, which takes longer right after a start.
+    await new Promise((resolve) => setTimeout(resolve, round * 20))
+    await machine.killServer()
+    const { names } = await both()
+    expect([round, names[0] === names[1]]).toEqual([round, true])
+    if (await answered) expect([round, ...names]).toEqual([round, name, name])
+    seen[names[0] === name ? 'after' : 'before']++
+  }
+  expect(seen.before + seen.after).toBe(SHARED_KILLS)
+  // Otherwise the kills came all too soon or all too late.
+  expect(seen.after).toBeGreaterThan(0)
+}, 300_000)
 
 test('asked to stop, the server finishes a save that is under way, and then stops by itself', async () => {
   const { document, summary } = await machine.open('tmabout')

@@ -52,12 +52,24 @@ export async function removeTry(services: Given, releaseId: string): Promise<voi
 }
 
 /** Removes what no release shows: what publishes left behind that failed or were killed. */
-export async function removeLeftovers({ dataDir, releases: { parts, names } }: Given): Promise<void> {
+export async function removeLeftovers({ dataDir, releases: known }: Given): Promise<void> {
   const releases = new Releases(dataDir)
   await releases.removeLeftovers()
   const store = new ContentStore(dataDir)
-  const { files, records } = names.of(releases, await releases.list())
-  // Rejects where it can't be told what is used: then nothing is removed.
-  const used = new Set([...files, ...records, ...(await parts.fileNames(store, [...records]))])
+  const shown = new Set(await releases.allCurrent())
+  const used = new Set<string>()
+  for (const id of await releases.list()) {
+    const { files, records } = known.names.of(releases, [id])
+    try {
+      for (const name of await known.parts.fileNames(store, [...records])) used.add(name)
+    } catch (error) {
+      // Nobody can go back to a release of which anything is gone, as when a backup was made while it was removed. Where it
+      // can't be told what is used for any other reason, nothing is removed.
+      if ((error as NodeJS.ErrnoException).code !== 'ENOENT' || shown.has(id)) throw error
+      await releases.remove(id)
+      continue
+    }
+    for (const name of [...files, ...records]) used.add(name)
+  }
   await store.remove((await store.list()).filter((name) => !used.has(name)))
 }

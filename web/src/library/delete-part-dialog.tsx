@@ -8,6 +8,7 @@ import { Dialog } from '../ui/dialog.tsx'
 import { useAct } from '../ui/use-act.ts'
 import { otherShared } from './other-shared.ts'
 import { PartPages } from './part-pages.tsx'
+import { sortOf, WORDS } from './part-sorts.ts'
 
 const Choices = styled.fieldset`
   display: grid;
@@ -49,6 +50,7 @@ export function DeletePartDialog({ part, parts, onClose, onDone }: DeletePartDia
   const [way, setWay] = useState<'copies' | 'other'>('copies')
   const [otherId, setOtherId] = useState(others[0]?.id ?? '')
   const { pages } = part.reach
+  const word = WORDS[sortOf(part)].one
   const where =
     pages === 0
       ? 'in patterns or in other shared sections'
@@ -60,7 +62,7 @@ export function DeletePartDialog({ part, parts, onClose, onDone }: DeletePartDia
     const other = others.find(({ id }) => id === otherId)
     const words = way === 'copies' || !other ? 'an own copy of it stays' : `“${other.name}” stands there now`
     onDone(
-      `Deleted the shared section “${part.name}”. Where it stood, ${words}. Publish those pages for visitors to see it.`,
+      `Deleted the ${word} “${part.name}”. Where it stood, ${words}. Publish those pages for visitors to see it.`,
     )
   })
   return (
@@ -71,7 +73,7 @@ export function DeletePartDialog({ part, parts, onClose, onDone }: DeletePartDia
         <>
           <Button onPress={onClose}>Cancel</Button>
           <MainButton isDisabled={act.isBusy} onPress={act.run}>
-            Delete shared section
+            Delete {word}
           </MainButton>
         </>
       }
