@@ -131,7 +131,7 @@ export async function signIn(context: BrowserContext, app: App, role: Role = 'ke
 }
 
 /** Drops what a test left unsaved: the server would offer it to the next one. */
-async function forgetJournals(context: BrowserContext, app: App): Promise<void> {
+export async function forgetJournals(context: BrowserContext, app: App): Promise<void> {
   const { request } = context
   const read = async <T>(path: string): Promise<T> =>
     (await (await request.get(app.editor + path)).json()) as T

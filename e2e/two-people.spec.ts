@@ -1,10 +1,12 @@
 import AxeBuilder from '@axe-core/playwright'
 import type { Browser, BrowserContext, Page } from '@playwright/test'
-import { canvasOf, expect, signIn, test, type App } from './app.ts'
+import { canvasOf, expect, forgetJournals, signIn, test, type App } from './app.ts'
 
 async function open(browser: Browser, app: App, role: 'editor' | 'keeper', path: string) {
   const context = await browser.newContext()
   await signIn(context, app, role)
+  // What a page of a test before sent as it was closed may have come after that test had ended.
+  await forgetJournals(context, app)
   const page = await context.newPage()
   await page.goto(app.editor + path)
   await expect(canvasOf(page).getByRole('main')).toBeAttached()
