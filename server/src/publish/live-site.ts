@@ -161,37 +161,44 @@ async function livePages(
 ): Promise<LivePage[]> {
   const before = last?.byId ?? new Map<string, LivePage>()
   const versionOf = await liveVersionsOf(at, { tree, last, before })
-  const live: { readonly row: StandingPage; readonly version: number }[] = []
+  const live: (LivePage | undefined)[] = []
+  // Nearly all are the pages of before, which are not made again.
+  const others: { readonly at: number; readonly row: StandingPage; readonly version: number }[] = []
   const unknown: VersionKey[] = []
   for (const row of tree.pages) {
     const { id } = row
     const version = Object.hasOwn(goingLive, id) ? goingLive[id] : versionOf(id)
     if (version == null) continue
-    live.push({ row, version })
-    if (before.get(id)?.version !== version && records.get(id)?.version !== version)
+    const known = before.get(id)
+    const isSame =
+      known?.version === version &&
+      known.path === row.address &&
+      known.parentId === row.parentId &&
+      known.isNotFound === (id === site.notFoundPageId)
+    live.push(isSame ? known : undefined)
+    if (isSame) continue
+    others.push({ at: live.length - 1, row, version })
+    if (known?.version !== version && records.get(id)?.version !== version)
       unknown.push({ documentId: id, number: version })
   }
   const found = await findVersions(at, unknown, (version) => ({
     savedAt: version.savedAt,
     settings: settingsOf(readDocument(version)),
   }))
-  return live.map(({ row: { id, parentId, address: path }, version }): LivePage => {
-    const isNotFound = id === site.notFoundPageId
+  for (const { at: place, row, version } of others) {
+    const { id, parentId, address: path } = row
     const known = before.get(id)
-    const isSame =
-      known?.version === version &&
-      known.path === path &&
-      known.parentId === parentId &&
-      known.isNotFound === isNotFound
-    if (isSame) return known
     const record = records.get(id)
     const { settings, savedAt } =
       found.get(id) ??
       (known?.version === version
         ? known
         : { settings: record!.settings, savedAt: new Date(record!.savedAt) })
-    return { id, path, parentId, version, savedAt, settings, title: settings.title || UNTITLED, isNotFound }
-  })
+    const isNotFound = id === site.notFoundPageId
+    const title = settings.title || UNTITLED
+    live[place] = { id, path, parentId, version, savedAt, settings, title, isNotFound }
+  }
+  return live as LivePage[]
 }
 
 interface Known {
