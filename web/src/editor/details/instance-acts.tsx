@@ -44,6 +44,7 @@ export function InstanceActs({ id }: { readonly id: NodeId }) {
         {others.length > 0 && (
           <Picker
             label="Replace by"
+            isLabelShown
             options={others.map((one) => ({ id: one.id, title: one.name }))}
             value=""
             onChange={(chosen) => {
