@@ -22,10 +22,10 @@ const NavigationScreen = lazy(async () => ({
 }))
 
 const SettingsScreen = lazy(async () => ({
-  default: (await import('./site/settings-screen.tsx')).SettingsScreen,
+  default: (await import('./site/keeping-screens.ts')).SettingsScreen,
 }))
-const SitesScreen = lazy(async () => ({ default: (await import('./site/sites-screen.tsx')).SitesScreen }))
-const BinScreen = lazy(async () => ({ default: (await import('./site/bin-screen.tsx')).BinScreen }))
+const SitesScreen = lazy(async () => ({ default: (await import('./site/keeping-screens.ts')).SitesScreen }))
+const BinScreen = lazy(async () => ({ default: (await import('./site/keeping-screens.ts')).BinScreen }))
 const HelpScreen = lazy(async () => ({ default: (await import('./help/help-screen.tsx')).HelpScreen }))
 const EditorScreen = lazy(async () => ({
   default: (await import('./editor/chrome/editor-screen.tsx')).EditorScreen,

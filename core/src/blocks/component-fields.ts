@@ -52,48 +52,49 @@ export const VARIANT_KEY = 'variant'
 const words = (maxLength: number): object => ({ type: 'string', minLength: 1, maxLength, pattern: '\\S' })
 const id = { type: 'string', pattern: ID_PATTERN }
 
-/** The schema of the list of fields. */
-export const COMPONENT_FIELDS: FieldSchema = {
-  title: 'Fields',
-  control: 'fields',
-  hidden: true,
-  type: 'array',
-  maxItems: MOST_COMPONENT_FIELDS,
-  items: {
-    type: 'object',
-    properties: {
-      id,
-      name: words(LONGEST_FIELD_NAME),
-      help: words(LONGEST_FIELD_HELP),
-      node: id,
-      key: { type: 'string', pattern: '^[a-z][a-zA-Z]{0,31}$' },
-      of: { const: 'look' },
-      required: { const: true },
-      longest: { type: 'integer', minimum: 1, maximum: LONGEST_FIELD_LIMIT },
+/** A list that the root of a part has and no setting shows. */
+function hiddenList(
+  title: string,
+  maxItems: number,
+  required: Readonly<Record<string, object>>,
+  optional: Readonly<Record<string, object>> = {},
+): FieldSchema {
+  return {
+    title,
+    control: 'fields',
+    hidden: true,
+    type: 'array',
+    maxItems,
+    items: {
+      type: 'object',
+      properties: { ...required, ...optional },
+      required: Object.keys(required),
+      additionalProperties: false,
     },
-    required: ['id', 'name', 'node', 'key'],
-    additionalProperties: false,
-  },
+  }
 }
 
-/** The schema of the list of variants. What the values may be, the blocks say that they are for. */
-export const COMPONENT_VARIANTS: FieldSchema = {
-  title: 'Variants',
-  control: 'fields',
-  hidden: true,
-  type: 'array',
-  maxItems: MOST_VARIANTS,
-  items: {
-    type: 'object',
-    properties: {
-      id,
-      name: words(LONGEST_FIELD_NAME),
-      values: { type: 'object', propertyNames: { pattern: ID_PATTERN }, maxProperties: MOST_VALUES },
-    },
-    required: ['id', 'name', 'values'],
-    additionalProperties: false,
+const name = words(LONGEST_FIELD_NAME)
+
+/** The schema of the list of fields. */
+export const COMPONENT_FIELDS: FieldSchema = hiddenList(
+  'Fields',
+  MOST_COMPONENT_FIELDS,
+  { id, name, node: id, key: { type: 'string', pattern: '^[a-z][a-zA-Z]{0,31}$' } },
+  {
+    help: words(LONGEST_FIELD_HELP),
+    of: { const: 'look' },
+    required: { const: true },
+    longest: { type: 'integer', minimum: 1, maximum: LONGEST_FIELD_LIMIT },
   },
-}
+)
+
+/** The schema of the list of variants. What the values may be, the blocks say that they are for. */
+export const COMPONENT_VARIANTS: FieldSchema = hiddenList('Variants', MOST_VARIANTS, {
+  id,
+  name,
+  values: { type: 'object', propertyNames: { pattern: ID_PATTERN }, maxProperties: MOST_VALUES },
+})
 
 /** The variants of a part, by its root. */
 export function variantsOf(root: Pick<PageNode, 'content'>): readonly ComponentVariant[] {

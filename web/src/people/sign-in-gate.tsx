@@ -84,9 +84,7 @@ function NoSite({ sites: [first] }: Pick<Account, 'sites'>) {
   return (
     <Screen>
       <Card>
-        <Name>
-          <Mark /> Site not found
-        </Name>
+        <Name>Site not found</Name>
         <p>You don’t work on this site. Ask its administrator to add you.</p>
         {first && <a href="/">Go to {first.name}</a>}
       </Card>

@@ -1,0 +1,4 @@
+/** The screens on which a site is kept: little code of their own, which comes together. */
+export { BinScreen } from './bin-screen.tsx'
+export { SettingsScreen } from './settings-screen.tsx'
+export { SitesScreen } from './sites-screen.tsx'
