@@ -48,7 +48,7 @@ test('a component: made of blocks, its fields filled in on the page and in the d
   // The component itself: another name for the field, with help.
   await cards.last().click()
   await details.getByRole('button', { name: 'Edit component' }).click()
-  // What is worked in shows what the component says, and not what this instance fills in.
+  // The instance in which the component is edited shows the component’s own words.
   await expect(canvas.getByRole('heading', { name: 'Said by keys' })).toHaveCount(0)
   await expect(canvas.getByRole('heading', { name: 'More here' })).toHaveCount(2)
   await details.getByRole('textbox', { name: 'Name of the field for Text' }).fill('Title')

@@ -228,6 +228,8 @@ export {
   carriedPaths,
   chosen,
   importKey,
+  matcherOf,
+  nameKey,
   planImport,
   type HereMedium,
   type HerePage,

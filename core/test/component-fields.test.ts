@@ -1,18 +1,18 @@
 /** Components: what each instance says for itself, and what stays the same in all of them. */
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
-import { fieldsOf, filledIn, fits, type ComponentField } from '../src/blocks/component-fields.ts'
+import { fieldsOf, filledIn, fits } from '../src/blocks/component-fields.ts'
 import { defaultRegistry as registry } from '../src/blocks/default-registry.ts'
-import { newNode, partSchema } from '../src/blocks/define-block.ts'
+import { partSchema } from '../src/blocks/define-block.ts'
 import { getKind } from '../src/blocks/registry.ts'
 import { validatePage } from '../src/blocks/validate-page.ts'
 import { mergePages } from '../src/compare/merge-pages.ts'
 import { applyEdit } from '../src/edits/edit.ts'
 import { applyEdits } from '../src/edits/transaction.ts'
 import type { Json } from '../src/page/json.ts'
-import { getNode, PAGE_FORMAT, type NodeId, type Page, type PageNode } from '../src/page/page.ts'
+import { getNode, type Page, type PageNode } from '../src/page/page.ts'
 import { renderPage } from '../src/render/render-page.ts'
-import { Expander, expandParts } from '../src/resolve/expand.ts'
+import { Expander } from '../src/resolve/expand.ts'
 import { textOf } from '../src/resolve/page-text.ts'
 import {
   componentField,
@@ -21,51 +21,16 @@ import {
   isComponent,
   valueProblems,
 } from '../src/reuse/component-values.ts'
-import { fieldFindings } from '../src/reuse/component-rules.ts'
 import { fillable, newField, withFieldsForAll } from '../src/reuse/make-component.ts'
 import { otherPartEdits } from '../src/reuse/other-part.ts'
 import { ownCopyEdits, withCopies } from '../src/reuse/shared-parts.ts'
-import { joinPart, joinSession, sessionRegistry } from '../src/site/session-page.ts'
+import { joinPart, joinSession } from '../src/site/session-page.ts'
 import { partOf } from '../src/site/session-parts.ts'
 import { countingIds } from './arbitraries/page.ts'
 import { testSite } from './arbitraries/site.ts'
 import { valuesFor } from './arbitraries/value.ts'
+import { card, document, fieldIds, node, pageWith, shown, together } from './fixtures/event-card.ts'
 
-const together = sessionRegistry(registry)
-const node = (kind: string, more: Parameters<typeof newNode>[1] = {}): PageNode =>
-  newNode(getKind(registry, kind), more)
-const document = (root: NodeId, nodes: Record<NodeId, PageNode>): Page => ({
-  format: PAGE_FORMAT,
-  root,
-  nodes,
-})
-
-/** An event card: a heading, a text and a button in a stack. */
-const card: Page = withFieldsForAll(
-  document('card', {
-    card: node('shared-blocks', { slots: { blocks: ['box'] } }),
-    box: node('stack', { slots: { blocks: ['title', 'words', 'more'] } }),
-    title: node('heading', { content: { text: 'An open night', level: 3 } }),
-    words: node('text', { content: { words: [{ type: 'paragraph', runs: [{ text: 'Come up' }] }] } }),
-    more: node('button', { content: { text: 'Ask', link: { href: 'https://example.org/' } } }),
-  }),
-  registry,
-  countingIds('f'),
-)
-const fieldIds = Object.fromEntries(fieldsOf(getNode(card, 'card')).map(({ name, id }) => [name, id]))
-
-function pageWith(...values: readonly (PageNode['values'] | undefined)[]): Page {
-  const instances = values.map((own, i) => {
-    const instance = node('linked-blocks', { content: { part: 'card' } })
-    return [`i${i}`, own ? { ...instance, values: own } : instance] as const
-  })
-  return document('home', {
-    home: node('page', { content: { title: 'Nights' }, slots: { sections: ['one'] } }),
-    one: node('section', { slots: { blocks: instances.map(([id]) => id) } }),
-    ...Object.fromEntries(instances),
-  })
-}
-const shown = (page: Page, parts = { card }): Page => expandParts(page, registry, parts)
 const say = (page: Page): string[] => textOf(shown(page), registry).split('\n')
 
 describe('a component that is made of blocks', () => {
@@ -181,125 +146,6 @@ test('any value that a block can have is shown by its instance as the block woul
     { numRuns: 200 },
   )
   expect([...checked].sort()).toEqual(['content', 'look'])
-})
-
-describe('variants', () => {
-  const root = getNode(card, 'card')
-  const heading = fieldIds.Heading!
-  const button = fieldIds.Button!
-  const variants = [{ id: 'va', name: 'Night', values: { [heading]: 'By night', [button]: 'Book a night' } }]
-  const withVariants: Page = {
-    ...card,
-    nodes: { ...card.nodes, card: { ...root, content: { ...root.content, variants } } },
-  }
-  const of = (page: Page, id: string, variant: string): Page => {
-    const instance = getNode(page, id)
-    const content = { ...instance.content, variant }
-    return { ...page, nodes: { ...page.nodes, [id]: { ...instance, content } } }
-  }
-  const words = (page: Page): string[] => textOf(shown(page, { card: withVariants }), registry).split('\n')
-
-  test('say something where an instance of theirs says nothing itself', () => {
-    const page = of(pageWith({ [heading]: 'Saturn' }, undefined), 'i0', 'va')
-    expect(validatePage(withVariants, registry, 'shared-blocks')).toEqual([])
-    expect(validatePage(page, registry)).toEqual([])
-    expect(words(page)).toEqual(['Saturn', 'Come up', 'Book a night', 'An open night', 'Come up', 'Ask'])
-  })
-
-  test('that are not there any more say nothing, and nothing is lost', () => {
-    const page = of(pageWith({ [heading]: 'Saturn' }), 'i0', 'vb')
-    expect(words(page)).toEqual(['Saturn', 'Come up', 'Ask'])
-    expect(getNode(page, 'i0').values).toEqual({ [heading]: 'Saturn' })
-  })
-
-  test('are followed while one edits, as they are from nothing; an own copy and another part say what they said', () => {
-    const header = document('top', { top: node('site-header', { content: { brand: 'T' } }) })
-    const footer = document('bottom', { bottom: node('site-footer') })
-    const ids = countingIds('j')
-    const first = joinSession(
-      { page: pageWith(undefined, undefined), header, footer, parts: { card: withVariants } },
-      ids,
-    )
-    const expander = new Expander(together)
-    expander.update(first)
-    const set = (page: Page, nodeId: string, key: string, value?: Json): Page => {
-      const at = ['content', key] as const
-      const edit = { edit: 'set', nodeId, at, ...(value === undefined ? {} : { value }) } as const
-      const applied = applyEdit(page, edit, together)
-      if (!applied.ok) throw new Error(applied.message)
-      return applied.page
-    }
-    const chosen = set(first, 'i1', 'variant', 'va')
-    expect(expander.update(chosen)).toEqual(new Expander(together).update(chosen))
-    expect(expander.update(chosen).nodes['i1/title']!.content.text).toBe('By night')
-    const renamed = variants.map((one) => ({ ...one, values: { [heading]: 'At night' } }))
-    const changed = set(chosen, 'card', 'variants', renamed)
-    expect(expander.update(changed)).toEqual(new Expander(together).update(changed))
-    expect(expander.update(changed).nodes['i1/title']!.content.text).toBe('At night')
-    const { edits } = ownCopyEdits(chosen, 'i1', together, countingIds('o'))
-    const loose = applyEdits(chosen, edits, together)
-    if (!loose.ok) throw new Error(loose.message)
-    expect(textOf(new Expander(together).update(loose.page), registry)).toContain('By night')
-    const joined = joinPart(chosen, 'other', withRootIdOf(card, 'other'), countingIds('x'))
-    const replaced = applyEdits(joined, otherPartEdits(joined, 'i1', 'other', together), together)
-    if (!replaced.ok) throw new Error(replaced.message)
-    expect(getNode(replaced.page, 'i1').content).toEqual({ part: 'other' })
-    expect(Object.values(getNode(replaced.page, 'i1').values ?? {})).toEqual(['By night', 'Book a night'])
-  })
-})
-
-const withRootIdOf = (page: Page, root: NodeId): Page => {
-  const { [page.root]: own, ...nodes } = page.nodes
-  return { ...page, root, nodes: { ...nodes, [root]: own! } }
-}
-
-describe('rules of fields', () => {
-  const root = getNode(card, 'card')
-  const ruled = (change: Readonly<Record<string, Partial<ComponentField>>>): Page => {
-    const fields = fieldsOf(root).map((field) => ({ ...field, ...change[field.name] }))
-    const content = { ...root.content, fields: fields as unknown as Json }
-    return { ...card, nodes: { ...card.nodes, card: { ...root, content } } }
-  }
-  const found = (page: Page, part: Page): string[] =>
-    fieldFindings(page, Object.keys(page.nodes), (id) => (id === 'card' ? part : undefined), registry).map(
-      ({ rule, severity, nodeId, message }) => `${severity} ${rule} ${nodeId}: ${message}`,
-    )
-
-  test('ask for what must be filled in, of each instance that says nothing there itself', () => {
-    const part = ruled({ Heading: { required: true }, Text: { required: true } })
-    expect(validatePage(part, registry, 'shared-blocks')).toEqual([])
-    const empty = [{ type: 'paragraph', runs: [] }]
-    const page = pageWith({ [fieldIds.Heading!]: 'Saturn', [fieldIds.Text!]: empty }, undefined)
-    expect(found(page, part)).toEqual([
-      'error field-required i0: “Text” is not filled in',
-      'error field-required i1: “Heading” is not filled in',
-      'error field-required i1: “Text” is not filled in',
-    ])
-    expect(found(page, card)).toEqual([])
-  })
-
-  test('tell of what is longer than is good, by what a reader sees', () => {
-    const part = ruled({ Heading: { longest: 6 }, Text: { longest: 6 } })
-    const text = (words: string) => [{ type: 'paragraph', runs: [{ text: words, marks: ['bold'] }] }]
-    const say = (heading: Json, words: string) =>
-      pageWith({ [fieldIds.Heading!]: heading, [fieldIds.Text!]: text(words) })
-    expect(found(say('Saturn', '123456'), part)).toEqual([])
-    expect(found(say('Saturn!', '🌙🌙🌙🌙🌙🌙'), part)).toEqual([
-      'warning field-length i0: “Heading” has 7 characters; at most 6 are asked for',
-    ])
-    expect(found(say('Moon', '1234567'), part)).toHaveLength(1)
-  })
-
-  test('are kept to what rules can be', () => {
-    for (const wrong of [
-      { longest: 0 },
-      { longest: 1.5 },
-      { required: false },
-      { of: 'sizes' },
-      { longest: 10_001 },
-    ])
-      expect(validatePage(ruled({ Heading: wrong as never }), registry, 'shared-blocks')).not.toEqual([])
-  })
 })
 
 describe('a session with a component', () => {

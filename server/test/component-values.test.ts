@@ -64,6 +64,32 @@ describe('what an instance of a component fills in', () => {
     expect((await at.open('tmradio')).summary.version).toBe(version)
   })
 
+  test('keeps a page from going live while something required is not filled in, also inside of another part', async () => {
+    const { part } = await addComponent('Asks for a title')
+    const root = part.document.nodes[part.id]!
+    const fields = [{ id: 'said', name: 'Title', node: root.slots.blocks![0]!, key: 'text', required: true }]
+    const document = {
+      ...part.document,
+      nodes: { ...part.document.nodes, [part.id]: { ...root, content: { fields } } },
+    }
+    const shared = [{ id: part.id, base: 2, document }]
+    const before = (await at.open('tmradio')).summary.version
+    expect((await at.save('tmradio', { base: before, shared })).status).toBe(200)
+    const holder = await at.addPart('Holds the card', 'Around it', {
+      inside: nodeOf('linked-blocks', { part: part.id }),
+    })
+    const version = await at.place('tmfriend', holder.id)
+    const refused = await at.publish('tmfriend', { version, shared: { [part.id]: 3, [holder.id]: 1 } })
+    expect([refused.status, refused.body.code]).toEqual([409, 'has-problems'])
+    expect(JSON.stringify(refused.body.problems)).toContain('“Title” is not filled in')
+    const inside = { ...holder.document.nodes.inside!, values: { said: 'Filled in' } }
+    const filledIn = { ...holder.document, nodes: { ...holder.document.nodes, inside } }
+    const next = [{ id: holder.id, base: 1, document: filledIn as Page }]
+    expect((await at.save('tmfriend', { base: version, shared: next })).status).toBe(200)
+    const done = await at.publish('tmfriend', { version, shared: { [part.id]: 3, [holder.id]: 2 } })
+    expect(done.status).toBe(200)
+  })
+
   test('stays for itself where the component is replaced by copies', async () => {
     const { part, version } = await addComponent('Copied with values')
     const { document } = await at.open('tmradio')

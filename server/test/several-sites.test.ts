@@ -1,6 +1,9 @@
 /** Sites that keepers add: each with an address, people and a look of its own, beside those that are there. */
 import { afterAll, beforeAll, expect, test } from '@jest/globals'
 import type { Account, PageSummary, SiteInfo, SitePerson } from '@gullyline/core'
+import { hashOf } from '../src/people/sessions.ts'
+import { sitesOf } from '../src/people/site-people.ts'
+import { addPerson } from '../src/people/store.ts'
 import { plainHost } from '../src/sites/host.ts'
 import { startTestServer, type TestServer } from './with-server.ts'
 
@@ -112,6 +115,43 @@ test('people come to work on it and are taken from it at once; its last keeper s
   const last = await server.ask(`${url}/${tarn.id}`, { method: 'DELETE' })
   expect([last.status, last.body.code]).toEqual([422, 'not-valid'])
   expect((await server.ask(`${url}/nobody`, { method: 'PUT', body: {} })).body.code).toBe('not-found')
+})
+
+test('who does not work on a site is not seen on its pages, and is not told who is', async () => {
+  const [home] = (await server.ask<PageSummary[]>(`/api/sites/${added.id}/pages`)).body
+  const { presence } = server.services
+  const listen = async (as: 'keeper' | 'editor') => {
+    const cookie = await server.cookieOf(as)
+    const session = hashOf(cookie.slice(cookie.indexOf('=') + 1))
+    const told: string[] = []
+    const tell = ({ event, data }: { event: string; data: unknown }): void =>
+      void told.push(`${event} ${JSON.stringify(data)}`)
+    await presence.connect(as, { personId: as, name: as, session, tell, close: () => undefined })
+    const body = {
+      tabs: [
+        { tab: `t${as}`, pageId: home!.id },
+        { tab: 'thome', pageId: 'tmhome' },
+      ],
+    }
+    expect((await server.ask(`/api/presence/${as}`, { method: 'PUT', body, as })).status).toBe(200)
+    return told
+  }
+  const keeper = await listen('keeper')
+  const editor = await listen('editor')
+  expect([...(await presence.openTabs(home!.id))]).toEqual(['tkeeper'])
+  expect([...(await presence.openTabs('tmhome'))]).toContain('thome')
+  await presence.closeAll()
+  expect(editor.join()).not.toContain(home!.id)
+  expect(keeper.join()).toContain(home!.id)
+})
+
+test('an account may be made for some sites alone', async () => {
+  const { manager } = server.services.db
+  const given = { login: 'guest', name: 'Guest', role: 'editor', password: 'lantern-heron-quay' }
+  const person = await addPerson(manager, { ...given, siteIds: [added.id] })
+  expect((await sitesOf(manager, person.id)).map(({ id }) => id)).toEqual([added.id])
+  const everywhere = await addPerson(manager, { ...given, login: 'guest2' })
+  expect((await sitesOf(manager, everywhere.id)).length).toBeGreaterThan(1)
 })
 
 test('names are read as the URL standard reads hosts', () => {

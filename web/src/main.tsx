@@ -17,16 +17,12 @@ const MediaScreen = lazy(async () => ({ default: (await import('./media/media-sc
 const LibraryScreen = lazy(async () => ({
   default: (await import('./library/library-screen.tsx')).LibraryScreen,
 }))
-const NavigationScreen = lazy(async () => ({
-  default: (await import('./pages/navigation-screen.tsx')).NavigationScreen,
-}))
-
-const SettingsScreen = lazy(async () => ({
-  default: (await import('./site/keeping-screens.ts')).SettingsScreen,
-}))
-const SitesScreen = lazy(async () => ({ default: (await import('./site/keeping-screens.ts')).SitesScreen }))
-const BinScreen = lazy(async () => ({ default: (await import('./site/keeping-screens.ts')).BinScreen }))
-const HelpScreen = lazy(async () => ({ default: (await import('./help/help-screen.tsx')).HelpScreen }))
+const keeping = () => import('./site/keeping-screens.ts')
+const NavigationScreen = lazy(async () => ({ default: (await keeping()).NavigationScreen }))
+const SettingsScreen = lazy(async () => ({ default: (await keeping()).SettingsScreen }))
+const SitesScreen = lazy(async () => ({ default: (await keeping()).SitesScreen }))
+const BinScreen = lazy(async () => ({ default: (await keeping()).BinScreen }))
+const HelpScreen = lazy(async () => ({ default: (await keeping()).HelpScreen }))
 const EditorScreen = lazy(async () => ({
   default: (await import('./editor/chrome/editor-screen.tsx')).EditorScreen,
 }))

@@ -1,18 +1,21 @@
 /** Carrying documents from one look to another: names that the other look has not stand for what comes nearest there. */
+import { fieldsOf, schemaOf, VARIANTS_KEY, variantsOf } from '../blocks/component-fields.ts'
 import { partSchema } from '../blocks/define-block.ts'
 import { getKind, type Registry } from '../blocks/registry.ts'
 import type { FieldSchema } from '../kit/fields.ts'
 import type { Look, Surface } from '../look/look.ts'
 import { nearestStep, nearestSurface } from '../look/nearest.ts'
 import { isOwnColour, isOwnMeasure } from '../look/own-values.ts'
-import type { JsonObject } from '../page/json.ts'
-import type { NodeId, Page, PageNode } from '../page/page.ts'
+import type { Json, JsonObject } from '../page/json.ts'
+import { findNode, getNode, type NodeId, type Page, type PageNode } from '../page/page.ts'
+import { linkedPart } from '../resolve/expand.ts'
 import { SIZE_KEYS } from '../sizes/cascade.ts'
 
-/** A name of a colour, or a custom one, that documents use, with what it is in their look and what it is to be here. */
+/** A colour that documents use, and the one that stands for it in the look here. */
 export interface CarriedSurface {
+  /** The name in their look; a custom colour is its own name. */
   readonly name: string
-  /** As it is called to people; a custom colour is its own name. */
+  /** As people call it. */
   readonly title: string
   readonly background: string
   /** The name of the look here that stands for it. */
@@ -25,11 +28,12 @@ export function carriedSurfaces(
   from: Look,
   to: Look,
   registry: Registry,
+  partOf: PartOf = NO_PARTS,
 ): readonly CarriedSurface[] {
   const names = new Set<string>()
   for (const document of documents)
     for (const node of Object.values(document.nodes))
-      withValues(node, registry, ({ control }, value) => {
+      withValues(node, { registry, document, partOf }, ({ control }, value) => {
         if (control === 'surface') names.add(value)
         return value
       })
@@ -64,10 +68,11 @@ export function inLook(
   to: Look,
   surfaces: Readonly<Record<string, string>>,
   registry: Registry,
+  partOf: PartOf = NO_PARTS,
 ): Page {
   const nodes: Record<NodeId, PageNode> = {}
   for (const [id, node] of Object.entries(document.nodes))
-    nodes[id] = withValues(node, registry, ({ control, scale }, value) => {
+    nodes[id] = withValues(node, { registry, document, partOf }, ({ control, scale }, value) => {
       if (control === 'surface') return own(surfaces, value) ?? value
       if (control === 'step' && scale && isOwnMeasure(value) && to.ownValues !== true)
         return nearestStep(to, scale, Number.parseInt(value, 10))
@@ -76,12 +81,22 @@ export function inLook(
   return { ...document, nodes }
 }
 
-/** A node with what `change` gives for each word of its look and its arrangement. */
-function withValues(
-  node: PageNode,
-  registry: Registry,
-  change: (field: FieldSchema, value: string) => string,
-): PageNode {
+/** Gives the parts whose instances documents hold: what those fill in, the fields of the part say. */
+export type PartOf = (id: string) => Page | undefined
+const NO_PARTS: PartOf = () => undefined
+
+interface Held {
+  readonly registry: Registry
+  /** The document that a node is of. */
+  readonly document: Page
+  readonly partOf: PartOf
+}
+
+type Change = (field: FieldSchema, value: string) => string
+
+/** A node with what `change` gives for each word of its look and its arrangement, and of the looks that it fills in. */
+function withValues(node: PageNode, held: Held, change: Change): PageNode {
+  const { registry } = held
   const kind = getKind(registry, node.kind)
   const changed = (values: JsonObject, properties: Readonly<Record<string, FieldSchema>>): JsonObject => {
     let isSame = true
@@ -100,5 +115,38 @@ function withValues(
     const next = values && changed(values, kind.arrangement.properties)
     if (next !== values) sizes = { ...sizes, [size]: next }
   }
-  return look === node.look && sizes === node.sizes ? node : { ...node, look, sizes }
+  const part = linkedPart(node, registry)
+  const document = part === undefined ? undefined : held.partOf(part)
+  const values = node.values && document ? filledLooks(node.values, document, registry, changed) : node.values
+  const content = withVariants(node, (one) => filledLooks(one, held.document, registry, changed))
+  const isSame =
+    look === node.look && sizes === node.sizes && values === node.values && content === node.content
+  return isSame ? node : { ...node, content, look, sizes, ...(values ? { values } : {}) }
+}
+
+/** What is filled in for fields of a part, with the words of its looks changed. */
+function filledLooks(
+  values: JsonObject,
+  part: Page,
+  registry: Registry,
+  changed: (values: JsonObject, fields: Readonly<Record<string, FieldSchema>>) => JsonObject,
+): JsonObject {
+  const schemas: Record<string, FieldSchema> = {}
+  for (const field of fieldsOf(getNode(part, part.root))) {
+    const source = field.of === 'look' ? findNode(part, field.node) : undefined
+    const schema = source && schemaOf(field, source, registry)
+    if (schema) schemas[field.id] = schema
+  }
+  return changed(values, schemas)
+}
+
+/** What a node says, with the values of its variants changed where it is the root of a component. */
+function withVariants({ content }: PageNode, change: (values: JsonObject) => JsonObject): JsonObject {
+  const before = variantsOf({ content })
+  const after = before.map((one) => {
+    const values = change(one.values)
+    return values === one.values ? one : { ...one, values }
+  })
+  const isSame = after.every((one, i) => one === before[i])
+  return isSame ? content : { ...content, [VARIANTS_KEY]: after as unknown as Json }
 }

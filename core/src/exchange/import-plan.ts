@@ -5,7 +5,7 @@ import { sameJson, type Json } from '../page/json.ts'
 import type { Page } from '../page/page.ts'
 import { withRootId } from '../reuse/shared-parts.ts'
 import { settingsOf } from '../site/page-settings.ts'
-import { carriedSurfaces, type CarriedSurface } from './carry-look.ts'
+import { carriedSurfaces, type CarriedSurface, type PartOf } from './carry-look.ts'
 import { referencesOf, withRenamed, type Renamed } from './references.ts'
 import { packagedDocuments, type SitePackage } from './site-package.ts'
 
@@ -51,7 +51,8 @@ interface Here {
   readonly name: string
 }
 export interface HerePart extends Here {
-  readonly document: Page
+  /** Undefined where it was not read, since nothing of the package can be it; see `matcherOf`. */
+  readonly document: Page | undefined
 }
 export interface HerePage extends HerePart {
   readonly path: string
@@ -96,12 +97,14 @@ export function planImport(given: SitePackage, here: HereSite, registry: Registr
   const all = [...here.parts, ...here.pages, ...here.pictures, ...here.files, here.header, here.footer]
   for (const { id, origin } of all) if (origin !== undefined) origins.set(id, origin)
   const asOrigin: Renamed = (_thing, id) => origins.get(id) ?? id
-  const isSameDocument = (own: Page, theirs: Page): boolean => {
+  const isSameDocument = (own: Page | undefined, theirs: Page): boolean => {
+    if (!own) return false
     const renamed = withRenamed(own, registry, asOrigin)
     const rooted = Object.hasOwn(theirs.nodes, theirs.root) ? withRootId(renamed, theirs.root) : renamed
     return sameJson(rooted as unknown as Json, theirs as unknown as Json)
   }
   const paths = carriedPaths(given)
+  const named = new Map(here.parts.map((one) => [nameKey(one.name), one]))
   const { site } = given
   const items: ImportItem[] = []
   if (site) {
@@ -130,11 +133,11 @@ export function planImport(given: SitePackage, here: HereSite, registry: Registr
   }
   for (const [id, { name, document }] of Object.entries(given.parts)) {
     const byId = findById(here.parts, id)
-    const own = byId ?? here.parts.find((one) => sameName(one.name, name))
+    const own = byId ?? named.get(nameKey(name))
     const isSame = own && isSameDocument(own.document, document)
     const item = itemOf('part', { id, name }, own, byId ? 'id' : 'name', isSame)
     // A pattern can't stand for a shared section, nor one of blocks for one of whole sections.
-    const isOtherSort = own && rootKind(own.document) !== rootKind(document)
+    const isOtherSort = own?.document && rootKind(own.document) !== rootKind(document)
     items.push(isOtherSort ? { ...item, choices: ['both'], suggested: 'both' } : item)
   }
   for (const { id, document } of given.pages) {
@@ -165,7 +168,8 @@ export function planImport(given: SitePackage, here: HereSite, registry: Registr
   const documents = packagedDocuments(given).map(({ document }) => document)
   const linked = new Set(documents.flatMap((document) => [...referencesOf(document, registry).page]))
   const lost = [...linked].filter((id) => !paths.has(id) && !findById(here.pages, id))
-  const surfaces = carriedSurfaces(documents, given.look, here.look, registry)
+  const partOf: PartOf = (id) => given.parts[id]?.document
+  const surfaces = carriedSurfaces(documents, given.look, here.look, registry, partOf)
   return { items, surfaces, lostPages: lost.length }
 }
 
@@ -177,8 +181,28 @@ function findById<T extends Here>(all: readonly T[], id: string): T | undefined 
   return all.find((one) => one.origin === id) ?? all.find((one) => one.id === id && one.origin === undefined)
 }
 
-function sameName(one: string, other: string): boolean {
-  return one.localeCompare(other, undefined, { sensitivity: 'base' }) === 0
+/** Alike for names that differ in the case of letters or in their marks alone, as the database compares names of parts. */
+export function nameKey(name: string): string {
+  return name.normalize('NFKD').replace(/\p{M}/gu, '').toLowerCase()
+}
+
+/** Tells whether something of a site may be what a package brings: only of that the documents need to be read. */
+export function matcherOf(
+  given: SitePackage,
+): (one: {
+  readonly id: string
+  readonly origin?: string | undefined
+  readonly name?: string
+  readonly path?: string
+}) => boolean {
+  const paths = carriedPaths(given)
+  const ids = new Set([...Object.keys(given.parts), ...paths.keys()])
+  const names = new Set(Object.values(given.parts).map(({ name }) => nameKey(name)))
+  const addresses = new Set([...paths.values(), ...(given.site ? ['/'] : [])])
+  return ({ id, origin, name, path }) =>
+    ids.has(origin ?? id) ||
+    (name !== undefined && names.has(nameKey(name))) ||
+    (path !== undefined && addresses.has(path))
 }
 
 function itemOf(
@@ -198,7 +222,7 @@ function itemOf(
   }
 }
 
-/** What is chosen for each item, by its key; what is not named is done as suggested. */
+/** The choices that were made, by the keys of items. An item without one is done as suggested. */
 export type ImportChoices = Readonly<Record<string, ImportChoice>>
 
 /** What is to be done with an item. Throws RangeError for a choice that it has not. */

@@ -1,6 +1,6 @@
 /** What documents refer to by ids, read off as data: for carrying them to where the same things have other ids. */
 import type { Registry } from '../blocks/registry.ts'
-import { FIELDS_KEY } from '../blocks/component-fields.ts'
+import { FIELDS_KEY, VARIANTS_KEY, variantsOf } from '../blocks/component-fields.ts'
 import type { Json, JsonObject } from '../page/json.ts'
 import type { NodeId, Page, PageNode } from '../page/page.ts'
 import { linkedPart } from '../resolve/expand.ts'
@@ -22,7 +22,7 @@ export function withRenamed(document: Page, registry: Registry, rename: Renamed)
 
 function renamedNode(node: PageNode, registry: Registry, rename: Renamed): PageNode {
   const part = linkedPart(node, registry)
-  const found = renamedFields(node.content, rename)
+  const found = renamedContent(node, rename)
   const other = part === undefined ? part : rename('part', part)
   const content = other === part || other === undefined ? found : { ...found, part: other }
   const look = renamedFields(node.look, rename)
@@ -31,11 +31,28 @@ function renamedNode(node: PageNode, registry: Registry, rename: Renamed): PageN
   return { ...node, content, look, ...(values ? { values } : {}) }
 }
 
+/** What a node says. The fields and the variants of a component have ids of their own, which name no pictures. */
+function renamedContent({ content }: PageNode, rename: Renamed): JsonObject {
+  const { [FIELDS_KEY]: fields, [VARIANTS_KEY]: variants, ...said } = content
+  if (fields === undefined && variants === undefined) return renamedFields(content, rename)
+  const before = variantsOf({ content })
+  const after = before.map((one) => {
+    const values = renamedFields(one.values, rename)
+    return values === one.values ? one : { ...one, values }
+  })
+  const next = renamedFields(said, rename)
+  if (next === said && after.every((one, i) => one === before[i])) return content
+  return {
+    ...next,
+    ...(fields === undefined ? {} : { [FIELDS_KEY]: fields }),
+    ...(variants === undefined ? {} : { [VARIANTS_KEY]: after as unknown as Json }),
+  }
+}
+
 function renamedFields(fields: JsonObject, rename: Renamed): JsonObject {
   let isSame = true
   const entries = Object.entries(fields).map(([key, value]) => {
-    // The fields of a component point at blocks of its own.
-    const next = key === FIELDS_KEY ? value : renamedValue(value, rename)
+    const next = renamedValue(value, rename)
     isSame &&= next === value
     return [key, next] as const
   })

@@ -1,5 +1,5 @@
 /** What a document refers to: recorded while it is rendered, and never found by searching what is stored of it. */
-import { filledIn, valuesByNode } from '../blocks/component-fields.ts'
+import { filledIn, valuesByNode, variantsOf } from '../blocks/component-fields.ts'
 import type { Registry } from '../blocks/registry.ts'
 import type { Look } from '../look/look.ts'
 import { findNode, getNode, PAGE_FORMAT, type Page, type PageNode } from '../page/page.ts'
@@ -31,7 +31,7 @@ const READS: Readonly<Record<string, UsedThing>> = {
 
 /**
  * Returns what a document refers to, whether or not it is there, and whether or not the page's layout shows it. Of `parts`
- * come the blocks that show what its instances fill in.
+ * come the blocks that show what its instances fill in, and of the document those that show what its variants do.
  */
 export function documentUses(
   document: Page,
@@ -65,15 +65,21 @@ export function documentUses(
 
 /** The blocks of parts with what the instances on a document fill in. */
 function filledInBlocks(document: Page, parts: Parts, registry: Registry): readonly PageNode[] {
-  return Object.values(document.nodes).flatMap((instance) => {
+  const filled = (part: Page, instance: Pick<PageNode, 'values' | 'content'>): PageNode[] =>
+    [...(valuesByNode(getNode(part, part.root), instance) ?? [])].flatMap(([block, values]) => {
+      const source = findNode(part, block)
+      return source ? [filledIn(source, values, registry)] : []
+    })
+  // A variant that no instance is of yet may be chosen at any time: what it shows must be there.
+  const ofVariants = variantsOf(getNode(document, document.root)).flatMap(({ values }) =>
+    filled(document, { values, content: {} }),
+  )
+  const ofInstances = Object.values(document.nodes).flatMap((instance) => {
     const id = linkedPart(instance, registry)
     const part = id !== undefined && Object.hasOwn(parts, id) ? parts[id] : undefined
-    const values = part && valuesByNode(getNode(part, part.root), instance)
-    return [...(values ?? [])].flatMap(([block, content]) => {
-      const source = findNode(part!, block)
-      return source ? [filledIn(source, content, registry)] : []
-    })
+    return part ? filled(part, instance) : []
   })
+  return [...ofVariants, ...ofInstances]
 }
 
 const NO_PART: Page = { format: PAGE_FORMAT, root: '', nodes: {} }

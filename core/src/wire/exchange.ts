@@ -7,7 +7,7 @@ export interface WaitingImport {
   readonly plan: ImportPlan
 }
 
-/** What is to be done with what a package brings. */
+/** How a package is to be imported. */
 export interface ImportRequest {
   readonly choices: ImportChoices
   /** Names of colours in the package, and those of the look here that stand for them. */

@@ -4,6 +4,8 @@ import {
   chosen,
   defaultRegistry,
   importKey,
+  matcherOf,
+  nameKey,
   inLook,
   LONGEST_PART_NAME,
   partsShownBy,
@@ -23,6 +25,7 @@ import {
   type SitePackage,
 } from '@gullyline/core'
 import { DocumentEntity, PartEntity } from '../db/document-rows.ts'
+import { isDuplicate } from '../db/is-duplicate.ts'
 import { FileEntity, MediaEntity, SiteEntity, type FileRow, type MediaRow } from '../db/rows.ts'
 import type { SiteChange, SiteData, SiteScope } from '../db/site-scope.ts'
 import { findSite, lockSite } from '../documents/site-row.ts'
@@ -64,30 +67,48 @@ interface Planned {
 }
 
 async function planFor(dataDir: string, scope: SiteScope, given: SitePackage): Promise<Planned> {
-  const { site, origins, documents } = await scope.read(async (at) => {
-    const site = await readSite(at)
-    const ids = [...site.parts, ...site.pages].map(({ id }) => id)
-    return {
-      site,
-      origins: await originsOf(at),
-      documents: await newestDocuments(at, [...ids, site.row.headerId, site.row.footerId]),
-    }
-  })
+  const near = await scope.read((at) => readNear(at, given))
   const ids = new Set([...Object.keys(given.pictures), ...Object.keys(given.files)])
   const names = new Set(
     [...Object.values(given.pictures), ...Object.values(given.files)].map(({ name }) => name),
   )
   const media = await comparedMedia(
     dataDir,
-    site,
-    origins,
+    near.site,
+    near.origins,
     ({ id, origin, name }) => ids.has(origin ?? id) || names.has(name),
   )
+  return { site: near.site, plan: planOf(given, near, media) }
+}
+
+/** What a site has that a package may bring as well. */
+interface Near {
+  readonly site: ReadSite
+  readonly origins: ReadonlyMap<string, string>
+  readonly documents: ReadonlyMap<string, Page>
+}
+
+async function readNear(at: SiteData, given: SitePackage): Promise<Near> {
+  const site = await readSite(at)
+  const origins = await originsOf(at)
+  const mayMatch = matcherOf(given)
+  const near = [...site.parts, ...site.pages].filter((one) =>
+    mayMatch({ ...one, origin: origins.get(one.id) }),
+  )
+  const ids = [...near.map(({ id }) => id), site.row.headerId, site.row.footerId]
+  return { site, origins, documents: await newestDocuments(at, ids) }
+}
+
+function planOf(
+  given: SitePackage,
+  { site, origins, documents }: Near,
+  media: Pick<HereSite, 'pictures' | 'files'>,
+): ImportPlan {
   const described = <T extends { readonly id: string }>(one: T, name: string) => ({
     ...one,
     name,
     origin: origins.get(one.id),
-    document: documents.get(one.id)!,
+    document: documents.get(one.id),
   })
   const here: HereSite = {
     look: site.row.look,
@@ -97,7 +118,7 @@ async function planFor(dataDir: string, scope: SiteScope, given: SitePackage): P
     footer: described({ id: site.row.footerId }, 'Footer'),
     ...media,
   }
-  return { site, plan: planImport(given, here, defaultRegistry) }
+  return planImport(given, here, defaultRegistry)
 }
 
 interface ToImport extends ImportRequest {
@@ -116,22 +137,24 @@ export async function importPackage(
   { choices, surfaces, by, watch }: ToImport,
 ): Promise<Imported> {
   const opened = await openPackage(path)
-  const made: { readonly pictures: MadePicture[]; readonly files: FileRow[] } = { pictures: [], files: [] }
+  const made: Made = { pictures: [], files: [] }
   try {
     const { plan, site } = await planFor(services.dataDir, scope, opened.package)
     const decided = decide(plan, choices)
     refuseSurfaces(surfaces, site)
     const ids = await scope.read((at) => newIds(at, decided))
     await makeMedia(services, opened, { decided, ids, made, watch })
-    await scope.change(['pages', 'parts', 'site'], (at) =>
-      writeAll(at, { given: opened.package, plan, decided, ids, made, surfaces, by }),
+    const old = await scope.change(['pages', 'parts', 'site'], (at) =>
+      writeAll(at, { given: opened.package, decided, ids, made, surfaces, by }),
     )
+    // What was done is done, also where this fails.
+    await forget(services, old).catch(() => undefined)
     const count = (choice: ImportChoice): number => decided.filter((one) => one.choice === choice).length
     return { added: count('add') + count('both'), replaced: count('theirs'), kept: count('mine') }
   } catch (error) {
-    for (const { row } of made.pictures) await forgetPicture(services, row.id, row.revision)
-    for (const row of made.files) await forgetFile(services.dataDir, row)
-    throw error
+    await forget(services, made)
+    // Somebody imported the same meanwhile, or gave something the same name.
+    throw isDuplicate(error) ? changedMeanwhile('Part of this package') : error
   } finally {
     opened.close()
   }
@@ -153,11 +176,31 @@ function decide(plan: ImportPlan, choices: ImportChoices): readonly Decided[] {
     return plan.items.map((item) => ({ item, choice: chosen(item, choices) }))
   } catch (error) {
     if (!(error instanceof RangeError)) throw error
-    throw new Refused(
-      'stale-save',
-      `${error.message}: somebody changed the site meanwhile. Nothing was changed; look at the package again.`,
-    )
+    throw changedMeanwhile(error.message)
   }
+}
+
+/** What was decided goes by the parts and pages that were there: others that came or went meanwhile would be decided on unseen. */
+function refuseOtherMatches({ items }: ImportPlan, decided: readonly Decided[]): void {
+  const matches = new Map(items.map(({ key, match }) => [key, match?.id]))
+  const other = decided.find(
+    ({ item: { thing, key, match } }) =>
+      (thing === 'part' || thing === 'page') && matches.get(key) !== match?.id,
+  )
+  if (other) throw changedMeanwhile(`“${other.item.name}” is not as it was`)
+}
+
+function changedMeanwhile(what: string): Refused {
+  return new Refused(
+    'stale-save',
+    `${what}: somebody changed the site meanwhile. Nothing was imported; look at what would come now, and import again.`,
+  )
+}
+
+/** Removes files that nobody gets to see, or nobody any more. */
+async function forget(services: Pick<Services, 'dataDir'>, { pictures, files }: Made | Old): Promise<void> {
+  for (const { id, revision } of pictures) await forgetPicture(services, id, revision)
+  for (const row of files) await forgetFile(services.dataDir, row)
 }
 
 /** A colour stands for one of the look here, and for nothing else. */
@@ -186,14 +229,16 @@ async function newIds(at: SiteData, decided: readonly Decided[]): Promise<Ids> {
   )
 }
 
-interface MadePicture {
-  readonly row: Omit<MediaRow, 'siteId'>
+/** What was made of the media of a package, and no row tells of yet. */
+interface Made {
+  readonly pictures: Omit<MediaRow, 'siteId'>[]
+  readonly files: Omit<FileRow, 'siteId'>[]
 }
 
 interface Making {
   readonly decided: readonly Decided[]
   readonly ids: Ids
-  readonly made: { readonly pictures: MadePicture[]; readonly files: FileRow[] }
+  readonly made: Made
   readonly watch: Watch
 }
 
@@ -212,15 +257,14 @@ async function makeMedia(services: Services, opened: OpenPackage, making: Making
     if (thing === 'picture') {
       const { alt, isDecoration } = opened.package.pictures[id]!
       const derived = await makePicture(services, key, upload, { isCleanAlready: true })
-      made.pictures.push({ row: { ...key, ...derived, name: item.name, alt, isDecoration, previous: null } })
-    } else made.files.push({ ...(await keepFile(services, key, upload)), siteId: '', previous: null })
+      made.pictures.push({ ...key, ...derived, name: item.name, alt, isDecoration, previous: null })
+    } else made.files.push({ ...(await keepFile(services, key, upload)), previous: null })
   }
   watch.onProgress(wanted.length, wanted.length)
 }
 
 interface Writing {
   readonly given: SitePackage
-  readonly plan: ImportPlan
   readonly decided: readonly Decided[]
   readonly ids: Ids
   readonly made: Making['made']
@@ -228,19 +272,23 @@ interface Writing {
   readonly by: Author
 }
 
-async function writeAll(at: SiteChange, writing: Writing): Promise<void> {
+/** Writes everything. Returns the files that nobody is shown any more once that is done. */
+async function writeAll(at: SiteChange, writing: Writing): Promise<Old> {
   await lockSite(at)
   const { given, decided, ids, by } = writing
-  await writeMedia(at, writing)
+  refuseOtherMatches(planOf(given, await readNear(at, given), { pictures: [], files: [] }), decided)
+  const old = await writeMedia(at, writing)
   const site = decided.find(({ item }) => item.thing === 'settings')
   const look = site?.choice === 'theirs' ? given.look : ((await findSite(at)).look as Look)
   if (site?.choice === 'theirs') await writeSettings(at, writing)
+  const surfaces = site?.choice === 'theirs' ? {} : writing.surfaces
+  const partOf = (id: string): Page | undefined => given.parts[id]?.document
+  // Its look first: instances name their parts by the ids of the package until then.
   const convert = (document: Page): Page =>
-    inLook(
-      withRenamed(document, defaultRegistry, (thing, id) => ids.get(importKey(thing, id)) ?? id),
-      look,
-      site?.choice === 'theirs' ? {} : writing.surfaces,
+    withRenamed(
+      inLook(document, look, surfaces, defaultRegistry, partOf),
       defaultRegistry,
+      (thing, id) => ids.get(importKey(thing, id)) ?? id,
     )
   const parts = await writeParts(at, writing, convert)
   for (const name of ['header', 'footer'] as const) {
@@ -254,24 +302,33 @@ async function writeAll(at: SiteChange, writing: Writing): Promise<void> {
   await refuseRing(at, parts)
   const came = decided.filter(({ item, choice }) => choice !== 'mine' && item.thing !== 'settings')
   await rememberOrigins(at, new Map(came.map(({ item }) => [ids.get(item.key)!, item.id])))
+  return old
 }
 
-async function writeMedia(at: SiteChange, { decided, made }: Writing): Promise<void> {
-  const isNew = (id: string, thing: string): boolean =>
-    !decided.some(({ item, choice }) => item.thing === thing && choice === 'theirs' && item.match!.id === id)
+/** Replaced more than once: releases have their own copies, and no page that is open shows them any more. */
+interface Old {
+  readonly pictures: readonly Pick<MediaRow, 'id' | 'revision'>[]
+  readonly files: readonly FileRow[]
+}
+
+async function writeMedia(at: SiteChange, { made }: Writing): Promise<Old> {
   const { siteId, manager } = at
-  for (const { row } of made.pictures)
-    if (isNew(row.id, 'picture')) await manager.insert(MediaEntity, { ...row, siteId })
-    else {
-      const { revision } = await manager.findOneByOrFail(MediaEntity, { id: row.id, siteId })
-      await manager.update(MediaEntity, { id: row.id, siteId }, { ...row, previous: revision })
-    }
-  for (const row of made.files)
-    if (isNew(row.id, 'file')) await manager.insert(FileEntity, { ...row, siteId })
-    else {
-      const { revision } = await manager.findOneByOrFail(FileEntity, { id: row.id, siteId })
-      await manager.update(FileEntity, { id: row.id, siteId }, { ...row, siteId, previous: revision })
-    }
+  const old = { pictures: [] as Pick<MediaRow, 'id' | 'revision'>[], files: [] as FileRow[] }
+  for (const row of made.pictures) {
+    const before = await manager.findOneBy(MediaEntity, { id: row.id, siteId })
+    if (before) {
+      await manager.update(MediaEntity, { id: row.id, siteId }, { ...row, previous: before.revision })
+      if (before.previous !== null) old.pictures.push({ id: row.id, revision: before.previous })
+    } else await manager.insert(MediaEntity, { ...row, siteId })
+  }
+  for (const row of made.files) {
+    const before = await manager.findOneBy(FileEntity, { id: row.id, siteId })
+    if (before) {
+      await manager.update(FileEntity, { id: row.id, siteId }, { ...row, previous: before.revision })
+      if (before.previous !== null) old.files.push({ ...before, revision: before.previous })
+    } else await manager.insert(FileEntity, { ...row, siteId })
+  }
+  return old
 }
 
 async function writeSettings(at: SiteChange, { given, ids }: Writing): Promise<void> {
@@ -299,7 +356,7 @@ async function writeParts(
   const chosenParts = new Map(
     decided.flatMap((one) => (one.item.thing === 'part' ? [[one.item.id, one] as const] : [])),
   )
-  const names = new Set((await readSite(at)).parts.map(({ name }) => name.toLocaleLowerCase()))
+  const names = new Set((await readSite(at)).parts.map(({ name }) => nameKey(name)))
   const written: string[] = []
   for (const id of innermostFirst(given)) {
     const { item, choice } = chosenParts.get(id)!
@@ -314,7 +371,7 @@ async function writeParts(
     } else {
       await addDocument(at, { id: own, type, document: stored, by })
       const free = freeName(name, names)
-      names.add(free.toLocaleLowerCase())
+      names.add(nameKey(free))
       const facts = { name: free, taken: free, purpose, about, binnedAt: null }
       await at.manager.insert(PartEntity, { id: own, siteId: at.siteId, ...facts })
     }
@@ -325,7 +382,7 @@ async function writeParts(
 
 function freeName(wanted: string, taken: ReadonlySet<string>): string {
   let name = wanted
-  for (let n = 2; taken.has(name.toLocaleLowerCase()); n++)
+  for (let n = 2; taken.has(nameKey(name)); n++)
     name = `${wanted.slice(0, LONGEST_PART_NAME - 4).trimEnd()} ${n}`
   return name
 }

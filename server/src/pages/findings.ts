@@ -39,7 +39,10 @@ async function seenByVisitors(at: SiteData, document: Page, goingLive: GoingLive
   const partOf = (id: string): Page | undefined => parts[id]
   return {
     document: expandParts(document, defaultRegistry, parts),
-    fields: fieldFindings(document, Object.keys(document.nodes), partOf, defaultRegistry),
+    // Also in the parts that it shows: what they lack goes live with it.
+    fields: [document, ...Object.values(parts)].flatMap((one) =>
+      fieldFindings(one, Object.keys(one.nodes), partOf, defaultRegistry),
+    ),
   }
 }
 

@@ -12,11 +12,12 @@ import { Refused } from '../http/errors.ts'
 import { logFile } from '../http/log-file.ts'
 import { addPerson, changePassword, listPeople, removePerson } from './store.ts'
 
-const USAGE = `npm run account -- add LOGIN --name NAME --role ${ROLES.join('|')}
+const USAGE = `npm run account -- add LOGIN --name NAME --role ${ROLES.join('|')} [--site ID …]
 npm run account -- password LOGIN
 npm run account -- remove LOGIN
 npm run account -- list
 
+The person works on the sites that are named, or on all of them.
 A password is asked for, or read from standard input when that is not a terminal.
 `
 
@@ -24,13 +25,15 @@ type Tell = (event: AuditedEvent, facts: Readonly<Record<string, string>>) => vo
 type Act = (
   manager: EntityManager,
   login: string,
-  given: { name?: string; role?: string },
+  given: { name?: string; role?: string; site?: string[] },
   tell: Tell,
 ) => Promise<string>
 
 const ACTS: Readonly<Record<string, Act>> = {
-  add: async (manager, login, { name = login, role = 'keeper' }, tell) => {
-    const person = await addPerson(manager, { login, name, role, password: await askPassword() })
+  add: async (manager, login, { name = login, role = 'keeper', site }, tell) => {
+    const siteIds = site && (await knownSites(manager, site))
+    const asked = { login, name, role, ...(siteIds ? { siteIds } : {}) }
+    const person = await addPerson(manager, { ...asked, password: await askPassword() })
     tell('account added', { account: person.id, login: person.login, role: person.role })
     return `${person.name} may sign in as "${person.login}" now, with the role ${person.role}.`
   },
@@ -52,10 +55,22 @@ const ACTS: Readonly<Record<string, Act>> = {
   },
 }
 
+/** Refuses an id that no site has. */
+async function knownSites(manager: EntityManager, ids: readonly string[]): Promise<readonly string[]> {
+  const rows = await manager.query<{ id: string }[]>('SELECT id FROM sites ORDER BY id')
+  const known = rows.map(({ id }) => id)
+  const wrong = ids.find((id) => !known.includes(id))
+  if (wrong === undefined) return ids
+  throw new Refused(
+    'not-found',
+    `There is no site "${wrong}". There are: ${known.join(', ')}. Nothing was changed.`,
+  )
+}
+
 async function main(): Promise<void> {
   const { positionals, values } = parseArgs({
     allowPositionals: true,
-    options: { name: { type: 'string' }, role: { type: 'string' } },
+    options: { name: { type: 'string' }, role: { type: 'string' }, site: { type: 'string', multiple: true } },
   })
   const [verb = '', login = ''] = positionals
   const act = Object.hasOwn(ACTS, verb) ? ACTS[verb] : undefined

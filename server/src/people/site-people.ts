@@ -26,3 +26,18 @@ export async function addToSites(
     )
   await renew(manager, ['people'])
 }
+
+/** Those of some documents that are of a site on which a person works. */
+export async function documentsWithin(
+  manager: EntityManager,
+  personId: string,
+  ids: readonly string[],
+): Promise<ReadonlySet<string>> {
+  if (ids.length === 0) return new Set()
+  const rows = await manager.query<{ id: string }[]>(
+    `SELECT d.id FROM documents d JOIN site_people p ON p.site_id = d.site_id
+     WHERE p.person_id = ? AND d.id IN (?)`,
+    [personId, ids],
+  )
+  return new Set(rows.map(({ id }) => id))
+}

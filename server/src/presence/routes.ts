@@ -3,6 +3,7 @@ import { streamSSE } from 'hono/streaming'
 import { Refused } from '../http/errors.ts'
 import { readBody } from '../http/read-body.ts'
 import type { SignedIn } from '../people/access.ts'
+import { documentsWithin } from '../people/site-people.ts'
 import type { Services } from '../services.ts'
 
 /** A connection that says nothing for long is closed by things on the way; and so often the session is looked at. */
@@ -12,7 +13,7 @@ const STILL_THERE_MS = 15_000
  * Server-sent events (HTML standard, 9.2) for everybody who has pages open: one connection for a browser, whose tabs
  * share it, since browsers open six to a server and no more.
  */
-export function presenceRoutes({ presence, sessions }: Services): Hono<SignedIn> {
+export function presenceRoutes({ db, presence, sessions }: Services): Hono<SignedIn> {
   return new Hono<SignedIn>()
     .get('/:browser', (c) => {
       const { person, session } = c.var
@@ -36,7 +37,11 @@ export function presenceRoutes({ presence, sessions }: Services): Hono<SignedIn>
     })
     .put('/:browser', async (c) => {
       const { tabs } = await readBody(c, 'presence')
-      if (!(await presence.setTabs(c.req.param('browser'), c.var.session, tabs)))
+      // Who is on a page of another site is nobody's business here.
+      const ids = tabs.map(({ pageId }) => pageId)
+      const known = await documentsWithin(db.manager, c.var.person.id, ids)
+      const own = tabs.filter(({ pageId }) => known.has(pageId))
+      if (!(await presence.setTabs(c.req.param('browser'), c.var.session, own)))
         throw new Refused('not-found', 'This browser does not listen. It was not told of its tabs.')
       return c.json({ done: true })
     })

@@ -10,24 +10,18 @@ import type {
   ImportRequest,
   WaitingImport,
 } from '@gullyline/core'
-import { request } from '../api/client.ts'
+import { ApiError, request } from '../api/client.ts'
 import { refreshLibrary, refreshPages, refreshParts, useSiteInfo } from '../api/hooks.ts'
 import { requestLong, type Progress } from '../api/long-act.ts'
 import { inSite } from '../api/site-address.ts'
 import { useMe } from '../people/sign-in-gate.tsx'
 import { Button, fieldBox, MainButton } from '../ui/controls.tsx'
+import { Note, Rows, Trouble } from '../ui/form-parts.ts'
 import { Dialog } from '../ui/dialog.tsx'
 import { messageOf } from '../ui/message-of.ts'
 import { CarriedColours } from './carried-colours.tsx'
 import { sendPackage } from './send-package.ts'
 
-const Note = styled.p`
-  color: var(--quiet);
-  font-size: 12px;
-`
-const Trouble = styled.p`
-  color: var(--clay);
-`
 const Items = styled.div`
   display: grid;
   gap: 12px;
@@ -37,33 +31,8 @@ const Items = styled.div`
     font-size: 12px;
     font-weight: 600;
   }
-  ul {
-    display: grid;
-    margin: 0;
-    padding: 0;
-    list-style: none;
-  }
   li {
-    display: grid;
     grid-template-columns: minmax(0, 1fr) 190px;
-    gap: 2px 14px;
-    align-items: center;
-    min-height: 40px;
-    padding: 4px 0;
-    border-bottom: 1px solid var(--line);
-  }
-  strong,
-  small {
-    display: block;
-    overflow-wrap: anywhere;
-  }
-  strong {
-    color: var(--strong);
-    font-weight: 550;
-  }
-  small {
-    color: var(--quiet);
-    font-size: 12px;
   }
   select {
     ${fieldBox}
@@ -149,9 +118,15 @@ export function ImportDialog({ onClose }: { readonly onClose: () => void }) {
         await Promise.all([refreshParts(), refreshPages(), refreshLibrary(), mutate(inSite(''))])
         setState({ is: 'done', done })
       })
-      .catch((error: unknown) => {
-        setState({ is: 'deciding', waiting })
+      .catch(async (error: unknown) => {
         setTrouble(ending.current.signal.aborted ? 'Cancelled. Nothing was imported.' : messageOf(error))
+        // The site is another one than was looked at: what is there now is shown, and chosen again.
+        const isStale = error instanceof ApiError && error.body?.code === 'stale-save'
+        const next = isStale
+          ? await request<WaitingImport>(inSite(`/imports/${waiting.id}`)).catch(() => waiting)
+          : waiting
+        if (isStale) setChoices({})
+        setState({ is: 'deciding', waiting: next })
       })
   }
   const close = (): void => {
@@ -303,7 +278,7 @@ function Deciding({ waiting, choices, onChoose, surfaces, onSurfaces }: Deciding
               <h3>
                 {title} ({group.length})
               </h3>
-              <ul>
+              <Rows>
                 {group.map((item) => (
                   <li key={item.key}>
                     <span>
@@ -329,7 +304,7 @@ function Deciding({ waiting, choices, onChoose, surfaces, onSurfaces }: Deciding
                     )}
                   </li>
                 ))}
-              </ul>
+              </Rows>
             </section>
           )
         })}

@@ -1,5 +1,11 @@
 import { useState } from 'react'
-import { LONGEST_PART_NAME, type NewPartRequest, type PartFacts, type SavedPart } from '@gullyline/core'
+import {
+  LONGEST_PART_NAME,
+  nameKey,
+  type NewPartRequest,
+  type PartFacts,
+  type SavedPart,
+} from '@gullyline/core'
 import { ApiError, request } from '../api/client.ts'
 import { refreshPages, refreshParts } from '../api/hooks.ts'
 import { inSite } from '../api/site-address.ts'
@@ -11,7 +17,8 @@ import { useAct } from '../ui/use-act.ts'
 import { when } from '../ui/when.ts'
 import { DeletePartDialog } from './delete-part-dialog.tsx'
 import { ExportButton } from './export-button.tsx'
-import { Acts, Note, Trouble } from './library-parts.ts'
+import { Acts, Trouble } from '../ui/form-parts.ts'
+import { Note } from './library-parts.ts'
 import { PartPages } from './part-pages.tsx'
 import { sortOf, WORDS } from './part-sorts.ts'
 import { PurposeField } from './purpose-field.tsx'
@@ -100,9 +107,9 @@ export function ChosenPart({ part, parts, mayChange, onDone }: ChosenPartProps) 
 
 /** A name that no part has yet: the one wanted, or with a number behind it. */
 function freeName(wanted: string, parts: readonly SavedPart[]): string {
-  const taken = new Set(parts.map(({ name }) => name.toLocaleLowerCase()))
+  const taken = new Set(parts.map(({ name }) => nameKey(name)))
   let name = wanted.slice(0, LONGEST_PART_NAME)
-  for (let n = 2; taken.has(name.toLocaleLowerCase()); n++)
+  for (let n = 2; taken.has(nameKey(name)); n++)
     name = `${wanted.slice(0, LONGEST_PART_NAME - 4).trimEnd()} ${n}`
   return name
 }

@@ -5,35 +5,18 @@ import { request } from '../api/client.ts'
 import { inSite } from '../api/site-address.ts'
 import { Button, fieldBox, MainButton } from '../ui/controls.tsx'
 import { Dialog } from '../ui/dialog.tsx'
+import { Choices, Trouble } from '../ui/form-parts.ts'
 import { useAct } from '../ui/use-act.ts'
 import { otherShared } from './other-shared.ts'
 import { PartPages } from './part-pages.tsx'
 import { sortOf, WORDS } from './part-sorts.ts'
 
-const Choices = styled.fieldset`
-  display: grid;
-  gap: 8px;
-  margin: 0;
-  padding: 0;
-  border: 0;
-  legend {
-    padding: 0 0 6px;
-    color: var(--quiet);
-    font-size: 12px;
-  }
-  label {
-    display: flex;
-    gap: 8px;
-    align-items: baseline;
-  }
+const Ways = styled(Choices)`
   select {
     ${fieldBox}
     margin-left: 22px;
     width: calc(100% - 22px);
   }
-`
-const Trouble = styled.p`
-  color: var(--clay);
 `
 
 interface DeletePartDialogProps {
@@ -82,7 +65,7 @@ export function DeletePartDialog({ part, parts, onClose, onDone }: DeletePartDia
         It is shown {where}. Each of them is saved as a new version, by you. Visitors see what they see now
         until the pages are published.
       </p>
-      <Choices>
+      <Ways>
         <legend>Where it stands now</legend>
         <label>
           <input type="radio" name="instead" checked={way === 'copies'} onChange={() => setWay('copies')} />
@@ -109,7 +92,7 @@ export function DeletePartDialog({ part, parts, onClose, onDone }: DeletePartDia
             )}
           </>
         )}
-      </Choices>
+      </Ways>
       <PartPages part={part} />
       {act.trouble && <Trouble role="alert">{act.trouble}</Trouble>}
     </Dialog>

@@ -1,7 +1,7 @@
 import { exportPackage } from '../exchange/export-package.ts'
 import { Button } from '../ui/controls.tsx'
 import { useAct } from '../ui/use-act.ts'
-import { Trouble } from './library-parts.ts'
+import { Trouble } from '../ui/form-parts.ts'
 
 interface ExportButtonProps {
   readonly words: string

@@ -23,7 +23,8 @@ import { Button, FindBox, Tabs } from '../ui/controls.tsx'
 import { Waiting } from '../ui/waiting.tsx'
 import { ChosenPart } from './chosen-part.tsx'
 import { ExportButton } from './export-button.tsx'
-import { Acts, Note } from './library-parts.ts'
+import { Acts } from '../ui/form-parts.ts'
+import { Note } from './library-parts.ts'
 import { isShownAs, SORTS, sortOf, WORDS, type Shown } from './part-sorts.ts'
 
 const Grid = styled.ul`

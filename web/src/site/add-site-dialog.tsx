@@ -6,36 +6,13 @@ import { request } from '../api/client.ts'
 import { inSite } from '../api/site-address.ts'
 import { useMe } from '../people/sign-in-gate.tsx'
 import { Button, LineField, MainButton } from '../ui/controls.tsx'
+import { Choices, Note, Trouble } from '../ui/form-parts.ts'
 import { Dialog } from '../ui/dialog.tsx'
 import { useAct } from '../ui/use-act.ts'
 
 const Form = styled.form`
   display: grid;
   gap: 12px;
-`
-const Choices = styled.fieldset`
-  display: grid;
-  gap: 6px;
-  margin: 0;
-  padding: 0;
-  border: 0;
-  legend {
-    padding: 0 0 6px;
-    color: var(--quiet);
-    font-size: 12px;
-  }
-  label {
-    display: flex;
-    gap: 8px;
-    align-items: center;
-  }
-`
-const Note = styled.p`
-  color: var(--quiet);
-  font-size: 12px;
-`
-const Trouble = styled.p`
-  color: var(--clay);
 `
 
 interface AddSiteDialogProps {

@@ -9,6 +9,7 @@ import { useMe } from '../people/sign-in-gate.tsx'
 import { exportPackage } from '../exchange/export-package.ts'
 import { ImportDialog } from '../exchange/import-dialog.tsx'
 import { Button } from '../ui/controls.tsx'
+import { Acts, Rows, Trouble } from '../ui/form-parts.ts'
 import { DraftLine } from '../ui/draft-line.tsx'
 import { useDraft } from '../ui/drafts.ts'
 import { useAct } from '../ui/use-act.ts'
@@ -31,49 +32,12 @@ const Part = styled.section`
     font-size: 12px;
   }
 `
-const Rows = styled.ul`
-  display: grid;
-  margin: 0;
-  padding: 0;
-  list-style: none;
-  li {
-    display: grid;
-    grid-template-columns: minmax(0, 1fr) auto;
-    gap: 2px 14px;
-    align-items: center;
-    min-height: 46px;
-    padding: 6px 0;
-    border-bottom: 1px solid var(--line);
-  }
-  strong,
-  small {
-    display: block;
-    overflow-wrap: anywhere;
-  }
-  strong {
-    color: var(--strong);
-    font-weight: 550;
-  }
-  small {
-    color: var(--quiet);
-    font-size: 12px;
-  }
-  label {
-    display: flex;
-    gap: 8px;
-    align-items: center;
-    font-size: 13px;
-  }
-`
-const Acts = styled.div`
+
+const Works = styled.label`
   display: flex;
-  flex-wrap: wrap;
   gap: 8px;
-`
-const Trouble = styled.p`
-  && {
-    color: var(--clay);
-  }
+  align-items: center;
+  font-size: 13px;
 `
 
 /** The sites of the installation that somebody works on, and who else works on this one. */
@@ -221,7 +185,7 @@ function People({ site }: { readonly site: SiteInfo }) {
                 {person.login} · {ROLE_WORDS[person.role]}
               </small>
             </span>
-            <label>
+            <Works>
               <input
                 type="checkbox"
                 checked={person.isHere}
@@ -229,7 +193,7 @@ function People({ site }: { readonly site: SiteInfo }) {
                 onChange={(event) => change(person, event.target.checked)}
               />
               Works on this site
-            </label>
+            </Works>
           </li>
         ))}
       </Rows>

@@ -11,6 +11,7 @@ import {
   type NodeId,
 } from '@gullyline/core'
 import { Button, fieldBox, LineField, MainButton } from '../../ui/controls.tsx'
+import { Trouble } from '../../ui/form-parts.ts'
 import { Dialog } from '../../ui/dialog.tsx'
 import { chooseVariant, deleteVariant, saveAsVariant } from '../commands/instance-acts.ts'
 import { useNode, usePage, useStore } from '../session/editor-store.ts'
@@ -21,9 +22,6 @@ const Choice = styled.label`
   select {
     ${fieldBox}
   }
-`
-const Trouble = styled.p`
-  color: var(--clay);
 `
 
 interface Variants {
