@@ -21,15 +21,18 @@ export async function actFigures(app: Application): Promise<Figure[]> {
     return page
   }
   const [ours, reference] = [await open(), await open()]
-  // By hand: y draws an outline around the section, x puts it after the next one, z puts it back.
+  // By hand: y draws an outline around the section or the one after it, in turns, and has it in view, as selecting them in
+  // turns does; x puts the section after the next one, z puts it back.
   await reference.evaluate(() => {
     const frame = document.querySelector<HTMLIFrameElement>('iframe[title^="The page,"]')!
     const section = frame.contentDocument!.querySelectorAll('section')[1]!
-    let isOutlined = false
+    let outlined = section
     frame.contentWindow!.addEventListener('keydown', ({ key }) => {
       if (key === 'y') {
-        isOutlined = !isOutlined
-        section.style.outline = isOutlined ? '2px solid red' : ''
+        outlined.style.outline = ''
+        outlined = outlined === section ? (section.nextElementSibling as HTMLElement) : section
+        outlined.style.outline = '2px solid red'
+        outlined.scrollIntoView({ block: 'nearest', inline: 'nearest' })
       }
       if (key === 'x') section.nextElementSibling?.after(section)
       if (key === 'z') section.previousElementSibling?.before(section)
