@@ -25,7 +25,7 @@ function pageOf(blocks: readonly Block[]): Page {
   blocks.forEach(
     ([kind, content], i) => (nodes[`b${i}`] = newNode(getKind(defaultRegistry, kind), { content })),
   )
-  return { format: 3, root: 'root', nodes }
+  return { format: 4, root: 'root', nodes }
 }
 
 const heading = (text: string, level: number): Block => ['heading', { text, level }]

@@ -60,7 +60,7 @@ export function contactSheet(): { readonly page: Page; readonly context: SiteCon
   sections.unshift(put('section', { slots: { blocks: [first] } }))
   const root = put('page', { slots: { sections } })
   return {
-    page: answered({ format: 3, root, nodes }, (prompt) => prompt),
+    page: answered({ format: 4, root, nodes }, (prompt) => prompt),
     context: {
       site: { name: demoSite.name, language: 'en', home: '/' },
       look: demoSite.look,

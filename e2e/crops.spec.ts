@@ -99,7 +99,7 @@ function croppedPage() {
     return [`pic${n}`, { ...context.pictures.pica!, id: `pic${n}`, sources, fallback: file(n) }] as const
   })
   const { html } = renderPage(
-    { page: { format: 3, root, nodes }, title: 'Parts', description: 'Of pictures' },
+    { page: { format: 4, root, nodes }, title: 'Parts', description: 'Of pictures' },
     registry,
     { ...context, pictures: Object.fromEntries(pictures) },
     'inline',

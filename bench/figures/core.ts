@@ -153,7 +153,7 @@ function partOfNest(id: string, more: readonly string[]): Page {
   const blocks = Array.from({ length: 2 }, (_, i) => [`${id}t${i}`, node('text', { words: text })] as const)
   const nodes = { ...words, ...Object.fromEntries([...blocks, ...inside]) }
   return {
-    format: 3,
+    format: 4,
     root: id,
     nodes: { ...nodes, [id]: node('shared-blocks', {}, { blocks: Object.keys(nodes) }) },
   }
@@ -169,7 +169,7 @@ function linkedPage(): Page {
   const ids = Array.from({ length: INSTANCES }, (_, i) => `x${i}`)
   const sections = Array.from({ length: INSTANCES / 10 }, (_, s) => `s${s}`)
   return {
-    format: 3,
+    format: 4,
     root: 'home',
     nodes: {
       home: node('page', { title: 'Linked' }, { sections }),

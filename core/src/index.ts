@@ -34,9 +34,27 @@ export {
   isComponent,
   valueProblems,
   type InstanceField,
+  type ValueProblem,
 } from './reuse/component-values.ts'
-export { fieldFindings } from './reuse/component-rules.ts'
-export { fillable, newField, withFieldsForAll, type Fillable } from './reuse/make-component.ts'
+export { instanceFindings } from './reuse/component-rules.ts'
+export {
+  MOST_REACH_NODES,
+  reachGraph,
+  type PartUse,
+  type ReachGraph,
+  type ReachNode,
+  type ShowerType,
+} from './reuse/reach-map.ts'
+export {
+  fillable,
+  followTurnedEdits,
+  newField,
+  withFieldsForAll,
+  type Fillable,
+} from './reuse/make-component.ts'
+export { fillAt, instanceSlots, slotOfFill, type InstanceSlot } from './resolve/instance-slots.ts'
+export { addFillEdit, declareSlotEdits, setSlotsEdit } from './reuse/slot-edits.ts'
+export { FILL_BLOCKS, MOST_COMPONENT_SLOTS, slotsOf, type ComponentSlot } from './blocks/component-slots.ts'
 export { otherPartEdits, withOtherPart } from './reuse/other-part.ts'
 export {
   FIELDS_KEY,
@@ -67,6 +85,7 @@ export {
   SHARED_ROOTS,
   sharedPartOf,
   sharedRefusal,
+  seenIdOf,
   shownIdOf,
   shownParts,
   stepsOf,
@@ -78,6 +97,7 @@ export {
   duplicateEdit,
   holderFor,
   placeAfter,
+  slotAt,
   placeEdit,
   placeEdits,
   replaceEdits,

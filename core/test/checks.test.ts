@@ -27,7 +27,7 @@ function pageOf(...blocks: readonly Block[]): Page {
     if (kind === 'section') sections.push(`b${i}`)
   })
   nodes.root = { ...nodes.root!, slots: { ...nodes.root!.slots, sections } }
-  return { format: 3, root: 'root', nodes }
+  return { format: 4, root: 'root', nodes }
 }
 
 const site: CheckedSite = {

@@ -12,7 +12,7 @@ import { getNode, type NodeId, type Page } from '../src/page/page.ts'
 import { documentUses } from '../src/render/document-uses.ts'
 import { Expander } from '../src/resolve/expand.ts'
 import { textOf } from '../src/resolve/page-text.ts'
-import { fieldFindings } from '../src/reuse/component-rules.ts'
+import { instanceFindings } from '../src/reuse/component-rules.ts'
 import { otherPartEdits } from '../src/reuse/other-part.ts'
 import { ownCopyEdits } from '../src/reuse/shared-parts.ts'
 import { joinPart, joinSession } from '../src/site/session-page.ts'
@@ -78,7 +78,11 @@ describe('variants', () => {
     if (!loose.ok) throw new Error(loose.message)
     expect(textOf(new Expander(together).update(loose.page), registry)).toContain('By night')
     const joined = joinPart(chosen, 'other', withRootIdOf(card, 'other'), countingIds('x'))
-    const replaced = applyEdits(joined, otherPartEdits(joined, 'i1', 'other', together), together)
+    const replaced = applyEdits(
+      joined,
+      otherPartEdits(joined, 'i1', 'other', together, countingIds('o')),
+      together,
+    )
     if (!replaced.ok) throw new Error(replaced.message)
     expect(getNode(replaced.page, 'i1').content).toEqual({ part: 'other' })
     expect(Object.values(getNode(replaced.page, 'i1').values ?? {})).toEqual(['By night', 'Book a night'])
@@ -98,7 +102,7 @@ describe('rules of fields', () => {
     return { ...card, nodes: { ...card.nodes, card: { ...root, content } } }
   }
   const found = (page: Page, part: Page): string[] =>
-    fieldFindings(page, Object.keys(page.nodes), (id) => (id === 'card' ? part : undefined), registry).map(
+    instanceFindings(page, Object.keys(page.nodes), (id) => (id === 'card' ? part : undefined), registry).map(
       ({ rule, severity, nodeId, message }) => `${severity} ${rule} ${nodeId}: ${message}`,
     )
 

@@ -90,7 +90,7 @@ describe('adding from the shelf', () => {
 
   test('a block on an empty page gets a section around it; in a section it does not', () => {
     const empty: Page = {
-      format: 3,
+      format: 4,
       root: 'r',
       nodes: {
         r: {

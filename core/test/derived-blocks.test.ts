@@ -26,7 +26,7 @@ function pageOf(...blocks: readonly Block[]): Page {
   })
   nodes.sec = newNode(getKind(registry, 'section'), { slots: { blocks: blocks.map((_one, i) => `b${i}`) } })
   nodes.root = newNode(getKind(registry, 'page'), { slots: { sections: ['sec'] } })
-  return { format: 3, root: 'root', nodes }
+  return { format: 4, root: 'root', nodes }
 }
 const html = (page: Page, context: Partial<SiteContext> = {}) =>
   renderPage({ page, title: 'T', description: '' }, registry, { ...testSite(), ...context }, () => ({

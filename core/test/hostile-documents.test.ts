@@ -25,7 +25,7 @@ const section = {
   sizes: { base: {} },
   slots: { blocks: [] as string[] },
 }
-const page = (nodes: object, more: object = {}) => ({ format: 3, root: 'r', nodes, ...more })
+const page = (nodes: object, more: object = {}) => ({ format: 4, root: 'r', nodes, ...more })
 
 describe('a page that is not one', () => {
   test.each<[string, unknown, string]>([
@@ -33,14 +33,14 @@ describe('a page that is not one', () => {
     ['a string', '<html>', ''],
     ['a list', [], ''],
     ['a field too many', page({ r: root }, { script: 'x' }), '/script'],
-    ['a newer format', page({ r: root }, { format: 4 }), '/format'],
-    ['no nodes', { format: 3, root: 'r' }, '/nodes'],
+    ['a newer format', page({ r: root }, { format: 5 }), '/format'],
+    ['no nodes', { format: 4, root: 'r' }, '/nodes'],
     ['a root that is missing', page({}), '/nodes'],
     ['a root of another kind', page({ r: section }), '/root'],
     ['a node that is null', page({ r: null }), '/nodes/r'],
     [
       'an inherited name as an id',
-      JSON.parse('{"format":3,"root":"__proto__","nodes":{"__proto__":{}}}'),
+      JSON.parse('{"format":4,"root":"__proto__","nodes":{"__proto__":{}}}'),
       '/nodes/__proto__',
     ],
     ['an inherited name as a kind', page({ r: { ...root, kind: 'constructor' } }), '/nodes/r/kind'],

@@ -22,7 +22,7 @@ function pageOf(blocks: Readonly<Record<string, PageNode>>, inside: readonly str
     root: make('page', { sections: ['sec'] }),
     sec: make('section', { blocks: inside }),
   }
-  return { format: 3, root: 'root', nodes }
+  return { format: 4, root: 'root', nodes }
 }
 const within2s = <T>(act: () => T): T => {
   const start = performance.now()

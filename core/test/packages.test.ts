@@ -47,7 +47,7 @@ describe('what a document refers to', () => {
     const link = { type: 'paragraph', runs: [{ text: 'There', link: { page: 'there', anchor: 'top' } }] }
     const page: Page = withSettings(
       {
-        format: 3,
+        format: 4,
         root: 'r',
         nodes: {
           r: node('page', { content: { title: 'Page' }, slots: { sections: ['s'] } }),
@@ -292,8 +292,8 @@ describe('what an import would do', () => {
     pages: [],
     pictures: [],
     files: [],
-    header: empty({ format: 3, root: 'r', nodes: { r: node('site-header') } }, 'h'),
-    footer: empty({ format: 3, root: 'r', nodes: { r: node('site-footer') } }, 'f'),
+    header: empty({ format: 4, root: 'r', nodes: { r: node('site-header') } }, 'h'),
+    footer: empty({ format: 4, root: 'r', nodes: { r: node('site-footer') } }, 'f'),
     ...more,
   })
 

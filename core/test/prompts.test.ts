@@ -40,7 +40,7 @@ function placed(starter: ReturnType<typeof createStarters>[number]): Page {
   const heading = newNode(getKind(registry, 'heading'), { content: { text: 'A page', level: 1 } })
   const section = (blocks: string[]) => newNode(getKind(registry, 'section'), { slots: { blocks } })
   return {
-    format: 3,
+    format: 4,
     root: 'root',
     nodes: {
       ...nodes,

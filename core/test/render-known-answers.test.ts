@@ -21,7 +21,7 @@ const node = (kind: string, rest: Partial<PageNode> = {}): PageNode => ({
 })
 
 const page: Page = {
-  format: 3,
+  format: 4,
   root: 'root',
   nodes: {
     root: node('page', { slots: { ...NO_OTHERS, sections: ['sec'] } }),

@@ -84,7 +84,7 @@ test('what stands aside is neither among the words of the page nor rendered', ()
   const make = (slot: string): Page => {
     const block = newNode(getKind(registry, 'heading'), { content: { text: 'Kept for later', level: 2 } })
     const root = newNode(getKind(registry, 'page'), { content: { layout: 'side' }, slots: { [slot]: ['h'] } })
-    return { format: 3, root: 'r', nodes: { r: root, h: block } }
+    return { format: 4, root: 'r', nodes: { r: root, h: block } }
   }
   const html = (page: Page) =>
     renderPage({ page, title: 'T', description: '' }, registry, testSite(), () => ({ href: '/s.css' })).html

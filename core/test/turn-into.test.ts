@@ -38,7 +38,7 @@ function pageOf(...blocks: readonly (readonly [kind: string, content: PageNode['
   blocks.forEach(([kind, content], i) => (nodes[`b${i}`] = newNode(getKind(registry, kind), { content })))
   nodes.sec = newNode(getKind(registry, 'section'), { slots: { blocks: Object.keys(nodes) } })
   nodes.root = newNode(getKind(registry, 'page'), { slots: { sections: ['sec'] } })
-  return { format: 3, root: 'root', nodes }
+  return { format: 4, root: 'root', nodes }
 }
 const text = (...words: string[]) => ['text', { words: paragraphs(...words) as unknown as Json }] as const
 const heading = (words: string, level = 2) => ['heading', { text: words, level }] as const

@@ -1,6 +1,20 @@
 /** What Tarrowmoor looks with. */
-import { heroBlock, panel, to } from './page-parts.ts'
-import { block, bold, document, heading, label, linked, para, picture, section, text } from './sketch.ts'
+import { heroBlock, panel, shared, to } from './page-parts.ts'
+import { instrumentCard } from './shared-parts.ts'
+import {
+  block,
+  bold,
+  document,
+  heading,
+  label,
+  linked,
+  list,
+  para,
+  picture,
+  row,
+  section,
+  text,
+} from './sketch.ts'
 
 export const instruments = document('i', {
   kind: 'page',
@@ -21,6 +35,33 @@ export const instruments = document('i', {
         'sub-pages',
         {},
         { look: { variant: 'tiles' }, base: { columns: '2' }, narrow: { columns: '1' } },
+      ),
+    ),
+    section(
+      { name: 'To borrow' },
+      heading(2, 'Two that you may borrow'),
+      row(
+        { base: { gap: 'm', align: 'start' }, narrow: { direction: 'down' } },
+        shared(
+          instrumentCard,
+          {
+            Picture: { id: 'tmcluster' },
+            'Picture: alternative text': 'Eleven bright stars wrapped in blue haze',
+            Heading: 'Field glasses',
+            Text: [para('Seven times larger, and enough light for every cluster in the sky.')],
+          },
+          {
+            'What can be done': [
+              block('list', { words: [list('Lent at the gate', 'Back by ten')] }, { look: { variant: 'ticks' } }),
+            ],
+          },
+        ),
+        shared(instrumentCard, {
+          Picture: { id: 'tmmoon' },
+          'Picture: alternative text': 'The Moon half lit, with craters along the line of shadow',
+          Heading: 'The small telescope',
+          Text: [para('Sixty times larger. It fits in a rucksack, and comes with a map of the Moon.')],
+        }),
       ),
     ),
     section(

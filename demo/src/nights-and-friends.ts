@@ -1,6 +1,38 @@
 /** The open nights, and the friends. */
-import { columns, feature, heroBlock, to, voice, FILE_IDS } from './page-parts.ts'
-import { block, button, document, heading, label, linked, list, para, section, text } from './sketch.ts'
+import type { Run } from '@gullyline/core'
+import { columns, feature, heroBlock, shared, to, voice, FILE_IDS } from './page-parts.ts'
+import { eventCard } from './shared-parts.ts'
+import {
+  block,
+  bold,
+  button,
+  document,
+  heading,
+  label,
+  linked,
+  list,
+  para,
+  row,
+  section,
+  text,
+  type Sketch,
+} from './sketch.ts'
+
+/** Fills in one event card. */
+const night = (
+  id: string,
+  alt: string,
+  title: string,
+  words: string,
+  seats: readonly (string | Run)[],
+): Sketch =>
+  shared(eventCard, {
+    Picture: { id },
+    'Picture: alternative text': alt,
+    Heading: title,
+    Text: [para(words)],
+    'Text 2': [para(...seats)],
+  })
 
 export const openNights = document('n', {
   kind: 'page',
@@ -43,6 +75,34 @@ export const openNights = document('n', {
         'Put them in your calendar (ICS file)',
         { file: FILE_IDS.nights },
         { look: { variant: 'line' } },
+      ),
+    ),
+    section(
+      { name: 'Coming up' },
+      heading(2, 'Worth coming up for'),
+      row(
+        { base: { gap: 'm' }, narrow: { direction: 'down' } },
+        night(
+          'tmmoon',
+          'The Moon half lit, with craters along the line of shadow',
+          'The Moon, halved',
+          'Friday 27 November, 18:30. The best week for shadows in craters.',
+          [bold('14 seats left')],
+        ),
+        night(
+          'tmsaturn',
+          'A banded planet with wide bright rings',
+          'Saturn’s shadow',
+          'Friday 4 December, 18:00. It falls across the rings, and moves while you watch.',
+          [bold('Sold out'), ' — come for tea and the naked-eye sky'],
+        ),
+        night(
+          'tmcluster',
+          'Eleven bright stars wrapped in blue haze',
+          'Families of stars',
+          'Friday 11 December, 18:00. Three clusters, the youngest no older than a hill.',
+          [bold('22 seats left')],
+        ),
       ),
     ),
     section(

@@ -1,6 +1,7 @@
 /** What the sample pages share. */
 import {
   fieldsOf,
+  slotsOf,
   type JsonObject,
   type Link,
   type Page,
@@ -96,14 +97,24 @@ export const card = (id: string, alt: string, title: string, words: string, more
     more,
   )
 
-/** Where a shared section of the sample site stands, or a component with what it says there, by the names of its fields. */
-export const shared = (part: DemoPart, values: JsonObject = {}): Sketch => {
+/**
+ * Where a shared section of the sample site stands, or a component with what it says and holds there, by the names of its
+ * fields and slots.
+ */
+export const shared = (
+  part: DemoPart,
+  values: JsonObject = {},
+  inSlots: Readonly<Record<string, readonly Sketch[]>> = {},
+): Sketch => {
   const root = part.document.nodes[part.id]!
   const filled = fieldsOf(root).flatMap(({ id, name }) =>
     Object.hasOwn(values, name) ? [[id, values[name]!] as const] : [],
   )
+  const fills = slotsOf(root).map(({ id, name }) =>
+    block('slot-fill', { slot: id }, {}, ...(inSlots[name] ?? [])),
+  )
   return {
-    ...block(`linked-${root.kind.split('-')[1]!}`, { part: part.id }),
+    ...block(`linked-${root.kind.split('-')[1]!}`, { part: part.id }, {}, ...fills),
     ...(filled.length > 0 ? { values: Object.fromEntries(filled) } : {}),
   }
 }

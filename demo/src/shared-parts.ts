@@ -1,7 +1,7 @@
 /** What stands on several pages of the sample site, and is the same on all of them. */
-import { defaultRegistry, withFieldsForAll, withRootId } from '@gullyline/core'
+import { defaultRegistry, withFieldsForAll, withRootId, type ComponentSlot, type Json } from '@gullyline/core'
 import { card, to, type DemoPart } from './page-parts.ts'
-import { bold, button, document, heading, para, row, section, stack, text } from './sketch.ts'
+import { bold, button, document, heading, para, row, section, stack, text, type Sketch } from './sketch.ts'
 
 export const openingHours: DemoPart = {
   id: 'tmhours',
@@ -61,31 +61,81 @@ export const callToJoin: DemoPart = {
 
 let fields = 0
 
-/** A card for one object in the sky, with its picture, its name, a sentence about it, and a direction to look in. */
-export const skyCard: DemoPart = {
-  id: 'tmsky',
-  name: 'Sky card',
-  purpose: 'pictures',
-  about: 'Something to see in the sky, and where to look for it',
+/** A component of blocks that each instance says something else in. */
+const component = (facts: Omit<DemoPart, 'document'>, prefix: string, ...inside: Sketch[]): DemoPart => ({
+  ...facts,
   document: withFieldsForAll(
-    withRootId(
-      document('pk', {
-        kind: 'shared-blocks',
-        inside: [
-          card(
-            'tmcluster',
-            'Eleven bright stars wrapped in blue haze',
-            'Something to see',
-            'What is worth knowing of it.',
-            text([para(bold('Where and when to look'))], { look: { variant: 'note' } }),
-          ),
-        ],
-      }),
-      'tmsky',
-    ),
+    withRootId(document(prefix, { kind: 'shared-blocks', inside }), facts.id),
     defaultRegistry,
-    () => `skyfield${fields++}`,
+    () => `${prefix}field${fields++}`,
   ),
+})
+
+/** A card for one object in the sky, with its picture, its name, a sentence about it, and a direction to look in. */
+export const skyCard = component(
+  {
+    id: 'tmsky',
+    name: 'Sky card',
+    purpose: 'pictures',
+    about: 'Something to see in the sky, and where to look for it',
+  },
+  'pk',
+  card(
+    'tmcluster',
+    'Eleven bright stars wrapped in blue haze',
+    'Something to see',
+    'What is worth knowing of it.',
+    text([para(bold('Where and when to look'))], { look: { variant: 'note' } }),
+  ),
+)
+
+/** A card for one open night, with what will be shown, when, and how many seats are left. */
+export const eventCard = component(
+  {
+    id: 'tmevent',
+    name: 'Event card',
+    purpose: 'events',
+    about: 'One open night: what will be shown, when, and the seats',
+  },
+  'pe',
+  card(
+    'tmnight',
+    'Visitors standing on the ridge under the Milky Way',
+    'What will be shown',
+    'The day and the hour, and why that night.',
+    text([para(bold('Seats left'))], { look: { variant: 'note' } }),
+  ),
+)
+
+/** A card for one instrument, with a slot for what can be done with it. */
+export const instrumentCard = withSlot(
+  component(
+    {
+      id: 'tminstrument',
+      name: 'Instrument card',
+      purpose: 'pictures',
+      about: 'One instrument, what it is best for, and what can be done with it',
+    },
+    'pi',
+    card(
+      'tmsaturn',
+      'A banded planet with wide bright rings',
+      'An instrument',
+      'What it is best for.',
+      stack({ name: 'What can be done', base: { gap: 's' } }, button('Ask for it', to('questions'))),
+    ),
+  ),
+  { id: 'pislot', name: 'What can be done', help: 'Buttons, a note, or a list of what comes with it' },
+)
+
+/** A component whose one stack inside of its card is a slot. */
+function withSlot(part: DemoPart, slot: Pick<ComponentSlot, 'id' | 'name' | 'help'>): DemoPart {
+  const { root, nodes } = part.document
+  const [node] = Object.entries(nodes).find(([, { name }]) => name === slot.name)!
+  const own = nodes[root]!
+  const slots = [{ ...slot, node, slot: 'blocks' }] as unknown as Json
+  const next = { ...own, content: { ...own.content, slots } }
+  return { ...part, document: { ...part.document, nodes: { ...nodes, [root]: next } } }
 }
 
-export const parts: readonly DemoPart[] = [openingHours, callToJoin, skyCard]
+export const parts: readonly DemoPart[] = [openingHours, callToJoin, skyCard, eventCard, instrumentCard]

@@ -52,7 +52,7 @@ describe('parts', () => {
     'server/src':
       /^(server\/src\/|@gullyline\/(core|demo)$|node:|hono|@hono\/|typeorm$|reflect-metadata$|pino$|sharp$|tinypool$|@zxcvbn-ts\/language-common$|file-type$|yazl$|yauzl$|@sindresorhus\/transliterate$)/,
     'web/src':
-      /^(web\/src\/|@gullyline\/core$|react|@tiptap\/|styled-components$|swr$|lucide-react$|react-image-crop|commonmark$|match-sorter$|style-to-js$|@fontsource-variable\/)/,
+      /^(web\/src\/|@gullyline\/core$|react|@tiptap\/|styled-components$|swr$|lucide-react$|react-image-crop|commonmark$|match-sorter$|style-to-js$|echarts\/|@fontsource-variable\/)/,
   }
   test.each(Object.entries(allowed))('%s imports only what it may know', (folder, pattern) => {
     expect(

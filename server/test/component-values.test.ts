@@ -49,7 +49,7 @@ describe('what an instance of a component fills in', () => {
   })
 
   test.each([
-    [7],
+    [true],
     [{ href: 'javascript:alert(1)' }],
     [[{ text: 'x', marks: ['blink'] }]],
     ['x'.repeat(100_001)],
@@ -62,6 +62,43 @@ describe('what an instance of a component fills in', () => {
     })
     expect([status, body.code]).toEqual([422, 'not-valid'])
     expect((await at.open('tmradio')).summary.version).toBe(version)
+  })
+
+  test('stays where its field is of another type by now: the page is saved with it, shows it where it can, and waits where it can’t', async () => {
+    const { part, version } = await addComponent('Changes its type')
+    const { document } = await at.open('tmradio')
+    const said = filled(document, part.id, 'Seven')
+    expect((await at.save('tmradio', { base: version, document: said })).status).toBe(200)
+    const root = part.document.nodes[part.id]!
+    const turned = (kind: string, content: object, key: string): Page =>
+      ({
+        ...part.document,
+        nodes: {
+          ...part.document.nodes,
+          [part.id]: {
+            ...root,
+            content: { fields: [{ id: 'said', name: 'Title', node: root.slots.blocks![0]!, key }] },
+          },
+          [root.slots.blocks![0]!]: nodeOf(kind, content as never),
+        },
+      }) as Page
+    const text = turned('text', { words: [{ type: 'paragraph', runs: [{ text: 'T' }] }] }, 'words')
+    const asText = await at.save('tmradio', {
+      base: version + 1,
+      document: said,
+      shared: [{ id: part.id, base: 2, document: text }],
+    })
+    expect(asText.status).toBe(200)
+    await at.publish('tmradio', { version: version + 2, shared: { [part.id]: 3 } })
+    expect(await at.visited('/instruments/radio-dish/')).toContain('Seven')
+    const picture = turned('picture', { media: { id: 'tmdome' }, alt: 'Something' }, 'media')
+    const shared = [{ id: part.id, base: 3, document: picture }]
+    expect((await at.save('tmradio', { base: version + 2, shared })).status).toBe(200)
+    const again = await at.save('tmradio', { base: version + 2, document: filled(said, part.id, 'Seven') })
+    expect(again.status).toBe(200)
+    const refused = await at.publish('tmradio', { version: version + 3, shared: { [part.id]: 4 } })
+    expect([refused.status, refused.body.code]).toEqual([409, 'has-problems'])
+    expect(JSON.stringify(refused.body.problems)).toContain('of another type by now')
   })
 
   test('keeps a page from going live while something required is not filled in, also inside of another part', async () => {

@@ -88,7 +88,7 @@ test('a state is read as it was packed, against any other that is stored whole',
     }),
     { minKeys: 10, maxKeys: 60 },
   )
-  const page = nodes.map((all) => ({ format: 3, root: 'a', nodes: all }) as unknown as Page)
+  const page = nodes.map((all) => ({ format: 4, root: 'a', nodes: all }) as unknown as Page)
   await fc.assert(
     fc.asyncProperty(page, page, fc.integer({ min: 0, max: 5 }), async (one, other, changes) => {
       const ids = Object.keys(other.nodes).slice(0, changes)

@@ -42,7 +42,7 @@ async function small(): Promise<{ readonly given: SitePackage; readonly picture:
     root: node('pattern', {}, { blocks: ['one'] }),
     one: node('picture', { media: { id: 'pic' } }),
   }
-  const document = { format: 3, root: 'root', nodes } as const
+  const document = { format: 4, root: 'root', nodes } as const
   return {
     picture,
     given: {
@@ -136,7 +136,7 @@ describe('refused whole, with the reason and nothing changed, is', () => {
           purpose: 'other' as const,
           about: '',
           document: {
-            format: 3 as const,
+            format: 4 as const,
             root: id,
             nodes: {
               [id]: node('shared-blocks', {}, { blocks: [`${id}i`] }),

@@ -126,7 +126,7 @@ test('what is no part of its kind is refused: whole sections where it was made o
       name: 'Nothing',
       purpose: 'other',
       about: '',
-      document: { format: 3, root: 'r', nodes: {} },
+      document: { format: 4, root: 'r', nodes: {} },
     },
   })
   expect([empty.status, empty.body.code]).toEqual([422, 'not-valid'])
@@ -253,7 +253,7 @@ describe('deleting', () => {
   test('what stands in a pattern alone is in use, too, and its copy stays there', async () => {
     const part = await at.addPart('In a pattern', 'Once more')
     const root = nodeOf('pattern', {}, { blocks: ['i'] })
-    const document = { format: 3, root: 'r', nodes: { r: root, i: instanceNode(part.id) } }
+    const document = { format: 4, root: 'r', nodes: { r: root, i: instanceNode(part.id) } }
     const body = { name: 'Shows a part', purpose: 'other', about: '', document }
     const pattern = (await at.server.ask<SavedPart>(`${SITE}/parts`, { method: 'POST', body })).body
     expect((await at.partNow(part.id)).reach.pages).toBe(0)

@@ -104,7 +104,7 @@ test.each<[string, (good: SharedSave) => unknown, number, string]>([
   ['what does not exist', (good) => ({ ...good, id: 'nosuch' }), 404, 'not-found'],
   [
     'a page as a header',
-    (good) => ({ ...good, document: { format: 3, root: 'a', nodes: {} } }),
+    (good) => ({ ...good, document: { format: 4, root: 'a', nodes: {} } }),
     422,
     'not-valid',
   ],

@@ -69,7 +69,7 @@ async function addPattern(): Promise<string> {
     r: node('pattern', {}, { blocks: ['h'] }),
     h: node('heading', { text: 'Ours', level: 2 }, {}),
   }
-  const body = { name: 'Ours', purpose: 'other', about: '', document: { format: 3, root: 'r', nodes } }
+  const body = { name: 'Ours', purpose: 'other', about: '', document: { format: 4, root: 'r', nodes } }
   return (await server.ask<SavedPart>(`${FIRST}/parts`, { method: 'POST', body })).body.id
 }
 

@@ -18,7 +18,7 @@ export async function startWithParts() {
   const addPart = async (name: string, words: string, more: Record<string, PageNode> = {}) => {
     const blocks = ['h', ...Object.keys(more)]
     const page: Page = {
-      format: 3,
+      format: 4,
       root: 'r',
       nodes: {
         r: nodeOf('shared-blocks', {}, { blocks }),
@@ -56,7 +56,7 @@ export async function startWithParts() {
 }
 
 export function nodeOf(kind: string, content: PageNode['content'], slots: PageNode['slots'] = {}): PageNode {
-  return { kind, content, look: {}, sizes: { base: {} }, slots }
+  return { kind, content, look: {}, sizes: { base: {} }, slots: kind.startsWith('linked-') ? { fills: [], ...slots } : slots }
 }
 
 export function instanceNode(part: string): PageNode {

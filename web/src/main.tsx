@@ -17,6 +17,9 @@ const MediaScreen = lazy(async () => ({ default: (await import('./media/media-sc
 const LibraryScreen = lazy(async () => ({
   default: (await import('./library/library-screen.tsx')).LibraryScreen,
 }))
+const ReachScreen = lazy(async () => ({
+  default: (await import('./reach-map/reach-screen.tsx')).ReachScreen,
+}))
 const keeping = () => import('./site/keeping-screens.ts')
 const NavigationScreen = lazy(async () => ({ default: (await keeping()).NavigationScreen }))
 const SettingsScreen = lazy(async () => ({ default: (await keeping()).SettingsScreen }))
@@ -33,6 +36,7 @@ const screens = (editor: ReactNode) => [
   { path: '/', element: <PagesScreen /> },
   { path: '/media-library', element: <MediaScreen /> },
   { path: '/library', element: <LibraryScreen /> },
+  { path: '/reach-map', element: <ReachScreen /> },
   { path: '/navigation', element: <NavigationScreen /> },
   { path: '/settings', element: <SettingsScreen /> },
   { path: '/sites-and-people', element: <SitesScreen /> },

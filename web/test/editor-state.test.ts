@@ -11,7 +11,7 @@ import {
 
 const kind = (name: string) => getKind(defaultRegistry, name)
 const page: Page = {
-  format: 3,
+  format: 4,
   root: 'root',
   nodes: {
     root: newNode(kind('page'), { slots: { sections: ['sec'] } }),

@@ -22,7 +22,7 @@ const heading = (text: string, more: Partial<PageNode> = {}): PageNode => ({
   ...more,
 })
 const page: Page = {
-  format: 3,
+  format: 4,
   root: 'root',
   nodes: {
     root: newNode(kind('page'), { slots: { sections: ['sec'] } }),

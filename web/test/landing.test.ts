@@ -8,7 +8,7 @@ const kind = (name: string) => getKind(defaultRegistry, name)
 const heading = (text: string) => newNode(kind('heading'), { content: { text, level: 2 } })
 /** Two sections; the first holds a row of two stacks, one of them empty, and a heading under it. */
 const page: Page = {
-  format: 3,
+  format: 4,
   root: 'root',
   nodes: {
     root: newNode(kind('page'), { slots: { sections: ['one', 'two'] } }),

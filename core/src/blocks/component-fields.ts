@@ -6,6 +6,7 @@ import type { FieldSchema } from '../kit/fields.ts'
 import { ID_PATTERN } from '../page/id.ts'
 import type { Json, JsonObject } from '../page/json.ts'
 import type { NodeId, PageNode } from '../page/page.ts'
+import { convertedValue } from './converted-value.ts'
 import { partSchema } from './define-block.ts'
 import { getKind, type Registry } from './registry.ts'
 
@@ -49,11 +50,17 @@ export const VARIANTS_KEY = 'variants'
 /** Where an instance says of which variant it is. */
 export const VARIANT_KEY = 'variant'
 
-const words = (maxLength: number): object => ({ type: 'string', minLength: 1, maxLength, pattern: '\\S' })
-const id = { type: 'string', pattern: ID_PATTERN }
+/** The schema of a text that says something. */
+export const words = (maxLength: number): object => ({
+  type: 'string',
+  minLength: 1,
+  maxLength,
+  pattern: '\\S',
+})
+export const ID = { type: 'string', pattern: ID_PATTERN }
 
 /** A list that the root of a part has and no setting shows. */
-function hiddenList(
+export function hiddenList(
   title: string,
   maxItems: number,
   required: Readonly<Record<string, object>>,
@@ -80,7 +87,7 @@ const name = words(LONGEST_FIELD_NAME)
 export const COMPONENT_FIELDS: FieldSchema = hiddenList(
   'Fields',
   MOST_COMPONENT_FIELDS,
-  { id, name, node: id, key: { type: 'string', pattern: '^[a-z][a-zA-Z]{0,31}$' } },
+  { id: ID, name, node: ID, key: { type: 'string', pattern: '^[a-z][a-zA-Z]{0,31}$' } },
   {
     help: words(LONGEST_FIELD_HELP),
     of: { const: 'look' },
@@ -91,7 +98,7 @@ export const COMPONENT_FIELDS: FieldSchema = hiddenList(
 
 /** The schema of the list of variants. What the values may be, the blocks say that they are for. */
 export const COMPONENT_VARIANTS: FieldSchema = hiddenList('Variants', MOST_VARIANTS, {
-  id,
+  id: ID,
   name,
   values: { type: 'object', propertyNames: { pattern: ID_PATTERN }, maxProperties: MOST_VALUES },
 })
@@ -125,15 +132,17 @@ export function schemaOf(
   return Object.hasOwn(properties, key) ? properties[key] : undefined
 }
 
-/** Whether a block can have this value in a field of a component. */
-export function fits(
+/**
+ * What an instance fills in, as the block of a field can have it: in another form where the field was of another type when
+ * it was filled in. Undefined where that can't be without losing some of it.
+ */
+export function fittingValue(
   node: PageNode,
   { key, of }: Pick<ComponentField, 'key' | 'of'>,
   value: Json,
   registry: Registry,
-): boolean {
-  const part = of ?? 'content'
-  return registry.check(node.kind, part, { ...node[part], [key]: value }).length === 0
+): Json | undefined {
+  return convertedValue(node, of ?? 'content', key, value, registry)
 }
 
 /** What an instance has for one block of its part. */
@@ -158,9 +167,10 @@ function filledPart(
   if (values === undefined) return node[of]
   const all = { ...node[of], ...values }
   if (registry.check(node.kind, of, all).length === 0) return all
-  const fitting = Object.entries(values).filter(([key, value]) =>
-    fits(node, of === 'look' ? { key, of } : { key }, value, registry),
-  )
+  const fitting = Object.entries(values).flatMap(([key, value]) => {
+    const form = convertedValue(node, of, key, value, registry)
+    return form === undefined ? [] : [[key, form] as const]
+  })
   return { ...node[of], ...Object.fromEntries(fitting) }
 }
 

@@ -131,6 +131,8 @@ export interface BlockSpec<C, L, A> {
   readonly isShared?: boolean
   /** The id of the document that is shown in its place; see resolve/expand.ts. */
   linksTo?(content: C): string
+  /** The id of the slot of a component that its blocks are for; see component-slots.ts. */
+  fillsSlot?(content: C): string
   /** Whether it is a picture, and pressing it anywhere presses the picture. */
   readonly isPicture?: boolean
   /** Whether a field of its content or its look means nothing with this content. */
@@ -189,7 +191,7 @@ export function defineBlock<C, L = JsonObject, A = JsonObject>(spec: BlockSpec<C
   const own = spec.arrangement?.properties ?? {}
   const placed = { ...(spec.group === 'flow' ? IN_BAND : {}), ...own, ...COMMON_ARRANGEMENT }
   // What gives its place to others has no place of its own to arrange.
-  const arrangement = spec.group === 'root' || spec.linksTo ? own : placed
+  const arrangement = spec.group === 'root' || spec.linksTo || spec.fillsSlot ? own : placed
   return {
     // The parts of a node are checked against the kind's schemas before anything here sees them.
     ...(spec as unknown as BlockSpec<JsonObject, JsonObject, JsonObject>),

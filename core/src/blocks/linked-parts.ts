@@ -9,6 +9,7 @@ import {
   VARIANT_KEY,
   VARIANTS_KEY,
 } from './component-fields.ts'
+import { COMPONENT_SLOTS, FILLS_SLOT, SLOTS_KEY } from './component-slots.ts'
 import { ID_PATTERN } from '../page/id.ts'
 import type { BlockSpec } from './define-block.ts'
 
@@ -26,7 +27,7 @@ const VARIANT: FieldSchema = {
   hidden: true,
 }
 
-/** An instance of a part: it holds nothing itself, and gives its place to what stands in the part. */
+/** An instance of a part: it gives its place to what stands in the part, and holds what it fills the slots of that with. */
 export function instanceOf(
   kind: string,
   group: 'section' | 'flow',
@@ -39,6 +40,7 @@ export function instanceOf(
     group,
     content: fields({ part: partId('Shared section'), [VARIANT_KEY]: VARIANT }, ['part']),
     look: fields({}),
+    slots: { [FILLS_SLOT]: { title: 'Slots', allow: ['slot-fill'] } },
     linksTo: ({ part }) => part,
     // It is there itself only where there is nothing to be shown in its place.
     isEmpty: () => true,
@@ -56,7 +58,8 @@ export function instanceOf(
     ],
     render({ content }, context) {
       context.asksForPart(content.part)
-      return el('div', { className: [kind] })
+      // What fills slots of a part that is not there can still be seen where it is edited.
+      return el('div', { className: [kind] }, context.slot(FILLS_SLOT))
     },
     words: () => [],
   }
@@ -73,7 +76,11 @@ export function sharedRootOf(
     title: 'Shared section',
     about: 'The same wherever it stands: what is changed here changes on every page that shows it',
     group: 'root',
-    content: fields({ [FIELDS_KEY]: COMPONENT_FIELDS, [VARIANTS_KEY]: COMPONENT_VARIANTS }),
+    content: fields({
+      [FIELDS_KEY]: COMPONENT_FIELDS,
+      [VARIANTS_KEY]: COMPONENT_VARIANTS,
+      [SLOTS_KEY]: COMPONENT_SLOTS,
+    }),
     look: fields({}),
     slots: { blocks: { title: 'Blocks', allow: [allow] } },
     render: (_node, context) => el('div', { className: [kind] }, context.slot('blocks')),

@@ -2,7 +2,7 @@
 import type { JsonObject } from '../page/json.ts'
 import { getNode, type NodeId, type Page, type PageNode } from '../page/page.ts'
 import { ancestry } from '../page/walk.ts'
-import type { Fragment, NewId } from '../edits/compose.ts'
+import { slotAt, type Fragment, type NewId } from '../edits/compose.ts'
 import {
   ask,
   button,
@@ -314,11 +314,13 @@ export function createStarters(registry: Registry): readonly Starter[] {
 /** Items that go with what is selected: another of its kind, or one of the kinds that the nearest block around it repeats. */
 export function itemStarters(page: Page, selectedId: NodeId, registry: Registry): readonly Starter[] {
   for (const id of ancestry(page, selectedId)) {
-    const { slots } = getKind(registry, getNode(page, id).kind)
-    const kinds = Object.values(slots)
-      .flatMap(({ allow }) => allow)
+    const slots = Object.keys(getNode(page, id).slots).map((slot) =>
+      slotAt(page, { parentId: id, slot }, registry),
+    )
+    const kinds = slots
+      .flatMap((slot) => slot?.allow ?? [])
       .flatMap((name) => registry.kinds.get(name) ?? [])
-      .filter(({ group }) => group === 'item')
+      .filter(({ group, fillsSlot }) => group === 'item' && !fillsSlot)
     if (kinds.length > 0) return kinds.map((definition) => blockStarter(definition, registry))
   }
   return []

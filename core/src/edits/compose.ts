@@ -1,14 +1,14 @@
 /** Acts that are made of edits. They make no change themselves: they give the edits to apply. */
 import type { Registry } from '../blocks/registry.ts'
+import { slotOfFill } from '../resolve/instance-slots.ts'
 import { shownSlots } from '../resolve/shown.ts'
-import { slotRefusal } from '../blocks/slots.ts'
-import { newNode, slotAllows, type BlockDefinition } from '../blocks/define-block.ts'
+import { newNode, slotAllows, type BlockDefinition, type SlotDefinition } from '../blocks/define-block.ts'
 import { getKind } from '../blocks/registry.ts'
 import { getNode, type NodeId, type Nodes, type Page, type PageNode } from '../page/page.ts'
 import { ancestry, childIds, findPlace, subtreeIds } from '../page/walk.ts'
 import { sharedIds } from '../site/session-page.ts'
 import type { Edit, Insert, Move } from './edit-shapes.ts'
-import type { Target } from './placing.ts'
+import { placingRefusal, type Target } from './placing.ts'
 
 /** Makes a new id; handed in, since core has no chance. */
 export type NewId = () => NodeId
@@ -64,7 +64,7 @@ export function placeEdits(
   const [first] = fragments
   if (!first) return []
   const kind = first.nodes[first.rootId]!.kind
-  const holder = holderFor(getNode(page, target.parentId), target.slot, kind, registry)
+  const holder = holderFor(slotAt(page, target, registry), kind, registry)
   if (!holder)
     return fragments.map((fragment, i) => ({
       edit: 'insert',
@@ -90,19 +90,27 @@ export function placeEdit(
   return placeEdits(page, target, [fragment], registry, newId)[0]!
 }
 
+/** What a slot of a node takes: of an instance, what its part says. Undefined where the node has no such slot. */
+export function slotAt(
+  page: Page,
+  { parentId, slot }: Pick<Target, 'parentId' | 'slot'>,
+  registry: Registry,
+): SlotDefinition | undefined {
+  const filled = slotOfFill(page, parentId, registry)
+  return filled ? filled.taking : getKind(registry, getNode(page, parentId).kind).slots[slot]
+}
+
 /** What a block needs around it to stand in a slot that does not take it by itself: a section, a column, a panel. */
 export function holderFor(
-  parent: PageNode,
-  slot: string,
+  allow: SlotDefinition | undefined,
   kind: string,
   registry: Registry,
 ): BlockDefinition | undefined {
-  const allow = getKind(registry, parent.kind).slots[slot]
   const child = registry.kinds.get(kind)
   if (!allow || !child || slotAllows(allow, child)) return undefined
   return [...registry.kinds.values()].find((holder) => {
     const [inner] = slotsOf(holder)
-    const isSimple = holder.isHolder === true || holder.group === 'item'
+    const isSimple = holder.isHolder === true || (holder.group === 'item' && !holder.fillsSlot)
     return (
       isSimple && inner !== undefined && slotAllows(allow, holder) && slotAllows(holder.slots[inner]!, child)
     )
@@ -127,21 +135,21 @@ export function placeAfter(
     const place = findPlace(page, id)
     const node = getNode(page, id)
     const [slot] = Object.keys(node.slots)
-    if (id === selectedId && slot && takes(node, slot, kind, registry)) {
+    if (id === selectedId && slot && takes(page, id, slot, kind, registry)) {
       return { parentId: id, slot, index: node.slots[slot]!.length }
     }
-    if (place && takes(getNode(page, place.parentId), place.slot, kind, registry)) {
+    if (place && takes(page, place.parentId, place.slot, kind, registry)) {
       return { parentId: place.parentId, slot: place.slot, index: place.index + 1 }
     }
   }
   const root = getNode(page, page.root)
   const shown = shownSlots(root, registry)
-  const slot = shown.find((one) => takes(root, one, kind, registry)) ?? shown[0] ?? 'sections'
+  const slot = shown.find((one) => takes(page, page.root, one, kind, registry)) ?? shown[0] ?? 'sections'
   return { parentId: page.root, slot, index: root.slots[slot]?.length ?? 0 }
 }
 
-function takes(parent: PageNode, slot: string, kind: string, registry: Registry): boolean {
-  return slotRefusal(registry, parent, slot, { kind, present: parent.slots[slot]?.length ?? 0 }) === undefined
+function takes(page: Page, parentId: NodeId, slot: string, kind: string, registry: Registry): boolean {
+  return placingRefusal(page, { parentId, slot, index: 0 }, kind, registry) === undefined
 }
 
 /**

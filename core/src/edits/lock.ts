@@ -1,10 +1,11 @@
 /**
- * Locked blocks: nothing in them can be changed, or only their text. Asked before a person makes an edit; undo and
+ * Locked blocks, and those that a component holds in place: nothing in them can be changed, or only their text. Asked before a person makes an edit; undo and
  * merging repeat what was already done, and do not ask.
  */
 import type { Registry } from '../blocks/registry.ts'
 import { findNode, type NodeId, type Page } from '../page/page.ts'
 import { ancestry, subtreeIds } from '../page/walk.ts'
+import { slotOfFill } from '../resolve/instance-slots.ts'
 import { describeNode } from './describe.ts'
 import type { Edit } from './edit-shapes.ts'
 
@@ -15,6 +16,8 @@ export function lockRefusal(page: Page, edit: Edit, registry: Registry): string 
     return refusalFor(page, edit.nodeId, registry, edit.at[0] === 'content')
   }
   if (edit.edit === 'insert') return refusalFor(page, edit.parentId, registry, false)
+  const slot = slotOfFill(page, edit.nodeId, registry)
+  if (slot) return `The slot “${slot.slot.name}” is part of the component. Select what is in it.`
   if (edit.edit === 'remove')
     return refusalFor(page, edit.nodeId, registry, false) ?? lockedInside(page, edit.nodeId, registry)
   return refusalFor(page, edit.nodeId, registry, false) ?? refusalFor(page, edit.toParentId, registry, false)

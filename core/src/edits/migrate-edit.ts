@@ -1,5 +1,5 @@
 /** Edits of older versions brought up to today: journals hold them. */
-import { lockOf, renameInNodes } from '../page/migrate.ts'
+import { lockOf, migrateNodes } from '../page/migrate.ts'
 import type { Edit } from './edit-shapes.ts'
 
 /**
@@ -9,7 +9,7 @@ import type { Edit } from './edit-shapes.ts'
 export function migrateEdit(value: unknown): unknown {
   if (typeof value !== 'object' || value === null) return value
   const edit = value as Edit
-  if (edit.edit === 'insert') return { ...edit, nodes: renameInNodes(edit.nodes) }
+  if (edit.edit === 'insert') return { ...edit, nodes: migrateNodes(edit.nodes) }
   if (edit.edit !== 'set' || !Array.isArray(edit.at)) return value
   const [part, field] = edit.at as readonly string[]
   if (part === 'held') {

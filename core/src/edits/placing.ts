@@ -1,6 +1,8 @@
-import type { Registry } from '../blocks/registry.ts'
+import { slotAllows } from '../blocks/define-block.ts'
+import { getKind, type Registry } from '../blocks/registry.ts'
 import { slotRefusal } from '../blocks/slots.ts'
 import { findNode, type NodeId, type Page } from '../page/page.ts'
+import { slotOfFill } from '../resolve/instance-slots.ts'
 import { refuse, type Refusal } from './result.ts'
 
 /** Where something is to be placed. `index` is from 0 to the number of children there, inclusive. */
@@ -27,7 +29,9 @@ export function placingRefusal(
     )
   const children = Object.hasOwn(parent.slots, target.slot) ? parent.slots[target.slot]! : undefined
   const present = (children?.length ?? 0) - leaving
-  const reason = slotRefusal(registry, parent, target.slot, { kind, present })
+  const reason =
+    slotRefusal(registry, parent, target.slot, { kind, present }) ??
+    fillRefusal(page, target.parentId, { kind, present }, registry)
   if (reason) return refuse(children ? 'slot-refuses' : 'no-such-slot', reason, target.parentId)
   if (!Number.isInteger(target.index) || target.index < 0 || target.index > present) {
     return refuse(
@@ -37,4 +41,24 @@ export function placingRefusal(
     )
   }
   return undefined
+}
+
+/** Why the slot of a component does not take one more block of a kind in an instance of it. */
+function fillRefusal(
+  page: Page,
+  parentId: NodeId,
+  child: { readonly kind: string; readonly present: number },
+  registry: Registry,
+): string | undefined {
+  const filled = slotOfFill(page, parentId, registry)
+  if (!filled) return undefined
+  const { taking, slot } = filled
+  const name = `The slot “${slot.name}”`
+  if (!slotAllows(taking, getKind(registry, child.kind))) {
+    const kinds = taking.allow.flatMap((one) => registry.kinds.get(one)?.plural ?? [])
+    return `${name} takes only ${kinds.join(', ') || 'other blocks'}`
+  }
+  return taking.max !== undefined && child.present >= taking.max
+    ? `${name} holds at most ${taking.max}`
+    : undefined
 }

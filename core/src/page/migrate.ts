@@ -13,6 +13,7 @@ const STEPS: Readonly<Record<number, (node: OlderNode, isRoot: boolean) => Older
       ? { ...node, slots: { ...Object.fromEntries(ROOT_SLOTS.map((slot) => [slot, []])), ...node.slots } }
       : node,
   2: renameInNode,
+  3: withFills,
 }
 
 type OlderNode = PageNode & { readonly held?: unknown }
@@ -52,14 +53,20 @@ function renameInNode({ held, ...node }: OlderNode): OlderNode {
   }
 }
 
+/** With format 4 an instance of a part has a place for what it fills the slots of that with. */
+function withFills(node: OlderNode): OlderNode {
+  const isInstance = node.kind === 'linked-blocks' || node.kind === 'linked-sections'
+  return isInstance && isObject(node.slots) ? { ...node, slots: { fills: [], ...node.slots } } : node
+}
+
 /** Returns the value of `lock` for a value of `held` in format 2. */
 export function lockOf(held: unknown): unknown {
   return held === 'words' ? 'text' : held
 }
 
-/** Returns nodes that were written on their own with format 2, as an edit holds them, as ones of today's format. */
-export function renameInNodes(nodes: Page['nodes']): Page['nodes'] {
-  return stepNodes({ format: 2, root: '', nodes }, renameInNode)
+/** Returns nodes that were written on their own with format 2 or 3, as an edit holds them, as ones of today's format. */
+export function migrateNodes(nodes: Page['nodes']): Page['nodes'] {
+  return stepNodes({ format: 2, root: '', nodes }, (node) => withFills(renameInNode(node)))
 }
 
 function isObject(value: unknown): value is Readonly<Record<string, unknown>> {

@@ -1,7 +1,7 @@
 import type { JsonObject } from './json.ts'
 
 /** The version of the document format written today; older ones are migrated when read. */
-export const PAGE_FORMAT = 3
+export const PAGE_FORMAT = 4
 
 /** Short, random, made by the caller, never reused within a page. See `id.ts`. */
 export type NodeId = string

@@ -10,6 +10,7 @@ import {
   valuesByNode,
   type FilledIn,
 } from '../blocks/component-fields.ts'
+import { fillsOf, shownInSlot, slotsOf, SLOTS_KEY } from '../blocks/component-slots.ts'
 import { getKind, type Registry } from '../blocks/registry.ts'
 import { sameJson } from '../page/json.ts'
 import { findNode, getNode, type NodeId, type Nodes, type Page, type PageNode } from '../page/page.ts'
@@ -28,8 +29,8 @@ export type Parts = Readonly<Record<string, Page>>
 /** So many nodes at most are shown on a page: parts in parts multiply. Instances beyond show nothing, and checks say so. */
 export const MOST_SHOWN = 20_000
 
-/** What of a part is shown, and where its nodes are. */
-interface Source {
+/** A part: the document that holds its blocks, and the id of its root there. */
+export interface PartIn {
   readonly root: NodeId
   readonly nodes: Nodes
 }
@@ -48,11 +49,14 @@ export function linkedPart(node: PageNode, registry: Registry): string | undefin
 }
 
 /** The document that is shown in the place of an instance, as a part joined to the page or one of those given. */
-function sourceOf(page: Page, parts: Parts, id: string): Source | undefined {
+function sourceOf(page: Page, parts: Parts, id: string): PartIn | undefined {
   const isJoined = getNode(page, page.root).slots[JOINED_PARTS]?.includes(id) ?? false
   if (isJoined) return { root: id, nodes: page.nodes }
   return Object.hasOwn(parts, id) ? parts[id] : undefined
 }
+
+/** What parts and instances say that decides what is shown. */
+const SHAPING = [FIELDS_KEY, VARIANTS_KEY, SLOTS_KEY, VARIANT_KEY]
 
 /**
  * Expands one document again and again as it is edited.
@@ -69,7 +73,7 @@ export class Expander {
   #made = new Map<ShownId, Made>()
   /** Where nodes of the page are shown that are shown elsewhere, or otherwise, than they are stored. */
   #shownAs = new Map<NodeId, ShownId[]>()
-  #foreign = new Map<string, Source | undefined>()
+  #foreign = new Map<string, PartIn | undefined>()
 
   /** `parts` are the documents that are not joined to the page. */
   constructor(registry: Registry, parts: Parts = {}) {
@@ -138,8 +142,8 @@ export class Expander {
       before.kind !== after.kind ||
       this.#linkOf(before) !== this.#linkOf(after) ||
       before.values !== after.values ||
-      // The root of a part says which of its blocks are filled in, and an instance of which variant it is.
-      [FIELDS_KEY, VARIANTS_KEY, VARIANT_KEY].some((key) => before.content[key] !== after.content[key])
+      // The root of a part says which of its blocks are filled in or are slots, and an instance of which variant it is.
+      SHAPING.some((key) => before.content[key] !== after.content[key])
     )
   }
 
@@ -167,9 +171,9 @@ export class Expander {
     const before = this.#made
     const made = (this.#made = new Map<ShownId, Made>())
     const shownAs = (this.#shownAs = new Map<NodeId, ShownId[]>())
-    const foreign = (this.#foreign = new Map<string, Source | undefined>())
+    const foreign = (this.#foreign = new Map<string, PartIn | undefined>())
     let count = 0
-    const find = (id: string): Source | undefined => {
+    const find = (id: string): PartIn | undefined => {
       const source = sourceOf(page, this.#parts, id)
       if (source?.nodes !== page.nodes) foreign.set(id, source)
       return source
@@ -183,9 +187,12 @@ export class Expander {
       let others: Record<string, readonly ShownId[]> | undefined
       for (const slot in source.slots) {
         const children = source.slots[slot]!
-        if (children.length === 0 || (id === page.root && slot === JOINED_PARTS)) continue
+        const fill = at.fills?.get(id)?.get(slot)
+        if ((children.length === 0 && !fill) || (id === page.root && slot === JOINED_PARTS)) continue
         const list: ShownId[] = []
-        for (const child of children) show(list, nodes, child, within, at)
+        // What fills a slot stands where its instance does, and is shown there under the ids that it has there.
+        if (fill) for (const child of fill.children) show(list, fill.nodes, child, fill.within, fill.at)
+        else for (const child of children) show(list, nodes, child, within, at)
         if (!sameIds(list, children)) (others ??= {})[slot] = list
       }
       if (within === '' && others === undefined) return shown
@@ -214,11 +221,29 @@ export class Expander {
       if (!source || inside.length === 0) return void list.push(visit(nodes, id, within, at))
       const isFilledIn = within + id !== this.#worked
       const values = isFilledIn ? valuesByNode(root!, instance) : undefined
-      const next = { ring: [...at.ring, part!], values }
+      const fills = isFilledIn ? this.#fillsFor(source, instance, { nodes, within, at }) : undefined
+      const next = { ring: [...at.ring, part!], values, fills }
       const inner = `${within}${id}/`
       for (const one of inside) show(list, source.nodes, one, inner, next)
     }
-    visit(page.nodes, page.root, '', { ring: [], values: undefined })
+    visit(page.nodes, page.root, '', { ring: [], values: undefined, fills: undefined })
+  }
+
+  /** What an instance puts in the slots of its part, by the block and the slot; undefined where it puts nothing. */
+  #fillsFor(source: PartIn, instance: PageNode, place: Omit<Fill, 'children'>): Within['fills'] {
+    const filled = fillsOf(instance, place.nodes, this.#registry)
+    if (filled.size === 0) return undefined
+    const fills = new Map<NodeId, Map<string, Fill>>()
+    for (const slot of slotsOf(source.nodes[source.root]!)) {
+      const id = filled.get(slot.id)
+      if (id === undefined) continue
+      const where = { nodes: place.nodes, partNodes: source.nodes, registry: this.#registry }
+      const children = shownInSlot(place.nodes[id]!, slot, where)
+      const ofBlock = fills.get(slot.node) ?? new Map<string, Fill>()
+      if (children.length > 0 && !ofBlock.has(slot.slot))
+        fills.set(slot.node, ofBlock.set(slot.slot, { ...place, children }))
+    }
+    return fills
   }
 }
 
@@ -228,6 +253,16 @@ interface Within {
   readonly ring: readonly string[]
   /** What the innermost instance has for them. */
   readonly values: ReadonlyMap<NodeId, FilledIn> | undefined
+  /** What it has for their slots. */
+  readonly fills: ReadonlyMap<NodeId, ReadonlyMap<string, Fill>> | undefined
+}
+
+/** Blocks in a slot of a part that stand in another document, and what those stand in. */
+interface Fill {
+  readonly children: readonly NodeId[]
+  readonly nodes: Nodes
+  readonly within: string
+  readonly at: Within
 }
 
 function sameValues(one: FilledIn | undefined, other: FilledIn | undefined): boolean {

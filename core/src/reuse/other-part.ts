@@ -1,40 +1,24 @@
 /** Another part in the place of one: what instances fill in stays, in fields of the same names. */
-import {
-  fieldsOf,
-  fits,
-  schemaOf,
-  VARIANT_KEY,
-  valuesOf,
-  type ComponentField,
-} from '../blocks/component-fields.ts'
+import { fieldsOf, fittingValue, VARIANT_KEY, valuesOf } from '../blocks/component-fields.ts'
+import { FILLS_SLOT, filledSlot, slotsOf } from '../blocks/component-slots.ts'
 import type { Registry } from '../blocks/registry.ts'
+import type { NewId } from '../edits/compose.ts'
 import type { Edit } from '../edits/edit-shapes.ts'
-import type { FieldSchema } from '../kit/fields.ts'
 import type { JsonObject } from '../page/json.ts'
-import { findNode, getNode, type NodeId, type Page, type PageNode } from '../page/page.ts'
-import { linkedPart } from '../resolve/expand.ts'
+import { findNode, getNode, type NodeId, type Page } from '../page/page.ts'
+import { linkedPart, type PartIn } from '../resolve/expand.ts'
+import { addFillEdit, carriedSlots } from './slot-edits.ts'
 
-/** A part: the document that holds its blocks, and the id of its root there. */
-export interface PartIn {
-  readonly nodes: Page['nodes']
-  readonly root: NodeId
-}
-
-/** What an instance fills in, for the fields of another part that have the same name and can hold the same sort of value. */
+/** What an instance fills in, for the fields of another part that have the same name and can hold it. */
 function carriedValues(from: PartIn, to: PartIn, values: JsonObject, registry: Registry): JsonObject {
-  const blockOf = (part: PartIn, field: ComponentField): PageNode | undefined => findNode(part, field.node)
-  const sortOf = (part: PartIn, field: ComponentField): FieldSchema['control'] | undefined => {
-    const block = blockOf(part, field)
-    return block && schemaOf(field, block, registry)?.control
-  }
   const targets = fieldsOf(getNode(to, to.root))
   const carried = fieldsOf(getNode(from, from.root)).flatMap((field) => {
     const value = values[field.id]
-    const target = targets.find((one) => one.name === field.name && sortOf(to, one) === sortOf(from, field))
-    const block = target && blockOf(to, target)
-    return value !== undefined && block && fits(block, target, value, registry)
-      ? [[target.id, value] as const]
-      : []
+    const target = targets.find((one) => one.name === field.name)
+    const block = target && findNode(to, target.node)
+    if (value === undefined || !block) return []
+    const form = fittingValue(block, target, value, registry)
+    return form === undefined ? [] : [[target.id, form] as const]
   })
   return Object.fromEntries(carried)
 }
@@ -44,7 +28,15 @@ function carriedValues(from: PartIn, to: PartIn, values: JsonObject, registry: R
  * same names. Both parts must be made of the same, sections or blocks.
  */
 export function withOtherPart(document: Page, own: Page, other: Page, registry: Registry): Page {
+  const slots = carriedSlots(own, other)
+  const ofInstances = new Set(
+    Object.values(document.nodes).flatMap((node) =>
+      linkedPart(node, registry) === own.root ? (node.slots[FILLS_SLOT] ?? []) : [],
+    ),
+  )
   const nodes = Object.entries(document.nodes).map(([id, node]) => {
+    const filled = ofInstances.has(id) ? slots.get(filledSlot(node, registry) ?? '') : undefined
+    if (filled !== undefined) return [id, { ...node, content: { ...node.content, slot: filled } }]
     if (linkedPart(node, registry) !== own.root) return [id, node]
     const { values, ...rest } = node
     const said = valuesOf(getNode(own, own.root), node)
@@ -63,6 +55,7 @@ export function otherPartEdits(
   id: NodeId,
   other: string,
   registry: Registry,
+  newId: NewId,
 ): readonly Edit[] {
   const node = getNode(session, id)
   const own = linkedPart(node, registry)
@@ -73,11 +66,33 @@ export function otherPartEdits(
     said && own !== undefined
       ? carriedValues({ nodes, root: own }, { nodes, root: other }, said, registry)
       : {}
+  const isKnown = own !== undefined && findNode(session, own) && findNode(session, other)
+  const slots = isKnown
+    ? carriedSlots({ nodes, root: own }, { nodes, root: other })
+    : new Map<string, string>()
+  const fills = node.slots[FILLS_SLOT] ?? []
+  const carriedFills = fills.flatMap((fill): Edit[] => {
+    const slot = slots.get(filledSlot(getNode(session, fill), registry) ?? '')
+    return slot === undefined ? [] : [{ edit: 'set', nodeId: fill, at: ['content', 'slot'], value: slot }]
+  })
+  const filled = new Set(
+    fills.flatMap((fill) => {
+      const slot = filledSlot(getNode(session, fill), registry) ?? ''
+      return [slot, slots.get(slot) ?? '']
+    }),
+  )
+  const missing = isKnown ? slotsOf(getNode(session, other)).filter((slot) => !filled.has(slot.id)) : []
+  const newFills = missing.map((slot, i) => ({
+    ...addFillEdit(session, id, slot.id, registry, newId),
+    index: fills.length + i,
+  }))
   // No other part has this variant.
   const isOfVariant = node.content[VARIANT_KEY] !== undefined
   return [
     ...(isOfVariant ? [{ edit: 'set', nodeId: id, at: ['content', VARIANT_KEY] } as const] : []),
     { edit: 'set', nodeId: id, at: ['content', 'part'], value: other },
+    ...carriedFills,
+    ...newFills,
     ...Object.entries(carried).map(([field, value]): Edit => ({
       edit: 'set',
       nodeId: id,

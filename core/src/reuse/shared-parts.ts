@@ -1,6 +1,7 @@
 /** Shared sections: made of blocks that are selected, shown by instances, and turned into copies again. */
 import { filledIn, valuesByNode } from '../blocks/component-fields.ts'
 import { newNode } from '../blocks/define-block.ts'
+import { FILLS_SLOT, fillsOf, shownInSlot, slotsOf } from '../blocks/component-slots.ts'
 import { getKind, type Registry } from '../blocks/registry.ts'
 import { slotRefusal } from '../blocks/slots.ts'
 import { copyFragment, type Fragment, type NewId } from '../edits/compose.ts'
@@ -10,6 +11,7 @@ import { childIds, findPlace, subtreeIds } from '../page/walk.ts'
 import { linkedPart, type ShownId } from '../resolve/expand.ts'
 import { JOINED_PARTS } from '../page/joined.ts'
 import { partAt } from '../site/session-page.ts'
+import { slotOfFill } from '../resolve/instance-slots.ts'
 
 /** The kinds that go together: what a shared section of whole sections, or of blocks, is stored and shown as. */
 const KINDS = {
@@ -63,8 +65,12 @@ export function instanceFragment(part: string, document: Page, registry: Registr
   const level = Object.values(KINDS).find(({ root }) => root === kind)
   if (!level) throw new RangeError(`A "${kind}" is not shown by instances`)
   const rootId = newId()
-  const node = newNode(getKind(registry, level.instance), { content: { part } })
-  return { rootId, nodes: { [rootId]: node } }
+  const fills = slotsOf(getNode(document, document.root)).map(
+    ({ id }) => [newId(), newNode(getKind(registry, 'slot-fill'), { content: { slot: id } })] as const,
+  )
+  const slots = { [FILLS_SLOT]: fills.map(([id]) => id) }
+  const node = newNode(getKind(registry, level.instance), { content: { part }, slots })
+  return { rootId, nodes: { ...Object.fromEntries(fills), [rootId]: node } }
 }
 
 /** Edits that put an instance in the place of the blocks that its part was made of. */
@@ -91,8 +97,9 @@ export function ownCopyEdits(
   const source = part === undefined ? undefined : findNode(session, part)
   const place = findPlace(session, instanceId)
   if (!source || !place) return { edits: [], copies: [] }
-  const shown = asFilledIn(session, source, getNode(session, instanceId), registry)
-  const fragments = childIds(source).map((id) => copyFragment(shown, id, newId))
+  const { nodes } = session
+  const shown = { instance: getNode(session, instanceId), nodes, root: source, partNodes: nodes }
+  const fragments = shownCopies(shown, registry, newId)
   const inserts = fragments.map((fragment, i): Edit => ({
     edit: 'insert',
     ...place,
@@ -105,20 +112,34 @@ export function ownCopyEdits(
   }
 }
 
-/** The blocks of a part with what an instance says in its fields. */
-function asFilledIn(
-  source: Pick<Page, 'nodes'>,
-  root: PageNode,
-  instance: PageNode,
-  registry: Registry,
-): Pick<Page, 'nodes'> {
-  const values = valuesByNode(root, instance)
-  if (!values) return source
-  const filled = [...values].flatMap(([id, content]) => {
-    const node = findNode(source, id)
-    return node ? [[id, filledIn(node, content, registry)] as const] : []
-  })
-  return { nodes: { ...source.nodes, ...Object.fromEntries(filled) } }
+/** Where an instance stands, and the part that it shows. */
+interface Shown {
+  readonly instance: PageNode
+  readonly nodes: Page['nodes']
+  readonly root: PageNode
+  readonly partNodes: Page['nodes']
+}
+
+/** Copies of what an instance shows, with ids of their own, in their order. */
+function shownCopies(shown: Shown, registry: Registry, newId: NewId): readonly Fragment[] {
+  const nodes = { ...shown.partNodes }
+  for (const [id, values] of valuesByNode(shown.root, shown.instance) ?? [])
+    if (Object.hasOwn(nodes, id)) nodes[id] = filledIn(nodes[id]!, values, registry)
+  const fills = fillsOf(shown.instance, shown.nodes, registry)
+  for (const slot of slotsOf(shown.root)) {
+    const fill = fills.get(slot.id)
+    const blocks = fill === undefined ? [] : shownInSlot(shown.nodes[fill]!, slot, { ...shown, registry })
+    if (blocks.length === 0) continue
+    // The document may have the ids of the part, too.
+    const copies = blocks.map((id) => copyFragment(shown, id, newId))
+    Object.assign(nodes, ...copies.map((one) => one.nodes))
+    const holder = nodes[slot.node]!
+    nodes[slot.node] = {
+      ...holder,
+      slots: { ...holder.slots, [slot.slot]: copies.map(({ rootId }) => rootId) },
+    }
+  }
+  return childIds(shown.root).map((id) => copyFragment({ nodes }, id, newId))
 }
 
 /** A document with copies of what a part shows in the place of its instances, each with ids of its own. */
@@ -132,16 +153,19 @@ export function withCopies(
   const nodes: Record<NodeId, PageNode> = {}
   const isInstance = (id: NodeId): boolean => linkedPart(getNode(document, id), registry) === part
   const root = getNode(source, source.root)
-  const copies = (instance: NodeId): NodeId[] => {
-    const shown = asFilledIn(source, root, getNode(document, instance), registry)
-    return childIds(root).map((id) => {
-      const fragment = copyFragment(shown, id, newId)
+  const copies = (id: NodeId): NodeId[] => {
+    const instance = getNode(document, id)
+    const shown = { instance, nodes: document.nodes, root, partNodes: source.nodes }
+    return shownCopies(shown, registry, newId).map((fragment) => {
       Object.assign(nodes, fragment.nodes)
       return fragment.rootId
     })
   }
+  const gone = new Set(
+    Object.keys(document.nodes).flatMap((id) => (isInstance(id) ? subtreeIds(document, id) : [])),
+  )
   for (const [id, node] of Object.entries(document.nodes)) {
-    if (isInstance(id)) continue
+    if (gone.has(id)) continue
     const slots = Object.entries(node.slots).map(([slot, children]) => [
       slot,
       children.some(isInstance)
@@ -150,7 +174,9 @@ export function withCopies(
     ])
     nodes[id] = { ...node, slots: Object.fromEntries(slots) as PageNode['slots'] }
   }
-  return { ...document, nodes }
+  // What filled a slot of an instance may show the same part.
+  const next = { ...document, nodes }
+  return gone.size > 0 ? withCopies(next, part, source, registry, newId) : next
 }
 
 /** The parts that a document shows itself, each once. */
@@ -233,6 +259,14 @@ export function shownIdOf(session: Page, id: NodeId, around: ShownId, registry: 
   const instance =
     last && linkedPart(last, registry) === part ? around : firstInstance(session, part, registry)
   return instance === undefined ? id : `${instance}/${id}`
+}
+
+/** The shown id of the block that a node of a session is seen as: of what fills a slot, the block that the slot is. */
+export function seenIdOf(session: Page, id: NodeId, around: ShownId, registry: Registry): ShownId {
+  const filled = slotOfFill(session, id, registry)
+  if (!filled) return shownIdOf(session, id, around, registry)
+  const instance = shownIdOf(session, findPlace(session, id)!.parentId, around, registry)
+  return `${instance}/${filled.slot.node}`
 }
 
 const firsts = new WeakMap<Page['nodes'], Map<string, ShownId>>()

@@ -4,9 +4,11 @@
  * and no layout shows: what is asked of the page alone, such as its outline, goes on without them. The root of a part has
  * the id of its document there.
  */
-import { FIELDS_KEY, fieldsOf } from '../blocks/component-fields.ts'
+import { FIELDS_KEY } from '../blocks/component-fields.ts'
+import { SLOTS_KEY } from '../blocks/component-slots.ts'
 import type { BlockDefinition } from '../blocks/define-block.ts'
 import { getKind, type Registry } from '../blocks/registry.ts'
+import type { JsonObject } from '../page/json.ts'
 import { getNode, type NodeId, type Page, type PageNode } from '../page/page.ts'
 import { JOINED_PARTS } from '../page/joined.ts'
 import { withNodes } from '../page/with-nodes.ts'
@@ -103,11 +105,15 @@ function withFreeIds(
   return { ...shared, root: renamed.get(shared.root)!, nodes: Object.fromEntries(nodes) as Page['nodes'] }
 }
 
-/** The root of a part whose fields point at blocks by their new ids. */
+/** The root of a part whose fields and slots point at blocks by their new ids. */
 function withFieldsOf(root: PageNode, renamed: ReadonlyMap<NodeId, NodeId>): PageNode {
-  if (root.content[FIELDS_KEY] === undefined) return root
-  const fields = fieldsOf(root).map((field) => ({ ...field, node: renamed.get(field.node) ?? field.node }))
-  return { ...root, content: { ...root.content, [FIELDS_KEY]: fields } }
+  const pointing = [FIELDS_KEY, SLOTS_KEY].filter((key) => root.content[key] !== undefined)
+  if (pointing.length === 0) return root
+  const lists = pointing.map((key) => {
+    const list = root.content[key] as unknown as readonly { readonly node: NodeId }[]
+    return [key, list.map((one) => ({ ...one, node: renamed.get(one.node) ?? one.node }))]
+  })
+  return { ...root, content: { ...root.content, ...(Object.fromEntries(lists) as JsonObject) } }
 }
 
 /** Whether a slot of a page holds what it shares with others. */

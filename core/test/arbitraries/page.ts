@@ -96,7 +96,7 @@ function build(root: Sketch): { rootId: NodeId; nodes: Record<NodeId, PageNode> 
 /** Any valid page, up to four levels deep. */
 export const anyPage: fc.Arbitrary<Page> = sketch(registry.kinds.get('page')!, 3).map((root) => {
   const { rootId, nodes } = build(root)
-  return { format: 3, root: rootId, nodes }
+  return { format: 4, root: rootId, nodes }
 })
 
 /** A page that holds at least one block of the kind. */
@@ -122,7 +122,7 @@ export function pageWith(definition: BlockDefinition): fc.Arbitrary<Page> {
   if (definition.group === 'root') return definition.kind === 'page' ? anyPage : rootOnly(inner)
   return fc.record({ root: sketch(page, 0), child: wrapped }).map(({ root, child }) => {
     const { rootId, nodes } = build({ ...root, slots: { ...root.slots, sections: [child] } })
-    return { format: 3, root: rootId, nodes }
+    return { format: 4, root: rootId, nodes }
   })
 }
 
@@ -133,7 +133,7 @@ function slotOf(definition: BlockDefinition): string {
 function rootOnly(root: fc.Arbitrary<Sketch>): fc.Arbitrary<Page> {
   return root.map((one) => {
     const { rootId, nodes } = build(one)
-    return { format: 3, root: rootId, nodes }
+    return { format: 4, root: rootId, nodes }
   })
 }
 

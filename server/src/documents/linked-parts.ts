@@ -1,5 +1,5 @@
 /** Parts that documents show, and where they are shown: by what is recorded of versions, and never by searching documents. */
-import type { LinkedPart, PartPage, Reach } from '@gullyline/core'
+import type { LinkedPart, PartPage, PartUse, Reach } from '@gullyline/core'
 import { PartEntity } from '../db/document-rows.ts'
 import type { SiteData } from '../db/site-scope.ts'
 import { isLive, liveVersions } from './live.ts'
@@ -155,4 +155,19 @@ export async function documentsShowing(
 ): Promise<readonly { readonly id: string; readonly type: string }[]> {
   const all = await showersOf(at, [id])
   return all.filter(({ part }) => part === id).sort((a, b) => (a.id < b.id ? -1 : 1))
+}
+
+/** Returns which documents show which parts themselves, by their newest versions; of pages, those that stand in the tree. */
+export async function partUses(at: SiteData): Promise<PartUse[]> {
+  const rows = await at.manager.query<PartUse[]>(
+    `SELECT u.target AS part, d.id AS \`by\`, d.type, u.count FROM uses u
+     JOIN documents d ON d.id = u.document_id AND d.version = u.version
+     JOIN parts p ON p.id = u.target AND p.site_id = d.site_id AND p.binned_at IS NULL
+     LEFT JOIN pages g ON g.id = d.id
+     LEFT JOIN parts q ON q.id = d.id
+     WHERE u.thing = 'part' AND d.site_id = ? AND (d.type <> 'page' OR g.address IS NOT NULL) AND q.binned_at IS NULL
+     ORDER BY part, \`by\``,
+    [at.siteId],
+  )
+  return rows.map(({ part, by, type, count }) => ({ part, by, type, count: Number(count) }))
 }

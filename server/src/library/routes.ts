@@ -1,5 +1,5 @@
 import { Hono } from 'hono'
-import { pagesWithPart } from '../documents/linked-parts.ts'
+import { pagesWithPart, partUses } from '../documents/linked-parts.ts'
 import { answerCached } from '../http/cached-answers.ts'
 import { readBody } from '../http/read-body.ts'
 import type { SignedIn } from '../people/access.ts'
@@ -22,6 +22,12 @@ export function partRoutes(services: Services): Hono<SignedIn> {
       const by = { name: person.name, personId: person.id }
       const part = await site.change(['parts'], async (at) => findPart(at, await addPart(at, body, by)))
       return c.json(part, 201)
+    })
+    .get('/uses', (c) => {
+      const { siteId } = c.var.site
+      return answerCached(c, services, [`${siteId}/pages`, `${siteId}/parts`], () =>
+        c.var.site.read(partUses),
+      )
     })
     .get('/:id/pages', async (c) => {
       const id = c.req.param('id')

@@ -4,7 +4,7 @@ import {
   defaultRegistry,
   documentUses,
   expandParts,
-  fieldFindings,
+  instanceFindings,
   pagesLinkedInto,
   runChecks,
   runSectionChecks,
@@ -41,7 +41,7 @@ async function seenByVisitors(at: SiteData, document: Page, goingLive: GoingLive
     document: expandParts(document, defaultRegistry, parts),
     // Also in the parts that it shows: what they lack goes live with it.
     fields: [document, ...Object.values(parts)].flatMap((one) =>
-      fieldFindings(one, Object.keys(one.nodes), partOf, defaultRegistry),
+      instanceFindings(one, Object.keys(one.nodes), partOf, defaultRegistry),
     ),
   }
 }

@@ -1,6 +1,7 @@
 /** Saving a page together with the shared sections that were changed on it: all of it, or nothing. */
 import {
   defaultRegistry,
+  sameJson,
   validatePage,
   valueProblems,
   type Page,
@@ -8,6 +9,7 @@ import {
   type SharedSave,
   type SharedVersions,
   type StaleDocument,
+  type ValueProblem,
 } from '@gullyline/core'
 import { insertVersion, lockDocument, type Author, type LockedDocument } from '../documents/store.ts'
 import { readDocument, versionInfo } from '../documents/versions.ts'
@@ -60,7 +62,7 @@ export async function savePage(
     refuseStaleParts(parts)
     for (const { locked, document: next } of parts) {
       const insert = locked === page ? insertPageVersion : insertVersion
-      await refuseValues(at, next)
+      await refuseValues(at, next, readDocument(locked.newest))
       await insert(at, locked, { document: next, by, saveId })
     }
     await refuseRing(
@@ -94,16 +96,21 @@ function refuseInvalid(document: unknown, rootKind: string): void {
   )
 }
 
-/** Refuses what the blocks of components can't say. A field that its part has no more keeps its value: it may come back. */
-async function refuseValues(at: SiteData, document: Page): Promise<void> {
+/**
+ * Refuses what the blocks of components can't say, unless it was saved before the component changed. A field that its part has
+ * no more keeps its value: it may come back.
+ */
+async function refuseValues(at: SiteData, document: Page, before: Page): Promise<void> {
   if (!Object.values(document.nodes).some(({ values }) => values)) return
   const parts = documentsOf(await newestParts(at, document))
-  const problems = valueProblems(document, parts, defaultRegistry)
+  const isKnown = ({ nodeId, fieldId }: ValueProblem): boolean =>
+    sameJson(document.nodes[nodeId]?.values?.[fieldId], before.nodes[nodeId]?.values?.[fieldId])
+  const problems = valueProblems(document, parts, defaultRegistry).filter((problem) => !isKnown(problem))
   if (problems.length === 0) return
   throw new Refused(
     'not-valid',
     'The page could not be saved, because a component on it says what it can’t. Your edits are kept in this tab.',
-    { problems },
+    { problems: problems.map(({ pointer, message }) => ({ pointer, message })) },
   )
 }
 

@@ -42,6 +42,7 @@ export function PartPages({ part }: { readonly part: Pick<SavedPart, 'id' | 'rea
           </li>
         ))}
       </List>
+      {data !== undefined && data.length > 0 && <Link to={`/reach-map?of=${id}`}>Show in the reach map</Link>}
     </>
   )
 }

@@ -26,6 +26,12 @@ const SITE_SCREENS: readonly SiteScreenInfo[] = [
     synonyms: ['patterns', 'reuse', 'saved blocks', 'sections', 'templates'],
   },
   {
+    path: '/reach-map',
+    title: 'Reach map',
+    group: 'Build',
+    synonyms: ['where used', 'dependencies', 'impact', 'which pages', 'graph'],
+  },
+  {
     path: '/navigation',
     title: 'Navigation',
     group: 'Shape',

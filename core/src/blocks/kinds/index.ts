@@ -29,6 +29,7 @@ import { siteFooter } from './site-footer.ts'
 import { siteHeader } from './site-header.ts'
 import { slide } from './slide.ts'
 import { slides } from './slides.ts'
+import { slotFill } from './slot-fill.ts'
 import { stack } from './stack.ts'
 import { subPages } from './sub-pages.ts'
 import { table } from './table.ts'
@@ -68,6 +69,7 @@ export const BLOCK_KINDS: readonly BlockDefinition[] = [
   siteHeader,
   slide,
   slides,
+  slotFill,
   stack,
   subPages,
   table,

@@ -1,17 +1,18 @@
 /** Elements on the canvas are marked with shown ids; what is selected and edited are nodes. This goes from one to the other. */
 import {
+  fillAt,
   findNode,
   getKind,
   instanceAround,
   linkedPart,
   originOf,
-  shownIdOf,
+  seenIdOf,
   stepsOf,
   type NodeId,
   type ShownId,
 } from '@gullyline/core'
 import type { EditorStore } from '../session/editor-store.ts'
-import { hasFields } from '../session/node-name.ts'
+import { isOfComponent as showsComponent } from '../session/node-name.ts'
 
 /** A node, and the instance that it is seen in; empty for one that is no part of any. */
 export interface Seen {
@@ -19,9 +20,9 @@ export interface Seen {
   readonly around: ShownId
 }
 
-/** The shown id of a node: in the instance that is worked in, where its part is shown several times. */
+/** The shown id of a node, as its element has it: in the instance that is worked in, where its part is shown several times. */
 export function shownId({ state, registry }: EditorStore, id: NodeId): ShownId {
-  return shownIdOf(state.page, id, state.around, registry)
+  return seenIdOf(state.page, id, state.around, registry)
 }
 
 /** A shown node as itself, whatever instances it stands in. */
@@ -29,13 +30,19 @@ export function seenAt(shown: ShownId): Seen {
   return { id: originOf(shown), around: instanceAround(shown) }
 }
 
-/** What a press on something shown means: the outermost instance that is not worked in yet, or the block itself. */
-export function pressedAt({ state }: EditorStore, shown: ShownId): Seen {
+/**
+ * What a press on something shown means: the outermost instance that is not worked in yet, or the block itself; on the slot
+ * of a component, what its instance has there.
+ */
+export function pressedAt({ state, registry }: EditorStore, shown: ShownId): Seen {
   const steps = stepsOf(shown)
   const open = state.around === '' ? [] : stepsOf(state.around)
   const depth = open.findIndex((step, i) => step !== steps[i])
   const at = Math.min(depth < 0 ? open.length : depth, steps.length - 1)
-  return { id: steps[at]!, around: steps.slice(0, at).join('/') }
+  const around = steps.slice(0, at).join('/')
+  const isInSlot = at === steps.length - 2
+  const fill = isInSlot ? fillAt(state.page, steps[at]!, steps[at + 1]!, registry) : undefined
+  return { id: fill ?? steps[at]!, around }
 }
 
 /** Whether a node is an instance, which shows what stands elsewhere. */
@@ -47,5 +54,5 @@ export function isInstance({ state, registry }: EditorStore, id: NodeId): boolea
 /** Whether a node is an instance that says something of its own. */
 export function isOfComponent({ state, registry }: EditorStore, id: NodeId): boolean {
   const node = findNode(state.page, id)
-  return node !== undefined && hasFields(state.page, linkedPart(node, registry))
+  return node !== undefined && showsComponent(state.page, linkedPart(node, registry))
 }

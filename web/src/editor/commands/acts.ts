@@ -8,6 +8,7 @@ import {
   duplicateEdit,
   editSentence,
   findPlace,
+  followTurnedEdits,
   getKind,
   getNode,
   newNode,
@@ -251,7 +252,10 @@ function turnParagraph(store: EditorStore, kind: string): void {
     const turned = paragraphIntoEdits(kind, store.state.page, id, at, store.registry, newId)
     const into = `a ${getKind(store.registry, kind).title.toLowerCase()}`
     if (turned) {
-      store.do(`Turned a paragraph into ${into}`, turned.edits, { select: turned.madeId })
+      const isWhole = turned.edits.some((edit) => edit.edit === 'remove' && edit.nodeId === id)
+      const made = { id: turned.madeId, kind }
+      const followed = isWhole ? followTurnedEdits(store.state.page, id, made, store.registry) : []
+      store.do(`Turned a paragraph into ${into}`, [...turned.edits, ...followed], { select: turned.madeId })
       if (isTyping) startTyping(store, turned.madeId)
       return
     }
@@ -270,7 +274,11 @@ export function toText(store: EditorStore, id: NodeId): void {
       words: 'Only headings and quotes can become text',
       tone: 'refused',
     })
-  store.do(`Turned the ${title.toLowerCase()} into text`, turned.edits, { select: turned.madeId })
+  const made = { id: turned.madeId, kind: 'text' }
+  const followed = followTurnedEdits(store.state.page, id, made, store.registry)
+  store.do(`Turned the ${title.toLowerCase()} into text`, [...turned.edits, ...followed], {
+    select: turned.madeId,
+  })
   if (isTyping) startTyping(store, turned.madeId)
 }
 

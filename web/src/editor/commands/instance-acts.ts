@@ -26,7 +26,7 @@ export function replaceBy(
 ): void {
   const before = nodeName(store, store.state.page, id)
   store.joinPart(part.id)
-  const edits = otherPartEdits(store.state.page, id, part.id, store.registry)
+  const edits = otherPartEdits(store.state.page, id, part.id, store.registry, newId)
   store.do(`Replaced “${before}” by “${part.name}”`, edits)
 }
 

@@ -19,24 +19,11 @@ import {
 import { fieldBox, IconButton } from '../../ui/controls.tsx'
 import { usePage, useStore } from '../session/editor-store.ts'
 import { newId } from '../session/new-id.ts'
+import { Box, Declared } from './declared.ts'
+import { DeclaredSlots } from './declared-slots.tsx'
 import { Group, GroupTitle, Quiet } from './group.tsx'
 import { useTyped } from './use-typed.ts'
 
-const Declared = styled.div`
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) auto;
-  gap: 4px 6px;
-  align-items: center;
-  padding-bottom: 6px;
-  small {
-    grid-column: 1 / -1;
-    color: var(--quiet);
-    font-size: 12px;
-  }
-  input:nth-of-type(2) {
-    grid-column: 1 / -1;
-  }
-`
 const Rules = styled.div`
   display: flex;
   flex-wrap: wrap;
@@ -53,9 +40,6 @@ const Rules = styled.div`
   input[type='number'] {
     width: 76px;
   }
-`
-const Box = styled.input`
-  ${fieldBox}
 `
 const Choice = styled.select`
   ${fieldBox}
@@ -77,7 +61,8 @@ export function DeclaredFields({ id }: { readonly id: NodeId }) {
   const left = fillable(kind).filter(
     ({ key, of }) => !own.some((field) => field.key === key && field.of === of),
   )
-  if (own.length + left.length === 0) return null
+  const slots = <DeclaredSlots id={id} part={part} root={root} kindName={kindName} />
+  if (own.length + left.length === 0) return slots
   const set = (next: readonly ComponentField[], label: string, joinKey?: string): boolean =>
     store.do(
       label,
@@ -91,49 +76,52 @@ export function DeclaredFields({ id }: { readonly id: NodeId }) {
       `${changed.id}/${what}`,
     )
   return (
-    <Group aria-label="Component fields">
-      <GroupTitle>Component fields</GroupTitle>
-      {own.length === 0 && <Quiet>What is made a field can say something else wherever this stands.</Quiet>}
-      {own.map((field) => (
-        <OneDeclared
-          key={field.id}
-          field={field}
-          title={partSchema(kind, field.of ?? 'content').properties[field.key]?.title ?? field.key}
-          hasLength={field.of === undefined && TYPED.has(kind.content.properties[field.key]?.control ?? '')}
-          onChange={change}
-          onRemove={() =>
-            set(
-              fields.filter((one) => one.id !== field.id),
-              `“${field.name}” is no field any more`,
-            )
-          }
-        />
-      ))}
-      {left.length > 0 && (
-        <Choice
-          aria-label="Make a field of"
-          value=""
-          onChange={(event) => {
-            const { key, of } = left[Number(event.target.value)]!
-            const field = newField(fields, { node: id, key, ...(of ? { of } : {}) }, kind, newId)
-            set([...fields, field], `Made “${field.name}” a field`)
-          }}
-        >
-          <option value="">Make a field of…</option>
-          {(['Content', 'Style'] as const).map((group) => (
-            <optgroup key={group} label={group}>
-              {left.map(({ of, key, schema }, i) =>
-                (of === 'look') === (group === 'Style') ? (
-                  <option key={key} value={i}>
-                    {schema.title}
-                  </option>
-                ) : null,
-              )}
-            </optgroup>
-          ))}
-        </Choice>
-      )}
-    </Group>
+    <>
+      <Group aria-label="Component fields">
+        <GroupTitle>Component fields</GroupTitle>
+        {own.length === 0 && <Quiet>What is made a field can say something else wherever this stands.</Quiet>}
+        {own.map((field) => (
+          <OneDeclared
+            key={field.id}
+            field={field}
+            title={partSchema(kind, field.of ?? 'content').properties[field.key]?.title ?? field.key}
+            hasLength={field.of === undefined && TYPED.has(kind.content.properties[field.key]?.control ?? '')}
+            onChange={change}
+            onRemove={() =>
+              set(
+                fields.filter((one) => one.id !== field.id),
+                `“${field.name}” is no field any more`,
+              )
+            }
+          />
+        ))}
+        {left.length > 0 && (
+          <Choice
+            aria-label="Make a field of"
+            value=""
+            onChange={(event) => {
+              const { key, of } = left[Number(event.target.value)]!
+              const field = newField(fields, { node: id, key, ...(of ? { of } : {}) }, kind, newId)
+              set([...fields, field], `Made “${field.name}” a field`)
+            }}
+          >
+            <option value="">Make a field of…</option>
+            {(['Content', 'Style'] as const).map((group) => (
+              <optgroup key={group} label={group}>
+                {left.map(({ of, key, schema }, i) =>
+                  (of === 'look') === (group === 'Style') ? (
+                    <option key={key} value={i}>
+                      {schema.title}
+                    </option>
+                  ) : null,
+                )}
+              </optgroup>
+            ))}
+          </Choice>
+        )}
+      </Group>
+      {slots}
+    </>
   )
 }
 

@@ -23,7 +23,7 @@ import { focusCanvas } from '../canvas/focus-canvas.ts'
 import { SelectionMenuButton } from '../commands/selection-menu.tsx'
 import { KindIcon } from '../chrome/kind-icon.ts'
 import { NodeProblems } from '../problems/node-problems.tsx'
-import { hasFields, sortOf } from '../session/node-name.ts'
+import { isOfComponent, sortOf } from '../session/node-name.ts'
 import { reachWords } from '../session/reach.ts'
 import { useSiteView } from '../session/site-view.ts'
 import { ColumnsControl } from './columns-control.tsx'
@@ -37,6 +37,7 @@ import { Settings } from './settings.tsx'
 
 /** What can be done with an instance of a shared section. */
 const instanceActs = later(() => import('./instance-acts.tsx'))
+const instanceSlots = later(() => import('./instance-slots.tsx'))
 /** Which values of a block inside a part are fields. */
 const declaredFields = later(() => import('./declared-fields.tsx'))
 /** The list of a block's items. */
@@ -109,7 +110,7 @@ export function Details({ size, onFold }: DetailsProps) {
   const shown = useMemo(() => ({ id, node: now }), [id, now])
   const later = useLater(shown, TYPING_PAUSE_MS)
   const { node } = isTyping && !hasFocus && later.id === id ? later : shown
-  const repeated = node && repeatedKind(node, registry)
+  const repeated = usePage((page) => (findNode(page, id) ? repeatedKind(page, id, registry) : undefined))
   const isShared = node !== undefined && getKind(registry, node.kind).isShared === true
   // Whoever is quicker than the next frame sets what is selected, and not what was.
   const beReady = (): void => {
@@ -150,6 +151,11 @@ export function Details({ size, onFold }: DetailsProps) {
                 {({ InstanceActs }) => <InstanceActs id={id} />}
               </LaterPart>
             )}
+            {getKind(registry, node.kind).fillsSlot && (
+              <LaterPart key={`${id} slot`} code={instanceSlots}>
+                {({ SlotNote }) => <SlotNote id={id} />}
+              </LaterPart>
+            )}
             <Settings id={id} node={node} size={size} isLookOpen={isLookOpen} onLookOpen={setLookOpen} />
             {isInPart && (
               <LaterPart key={`${id} fields`} code={declaredFields}>
@@ -187,7 +193,7 @@ function NodeHead({ id, kind: name, isPage, onFold }: NodeHeadProps) {
   const { mayChange, registry } = store
   const count = useEditor((state) => selectedIds(state).length)
   const title = usePage((page) => (findNode(page, id) ? sortOf(store, page, id) : ''))
-  const isComponent = usePage((page) => hasFields(page, partOfInstance(store, page, id)))
+  const isComponent = usePage((page) => isOfComponent(page, partOfInstance(store, page, id)))
   const kind = getKind(registry, name)
   return (
     <Head>
@@ -210,7 +216,9 @@ function NodeHead({ id, kind: name, isPage, onFold }: NodeHeadProps) {
             : kind.about}
       </Quiet>
       <SharedReach id={id} />
-      {!isPage && mayChange && kind.group !== 'root' && <NodeActs canType={typable(kind)} />}
+      {!isPage && mayChange && kind.group !== 'root' && !kind.fillsSlot && (
+        <NodeActs canType={typable(kind)} />
+      )}
     </Head>
   )
 }

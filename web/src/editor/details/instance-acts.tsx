@@ -9,9 +9,10 @@ import { replaceBy } from '../commands/instance-acts.ts'
 import { makeOwnCopy } from '../commands/shared-acts.ts'
 import { useNode, usePage, useStore } from '../session/editor-store.ts'
 import { otherShared } from '../../library/other-shared.ts'
-import { hasFields } from '../session/node-name.ts'
+import { isOfComponent } from '../session/node-name.ts'
 import { Quiet } from './group.tsx'
 import { InstanceFields } from './instance-fields.tsx'
+import { InstanceSlots } from './instance-slots.tsx'
 import { VariantActs } from './variant-choice.tsx'
 
 const Acts = styled.div`
@@ -26,16 +27,17 @@ export function InstanceActs({ id }: { readonly id: NodeId }) {
   const node = useNode(id)
   const { data: parts = [] } = useParts()
   const part = node && linkedPart(node, store.registry)
-  const word = usePage((page) => (hasFields(page, part) ? 'component' : 'shared section'))
+  const word = usePage((page) => (isOfComponent(page, part) ? 'component' : 'shared section'))
   const own = parts.find(({ id: one }) => one === part)
   const others = own ? otherShared(parts, own) : []
   return (
     <>
       <InstanceFields id={id} />
+      <InstanceSlots id={id} />
       <Acts>
         <Quiet>
           {word === 'component'
-            ? 'All but these fields is the same wherever the component stands.'
+            ? 'All but its fields and slots is the same wherever the component stands.'
             : 'Changes in it are seen wherever it stands.'}
         </Quiet>
         <Button onPress={() => openInstance(store, id)}>Edit {word}</Button>

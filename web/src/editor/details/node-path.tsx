@@ -101,6 +101,6 @@ function wayTo({ registry }: EditorStore, page: Page, id: NodeId, around: ShownI
 /** Sections by what they are called, containers and blocks by their kind. */
 function stepWords(store: EditorStore, page: Page, id: NodeId): string {
   const node = getNode(page, id)
-  const { isCalledByHeading, title, linksTo } = getKind(store.registry, node.kind)
-  return isCalledByHeading === true || linksTo ? nodeName(store, page, id) : title
+  const { isCalledByHeading, title, linksTo, fillsSlot } = getKind(store.registry, node.kind)
+  return isCalledByHeading === true || linksTo || fillsSlot ? nodeName(store, page, id) : title
 }

@@ -107,5 +107,5 @@ function variantPage(
   const root = newNode(getKind(registry, 'page'), { slots: { sections: [isSection ? id : 'around'] } })
   const close = { sizes: { base: { above: 's', below: 's' } } }
   const around = newNode(getKind(registry, 'section'), { ...close, slots: { blocks: [id] } })
-  return { format: 3, root: 'root', nodes: { ...nodes, root, ...(isSection ? {} : { around }) } }
+  return { format: 4, root: 'root', nodes: { ...nodes, root, ...(isSection ? {} : { around }) } }
 }

@@ -63,7 +63,7 @@ export function findLanding(query: LandingQuery): Landing | undefined {
   const { page, hitId, movingId } = query
   const chain = ancestry(page, hitId)
   if (movingId !== undefined && isWithin(page, hitId, movingId)) return refusedInside(query, movingId)
-  const containers = chain.filter((id) => Object.keys(getNode(page, id).slots).length > 0)
+  const containers = chain.filter((id) => isContainer(query, id))
   const accepting = containers.filter((id) => refusalIn(query, id) === undefined)
   const inner = accepting[0]
   if (inner === undefined) return refusedInside(query, containers[0] ?? hitId)
@@ -72,6 +72,12 @@ export function findLanding(query: LandingQuery): Landing | undefined {
   if (column) return column
   const isNearEdge = outer !== undefined && nearEdge(query, inner, outer)
   return landIn(query, isNearEdge ? outer : inner)
+}
+
+/** Whether blocks can be put right into a block; what an instance holds stands in the slots of its part. */
+function isContainer({ page, registry }: LandingQuery, id: NodeId): boolean {
+  const { slots, linksTo } = getKind(registry, getNode(page, id).kind)
+  return Object.keys(slots).length > 0 && !linksTo
 }
 
 function refusedInside(query: LandingQuery, id: NodeId): Landing | undefined {
@@ -90,7 +96,7 @@ function findBeside(query: LandingQuery): Landing | undefined {
   const place = findPlace(page, hitId)
   const hit = getNode(page, hitId)
   const isFlow = (one: string) => registry.kinds.get(one)?.group === 'flow'
-  const isLeaf = Object.keys(hit.slots).length === 0
+  const isLeaf = !isContainer(query, hitId)
   if (!place || !isLeaf || !isFlow(hit.kind) || !isFlow(kind) || hitId === movingId) return undefined
   const holder = getNode(page, place.parentId)
   const takesColumns = getKind(registry, holder.kind).slots[place.slot]?.allow.includes('flow') ?? false

@@ -1,6 +1,6 @@
 import {
   expandParts,
-  fieldFindings,
+  instanceFindings,
   FRAME_NAMES,
   runChecks,
   runSectionChecks,
@@ -31,7 +31,7 @@ export function findingsOn(
   const expanded = expandParts(page, registry)
   const frames = FRAME_NAMES.flatMap((name) => sharedRoot(page, name) ?? [])
   const found = [
-    ...fieldFindings(page, Object.keys(page.nodes), (id) => ({ nodes: page.nodes, root: id }), registry),
+    ...instanceFindings(page, Object.keys(page.nodes), (id) => ({ nodes: page.nodes, root: id }), registry),
     ...runChecks(expanded, checked, registry),
     ...frames.flatMap((root) => runSectionChecks({ ...expanded, root }, checked, registry)),
   ]

@@ -2,10 +2,10 @@
 import {
   componentField,
   fieldAt,
-  fieldsOf,
   findNode,
   getKind,
   instanceAround,
+  isComponent,
   linkedPart,
   originOf,
   shownIdOf,
@@ -111,6 +111,5 @@ export function componentAround({ state, registry }: Seen, shown: ShownId): Show
   const isOther = instance !== '' && instance !== state.around
   const node = isOther ? findNode(state.page, originOf(instance)) : undefined
   const part = node && linkedPart(node, registry)
-  const root = part === undefined ? undefined : findNode(state.page, part)
-  return root && fieldsOf(root).length > 0 ? instance : undefined
+  return part !== undefined && isComponent({ nodes: state.page.nodes, root: part }) ? instance : undefined
 }

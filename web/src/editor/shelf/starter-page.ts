@@ -11,7 +11,7 @@ export function pageOfStarter(starter: Starter, registry: Registry): Page {
   const [root, around] = [newId(), newId()]
   const isSection = getKind(registry, starter.kind).group === 'section'
   return {
-    format: 3,
+    format: 4,
     root,
     nodes: {
       ...built.reduce((nodes, one) => ({ ...nodes, ...one.nodes }), {}),

@@ -6,6 +6,7 @@ import {
   pageChildIds,
   findNode,
   getKind,
+  instanceSlots,
   linkedPart,
   sharedRoot,
   stepsOf,
@@ -130,7 +131,7 @@ export const SpineNode = memo(function SpineNode({
   )
 })
 
-/** What stands in a block; in an instance, what it shows, while that is worked in. */
+/** What stands in a block; in an instance, what it shows while that is worked in, and otherwise what it has in slots. */
 function inside(
   { registry, state }: EditorStore,
   node: PageNode,
@@ -140,7 +141,8 @@ function inside(
   const part = linkedPart(node, registry)
   if (part === undefined) return childIds(node)
   const root = isOpenInstance ? findNode(state.page, part) : undefined
-  return root ? childIds(root) : []
+  if (root) return childIds(root)
+  return instanceSlots(state.page, id, registry).flatMap(({ fill }) => fill ?? [])
 }
 
 /** Every block whose name, words or kind has what was typed, in reading order. */
