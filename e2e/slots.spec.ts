@@ -106,3 +106,26 @@ test('the reach map is walked from a part to its pages, and from a page to its p
   await page.getByRole('link', { name: 'Show in the reach map' }).click()
   await expect(side.getByRole('heading', { name: 'Opening hours' })).toBeVisible()
 })
+
+test('sections that are nearly alike are found, with what differs, and made one component by keys', async ({
+  page,
+  app,
+}) => {
+  const context = page.context()
+  await makePage(context, app, 'Alike in the mist')
+  const second = await makePage(context, app, 'Alike in the haze')
+  await page.goto(`${app.editor}/library`)
+  await page.getByRole('button', { name: 'Find sections that are nearly alike…' }).click()
+  const dialog = page.getByRole('dialog')
+  const group = dialog.getByRole('listitem').filter({ hasText: 'Alike in the mist' })
+  await expect(group.getByRole('heading', { name: /sections are the same/ })).toBeVisible()
+  await noFindings(page)
+  await group.getByRole('textbox', { name: 'Name' }).fill('Mist and haze')
+  await page.keyboard.press('Tab')
+  await page.keyboard.press('Enter')
+  await expect(page.getByText(/Made “Mist and haze” of sections on \d pages/)).toBeVisible()
+  await dialog.getByRole('button', { name: 'Close' }).press('Enter')
+  await page.goto(`${app.editor}/pages/${second}`)
+  await expect(page.getByRole('tree').getByRole('treeitem', { name: /Mist and haze/ })).toBeVisible()
+  await expect(canvasOf(page).getByRole('heading', { name: 'More here' })).toBeVisible()
+})

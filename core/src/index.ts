@@ -38,6 +38,16 @@ export {
 } from './reuse/component-values.ts'
 export { instanceFindings } from './reuse/component-rules.ts'
 export {
+  alikeGroups,
+  comparableSections,
+  joinSections,
+  MOST_JOINED,
+  sectionShape,
+  withInstanceAt,
+  type SectionOf,
+  type SectionShape,
+} from './reuse/near-duplicates.ts'
+export {
   MOST_REACH_NODES,
   reachGraph,
   type PartUse,
@@ -179,6 +189,7 @@ export {
   MARKS,
   normalizeRichText,
   paragraphs,
+  richTextWords,
   type ListItem,
   type List,
   type Mark,
@@ -294,6 +305,7 @@ export { documentUses, type DocumentUse, type UsedThing } from './render/documen
 export type * from './wire/wire.ts'
 export type * from './wire/at-work.ts'
 export type * from './wire/parts.ts'
+export type * from './wire/alike.ts'
 export type * from './wire/exchange.ts'
 export { ROLES } from './wire/wire.ts'
 export type { Requests } from './wire/request-schemas.ts'

@@ -56,7 +56,13 @@ export async function startWithParts() {
 }
 
 export function nodeOf(kind: string, content: PageNode['content'], slots: PageNode['slots'] = {}): PageNode {
-  return { kind, content, look: {}, sizes: { base: {} }, slots: kind.startsWith('linked-') ? { fills: [], ...slots } : slots }
+  return {
+    kind,
+    content,
+    look: {},
+    sizes: { base: {} },
+    slots: kind.startsWith('linked-') ? { fills: [], ...slots } : slots,
+  }
 }
 
 export function instanceNode(part: string): PageNode {

@@ -20,7 +20,7 @@ import {
 } from './sketch.ts'
 import { MORE_PATTERNS } from './more-patterns.ts'
 import type { BlockDefinition } from './define-block.ts'
-import { getKind, type Registry } from './registry.ts'
+import type { Registry } from './registry.ts'
 
 export interface Starter {
   /** Unique among starters. */

@@ -85,7 +85,7 @@ export function newField(
 }
 
 /** The part with these fields and no others. */
-function withFields(document: Page, fields: readonly ComponentField[]): Page {
+export function withFields(document: Page, fields: readonly ComponentField[]): Page {
   const root = getNode(document, document.root)
   const content = { ...root.content, [FIELDS_KEY]: fields as unknown as Json }
   return { ...document, nodes: { ...document.nodes, [document.root]: { ...root, content } } }

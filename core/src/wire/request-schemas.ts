@@ -2,6 +2,8 @@
 import { MOST_NAVIGATION } from '../site/navigation.ts'
 import { ID_PATTERN } from '../page/id.ts'
 import { LONGEST_PART_ABOUT, LONGEST_PART_NAME, PART_PURPOSES } from '../reuse/part-facts.ts'
+import { MOST_JOINED } from '../reuse/near-duplicates.ts'
+import type { JoinAlikeRequest } from './alike.ts'
 import type { ImportRequest } from './exchange.ts'
 import type { JournalRequest, PresenceRequest } from './at-work.ts'
 import type { NewPartRequest, PartRequest, ReplacePartRequest } from './parts.ts'
@@ -38,6 +40,7 @@ export interface Requests {
   readonly addPart: NewPartRequest
   readonly changePart: PartRequest
   readonly replacePart: ReplacePartRequest
+  readonly joinAlike: JoinAlikeRequest
   readonly changeNavigation: NavigationRequest
   readonly changeSite: SiteSettingsRequest
   readonly addSite: NewSiteRequest
@@ -160,6 +163,15 @@ const SCHEMAS: Readonly<Record<keyof Requests, object>> = {
   changePicture: change({ name: words, alt: text, isDecoration: flag }),
   addPart: object({ ...partFacts, document }, { type: { enum: ['pattern', 'shared'] } }),
   replacePart: object({ instead: { oneOf: [{ const: 'copies' }, object({ part: id })] } }),
+  joinAlike: object({
+    ...partFacts,
+    sections: {
+      type: 'array',
+      minItems: 2,
+      maxItems: MOST_JOINED,
+      items: object({ pageId: id, version, nodeId: id }),
+    },
+  }),
   changePart: change(partFacts),
   changeNavigation: object({ items: { type: 'array' } }, { was: { type: 'array' } }),
   changeSite: change({

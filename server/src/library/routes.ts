@@ -1,9 +1,12 @@
 import { Hono } from 'hono'
 import { pagesWithPart, partUses } from '../documents/linked-parts.ts'
+import type { JoinedAlike } from '@gullyline/core'
 import { answerCached } from '../http/cached-answers.ts'
+import { answerWithProgress } from '../http/progress.ts'
 import { readBody } from '../http/read-body.ts'
 import type { SignedIn } from '../people/access.ts'
 import type { Services } from '../services.ts'
+import { findAlike, joinAlike } from './alike.ts'
 import { addPart, binPart, changePart, findPart, listParts, replacePart, restorePart } from './store.ts'
 
 /** Parts that are used again on pages. */
@@ -28,6 +31,20 @@ export function partRoutes(services: Services): Hono<SignedIn> {
       return answerCached(c, services, [`${siteId}/pages`, `${siteId}/parts`], () =>
         c.var.site.read(partUses),
       )
+    })
+    .post('/alike', async (c) => {
+      await readBody(c, 'nothing')
+      return answerWithProgress(c, services.log, (watch) => c.var.site.read((at) => findAlike(at, watch)))
+    })
+    .post('/join', async (c) => {
+      const body = await readBody(c, 'joinAlike')
+      const { person, site } = c.var
+      const by = { name: person.name, personId: person.id }
+      const joined = await site.change(['pages', 'parts', 'site'], async (at) => {
+        const { partId, pages } = await joinAlike(at, body, by)
+        return { part: await findPart(at, partId), pages }
+      })
+      return c.json(joined satisfies JoinedAlike, 201)
     })
     .get('/:id/pages', async (c) => {
       const id = c.req.param('id')

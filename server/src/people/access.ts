@@ -78,6 +78,8 @@ export const ACCESS: Readonly<Record<string, 'everyone' | readonly Role[]>> = {
   'GET /api/sites/:site/parts': EVERYBODY_SIGNED_IN,
   'POST /api/sites/:site/parts': WHO_CHANGES_PAGES,
   'GET /api/sites/:site/parts/uses': EVERYBODY_SIGNED_IN,
+  'POST /api/sites/:site/parts/alike': WHO_CHANGES_PAGES,
+  'POST /api/sites/:site/parts/join': WHO_CHANGES_PAGES,
   'GET /api/sites/:site/parts/:id/pages': EVERYBODY_SIGNED_IN,
   'PATCH /api/sites/:site/parts/:id': WHO_CHANGES_PAGES,
   'DELETE /api/sites/:site/parts/:id': WHO_CHANGES_PAGES,

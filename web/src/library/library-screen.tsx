@@ -21,6 +21,7 @@ import { SiteScreen } from '../site/site-screen.tsx'
 import { Card } from '../ui/card.ts'
 import { Button, FindBox, Tabs } from '../ui/controls.tsx'
 import { Waiting } from '../ui/waiting.tsx'
+import { AlikeDialog } from './alike-dialog.tsx'
 import { ChosenPart } from './chosen-part.tsx'
 import { ExportButton } from './export-button.tsx'
 import { Acts } from '../ui/form-parts.ts'
@@ -97,6 +98,7 @@ function Parts({ context, parts }: PartsProps) {
   const [chosenId, setChosenId] = useState(params.get('part') ?? undefined)
   const [told, setTold] = useState('')
   const [isImporting, setImporting] = useState(false)
+  const [isComparing, setComparing] = useState(false)
   const listed = parts.filter((part) => isShownAs(part, shown))
   const found = findParts(listed, search)
   const chosen = listed.find(({ id }) => id === chosenId)
@@ -115,6 +117,9 @@ function Parts({ context, parts }: PartsProps) {
           />
           {mayChange && (
             <Acts>
+              <Button onPress={() => setComparing(true)} aria-label="Find sections that are nearly alike…">
+                Find alike…
+              </Button>
               <Button onPress={() => setImporting(true)} aria-label="Import a package…">
                 Import…
               </Button>
@@ -171,6 +176,7 @@ function Parts({ context, parts }: PartsProps) {
           <Note>Select one to rename it, describe it or delete it.</Note>
         )}
       </SidePane>
+      {isComparing && <AlikeDialog onClose={() => setComparing(false)} onDone={setTold} />}
       {isImporting && <ImportDialog onClose={() => setImporting(false)} />}
     </Panes>
   )
