@@ -1,3 +1,4 @@
+import { fileURLToPath } from 'node:url'
 import optimizeLocales from '@react-aria/optimize-locales-plugin'
 import react from '@vitejs/plugin-react'
 import { defineConfig, type Plugin } from 'vite'
@@ -27,6 +28,15 @@ export default defineConfig({
     // The words that React Aria brings are in English, as all others on the screen.
     optimizeLocales.vite({ locales: ['en-US'] }),
   ],
+  // What reads Markdown runs in a worker, which has no document: the package's file for browsers asks one for entities.
+  resolve: {
+    alias: {
+      'decode-named-character-reference': fileURLToPath(
+        import.meta.resolve('decode-named-character-reference'),
+      ),
+    },
+  },
+  worker: { format: 'es' },
   // The server takes writes only from its own address, so the proxy speaks as it.
   server: {
     host: '127.0.0.1',

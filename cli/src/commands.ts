@@ -3,9 +3,11 @@ import { check } from './check.ts'
 import { example } from './example.ts'
 import { exportSite } from './export-site.ts'
 import type { Exit, Streams } from './outcome.ts'
+import { read } from './read.ts'
 import { render } from './render.ts'
 import { schema } from './schema.ts'
 import { validate } from './validate.ts'
+import { write } from './write.ts'
 
 export interface Command {
   /** How it is called, for the help. */
@@ -22,6 +24,11 @@ export const COMMANDS: Readonly<Record<string, Command>> = {
     about: 'writes the published site as a plain folder, for any static host',
     run: exportSite,
   },
+  read: {
+    usage: 'read FILE',
+    about: 'prints an HTML or Markdown file as a page of blocks, and what was not taken over',
+    run: read,
+  },
   render: {
     usage: 'render FILE --out DIR',
     about: 'writes index.html, the stylesheet, media and fonts',
@@ -36,5 +43,10 @@ export const COMMANDS: Readonly<Record<string, Command>> = {
     usage: 'validate FILE',
     about: 'prints every problem of a package with its JSON pointer',
     run: validate,
+  },
+  write: {
+    usage: 'write FILE --as html|markdown|json',
+    about: 'prints what the page says, for other programs',
+    run: write,
   },
 }

@@ -273,3 +273,38 @@ test('check prints findings as JSON with their source, and ends with 1 for an er
     source: 'common practice, no source',
   })
 })
+
+describe('files of other programs', () => {
+  test('an HTML file is printed as a page of blocks, with what was not taken over beside it', async () => {
+    const file = join(folder, 'visit.html')
+    await writeFile(
+      file,
+      '<title>Visit</title><h1>Visit</h1><p>Come <b>soon</b>.</p><script>alert(1)</script>',
+    )
+    const { code, out, error } = await run('read', file)
+    expect([code, error]).toEqual([0, '1 × A script: left out\n'])
+    const read: Loose = JSON.parse(out)
+    expect([
+      read.title,
+      Object.values(read.page.nodes)
+        .map((node: Loose) => node.kind as string)
+        .sort(),
+    ]).toEqual(['Visit', ['heading', 'page', 'section', 'text']])
+    const strange = await run('read', join(folder, 'example.json'))
+    expect([strange.code, strange.out]).toEqual([2, ''])
+    expect(strange.error).toContain('is neither HTML nor Markdown')
+    expect((await run('read', join(folder, 'nothing.md'))).error).toContain('there is no such file')
+  })
+
+  test('a page is written as HTML, Markdown and JSON, which say the same', async () => {
+    const file = join(folder, 'example.json')
+    const given: Loose = JSON.parse(sample)
+    const title = given.page.nodes[byKind(given, 'heading')].content.text as string
+    for (const format of ['html', 'markdown', 'json']) {
+      const { code, out } = await run('write', file, '--as', format)
+      expect(code).toBe(0)
+      expect(out).toContain(title)
+    }
+    expect((await run('write', file, '--as', 'pdf')).error).toContain('usage: write FILE')
+  })
+})

@@ -55,16 +55,11 @@ export {
   type ReachNode,
   type ShowerType,
 } from './reuse/reach-map.ts'
-export {
-  fillable,
-  followTurnedEdits,
-  newField,
-  withFieldsForAll,
-  type Fillable,
-} from './reuse/make-component.ts'
+export { fillable, newField, withFieldsForAll, type Fillable } from './reuse/make-component.ts'
 export { fillAt, instanceSlots, slotOfFill, type InstanceSlot } from './resolve/instance-slots.ts'
 export { addFillEdit, declareSlotEdits, setSlotsEdit } from './reuse/slot-edits.ts'
 export { FILL_BLOCKS, MOST_COMPONENT_SLOTS, slotsOf, type ComponentSlot } from './blocks/component-slots.ts'
+export { followTurnedEdits } from './reuse/turned-fields.ts'
 export { otherPartEdits, withOtherPart } from './reuse/other-part.ts'
 export {
   FIELDS_KEY,
@@ -85,23 +80,24 @@ export {
 export {
   becomeInstanceEdits,
   canStandFor,
-  findRing,
-  instanceAround,
   instanceFragment,
-  originOf,
-  ownCopyEdits,
-  partsShownBy,
-  ringIn,
   SHARED_ROOTS,
   sharedPartOf,
   sharedRefusal,
+  withRootId,
+} from './reuse/shared-parts.ts'
+export {
+  findRing,
+  instanceAround,
+  originOf,
+  partsShownBy,
+  ringIn,
   seenIdOf,
   shownIdOf,
   shownParts,
   stepsOf,
-  withCopies,
-  withRootId,
-} from './reuse/shared-parts.ts'
+} from './reuse/shown-parts.ts'
+export { ownCopyEdits, withCopies } from './reuse/own-copies.ts'
 export {
   copyFragment,
   duplicateEdit,
@@ -120,13 +116,12 @@ export { describeNode, nodeLabel } from './edits/describe.ts'
 export { applyEdit, editSentence } from './edits/edit.ts'
 export type { Edit } from './edits/edit-shapes.ts'
 export { lockRefusal } from './edits/lock.ts'
+export { besideEdits } from './edits/beside.ts'
+export { copyLookEdits } from './edits/copy-look.ts'
+export { joinBackEdits, startParagraphEdits } from './edits/text-flow.ts'
 export {
-  besideEdits,
-  copyLookEdits,
-  joinBackEdits,
   markedParagraphEdits,
   paragraphIntoEdits,
-  startParagraphEdits,
   takeNameMarkEdits,
   toTextEdits,
 } from './edits/turn-into.ts'
@@ -301,6 +296,16 @@ export {
   validatePackage,
   type PagePackage,
 } from './exchange/page-package.ts'
+export { READ_ENDINGS, readFile, UnreadableFile } from './exchange/read-file.ts'
+export type { NotUnderstood, ReadPage } from './exchange/read-html.ts'
+export {
+  WRITTEN_FORMATS,
+  writeHtml,
+  writeJson,
+  writeMarkdown,
+  type WrittenFacts,
+  type WrittenFormat,
+} from './exchange/write-page.ts'
 export { documentUses, type DocumentUse, type UsedThing } from './render/document-uses.ts'
 export type * from './wire/wire.ts'
 export type * from './wire/at-work.ts'

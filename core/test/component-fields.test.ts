@@ -24,7 +24,7 @@ import {
 } from '../src/reuse/component-values.ts'
 import { fillable, newField, withFieldsForAll } from '../src/reuse/make-component.ts'
 import { otherPartEdits } from '../src/reuse/other-part.ts'
-import { ownCopyEdits, withCopies } from '../src/reuse/shared-parts.ts'
+import { ownCopyEdits, withCopies } from '../src/reuse/own-copies.ts'
 import { joinPart, joinSession } from '../src/site/session-page.ts'
 import { partOf } from '../src/site/session-parts.ts'
 import { countingIds } from './arbitraries/page.ts'

@@ -14,21 +14,22 @@ import { Expander, expandParts, linkedPart, MOST_SHOWN, type Parts } from '../sr
 import { shownIds } from '../src/resolve/shown.ts'
 import {
   becomeInstanceEdits,
-  findRing,
-  instanceAround,
   instanceFragment,
-  originOf,
-  ownCopyEdits,
-  ringIn,
   SHARED_ROOTS,
   sharedPartOf,
   sharedRefusal,
+  withRootId,
+} from '../src/reuse/shared-parts.ts'
+import {
+  findRing,
+  instanceAround,
+  originOf,
+  ringIn,
   shownIdOf,
   shownParts,
   stepsOf,
-  withCopies,
-  withRootId,
-} from '../src/reuse/shared-parts.ts'
+} from '../src/reuse/shown-parts.ts'
+import { ownCopyEdits, withCopies } from '../src/reuse/own-copies.ts'
 import { withOtherPart } from '../src/reuse/other-part.ts'
 import { joinPart, joinSession, partAt, sessionRegistry, sharedNames } from '../src/site/session-page.ts'
 import { changedParts, partOf } from '../src/site/session-parts.ts'

@@ -9,15 +9,10 @@ import { validatePage } from '../src/blocks/validate-page.ts'
 import type { Edit } from '../src/edits/edit-shapes.ts'
 import { lockRefusal } from '../src/edits/lock.ts'
 import { applyEdits } from '../src/edits/transaction.ts'
-import {
-  besideEdits,
-  copyLookEdits,
-  joinBackEdits,
-  markedParagraphEdits,
-  paragraphIntoEdits,
-  startParagraphEdits,
-  toTextEdits,
-} from '../src/edits/turn-into.ts'
+import { besideEdits } from '../src/edits/beside.ts'
+import { copyLookEdits } from '../src/edits/copy-look.ts'
+import { joinBackEdits, startParagraphEdits } from '../src/edits/text-flow.ts'
+import { markedParagraphEdits, paragraphIntoEdits, toTextEdits } from '../src/edits/turn-into.ts'
 import type { Json } from '../src/page/json.ts'
 import { getNode, type Page, type PageNode } from '../src/page/page.ts'
 import { paragraphs, type RichText } from '../src/page/rich-text.ts'

@@ -52,7 +52,11 @@ export const instruments = document('i', {
           },
           {
             'What can be done': [
-              block('list', { words: [list('Lent at the gate', 'Back by ten')] }, { look: { variant: 'ticks' } }),
+              block(
+                'list',
+                { words: [list('Lent at the gate', 'Back by ten')] },
+                { look: { variant: 'ticks' } },
+              ),
             ],
           },
         ),

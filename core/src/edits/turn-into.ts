@@ -1,13 +1,13 @@
-/** Acts that make one kind of block of another, or put two beside each other, with all that they say kept. */
-import { newNode, partSchema } from '../blocks/define-block.ts'
+/** Acts that make one kind of block of another, with all that they say kept. */
+import { newNode } from '../blocks/define-block.ts'
 import { getKind, type Registry } from '../blocks/registry.ts'
-import type { Json, JsonObject } from '../page/json.ts'
-import { findNode, getNode, type NodeId, type Page, type PageNode, type SizeKey } from '../page/page.ts'
-import type { Paragraph, RichText } from '../page/rich-text.ts'
+import type { Json } from '../page/json.ts'
+import { findNode, getNode, type NodeId, type Page, type PageNode } from '../page/page.ts'
+import type { Paragraph } from '../page/rich-text.ts'
 import { findPlace } from '../page/walk.ts'
-import { SIZE_KEYS } from '../sizes/cascade.ts'
-import type { Fragment, NewId } from './compose.ts'
+import type { NewId } from './compose.ts'
 import type { Edit } from './edit-shapes.ts'
+import { setWords, textOfBlock } from './text-flow.ts'
 
 interface Turned {
   readonly edits: readonly Edit[]
@@ -70,12 +70,6 @@ function paragraphAt(page: Page, id: NodeId, at: number, registry: Registry): Pa
   return block?.type === 'paragraph' ? block : undefined
 }
 
-/** What a text block says; undefined for a block of any other kind. */
-function textOfBlock({ kind, content }: PageNode, registry: Registry): RichText | undefined {
-  const { turning } = getKind(registry, kind)
-  return turning?.isText === true ? turning.toText(content) : undefined
-}
-
 /** Puts a block where one paragraph of a text block stands; what is before and after it stays text. */
 function takeOutEdits(made: PageNode, ...[page, id, at, registry, newId]: OfParagraph): Turned | undefined {
   const node = getNode(page, id)
@@ -135,139 +129,4 @@ function levelAt(page: Page, id: NodeId, registry: Registry): number {
     return getKind(registry, kind).facts?.(content).heading?.level ?? []
   })
   return Math.max(2, levels.at(-1) ?? 2)
-}
-
-/** An empty paragraph in a text block of its own after a block: what Enter at the end of one starts. */
-export function startParagraphEdits(
-  page: Page,
-  id: NodeId,
-  registry: Registry,
-  newId: NewId,
-): { readonly edits: readonly Edit[]; readonly textId: NodeId } | undefined {
-  const place = findPlace(page, id)
-  if (!place) return undefined
-  const textId = newId()
-  const text = newNode(getKind(registry, 'text'), { content: { words: paragraph('') as unknown as Json } })
-  const insert = { ...place, index: place.index + 1, rootId: textId, nodes: { [textId]: text } }
-  return { edits: [{ edit: 'insert', ...insert }], textId }
-}
-
-/**
- * Joins a text block to the block before it, as more of what that says. Undefined where none stands there that can say
- * it. What Backspace at the beginning does.
- */
-export function joinBackEdits(
-  page: Page,
-  id: NodeId,
-  registry: Registry,
-): { readonly edits: readonly Edit[]; readonly intoId: NodeId; readonly field: string } | undefined {
-  const place = findPlace(page, id)
-  const words = textOfBlock(getNode(page, id), registry)
-  const intoId = place && getNode(page, place.parentId).slots[place.slot]![place.index - 1]
-  if (intoId === undefined || !words) return undefined
-  const { kind, content } = getNode(page, intoId)
-  const { turning } = getKind(registry, kind)
-  const value = turning?.joined?.(content, words)
-  if (!turning || value === undefined) return undefined
-  const { field } = turning
-  const set: Edit = { edit: 'set', nodeId: intoId, at: ['content', field], value }
-  return { edits: [set, { edit: 'remove', nodeId: id }], intoId, field }
-}
-
-function paragraph(text: string): RichText {
-  return [{ type: 'paragraph', runs: text === '' ? [] : [{ text }] }]
-}
-
-function setWords(nodeId: NodeId, words: RichText): Edit {
-  return { edit: 'set', nodeId, at: ['content', 'words'], value: words as unknown as Json }
-}
-
-/** Gives a block the look and the arrangement of another, as far as its kind has them; what it says stays. */
-export function copyLookEdits(page: Page, from: PageNode, toId: NodeId, registry: Registry): Edit[] {
-  const node = getNode(page, toId)
-  const kind = getKind(registry, node.kind)
-  const has = (part: 'look' | 'sizes', key: string) => Object.hasOwn(partSchema(kind, part).properties, key)
-  const isAllowed = (part: 'look' | 'sizes', values: JsonObject) =>
-    registry.check(node.kind, part, values).length === 0
-  const edits: Edit[] = []
-  for (const key of new Set([...Object.keys(from.look), ...Object.keys(node.look)])) {
-    const value = from.look[key]
-    if (!has('look', key) || (value !== undefined && !isAllowed('look', { [key]: value }))) continue
-    if (value !== node.look[key]) edits.push(setAt(toId, ['look', key], value))
-  }
-  for (const size of SIZE_KEYS) {
-    const [own, theirs] = [node.sizes[size] ?? {}, from.sizes[size] ?? {}]
-    for (const key of new Set([...Object.keys(theirs), ...Object.keys(own)])) {
-      const value = theirs[key]
-      // Whether something is shown at a size, and how wide a column is, is about this block and not about looks.
-      if (key === 'shown' || key === 'share' || !has('sizes', key)) continue
-      if (value !== undefined && !isAllowed('sizes', { [key]: value })) continue
-      if (value !== own[key]) edits.push(setAt(toId, ['sizes', size, key], value))
-    }
-  }
-  return edits
-}
-
-function setAt(
-  nodeId: NodeId,
-  at: readonly ['look', string] | readonly ['sizes', SizeKey, string],
-  value: Json | undefined,
-): Edit {
-  return { edit: 'set', nodeId, at, ...(value === undefined ? {} : { value }) }
-}
-
-/**
- * Puts a block, one of the page or a new one, beside another: both become columns where the other stands. Where the
- * other stands alone in a column already, a column is added beside that one. Undefined for what can't stand in a column.
- */
-export function besideEdits(
-  page: Page,
-  otherId: NodeId,
-  side: 'before' | 'after',
-  what: { readonly moveId: NodeId } | { readonly fragment: Fragment },
-  registry: Registry,
-  newId: NewId,
-): readonly Edit[] | undefined {
-  const place = findPlace(page, otherId)
-  const kind =
-    'moveId' in what ? getNode(page, what.moveId).kind : what.fragment.nodes[what.fragment.rootId]!.kind
-  const isFlow = (one: string) => getKind(registry, one).group === 'flow'
-  if (!place || !isFlow(kind) || !isFlow(getNode(page, otherId).kind)) return undefined
-  if ('moveId' in what && what.moveId === otherId) return undefined
-  const mine = newId()
-  const column = (share: number): PageNode =>
-    newNode(getKind(registry, 'column'), { sizes: { base: { share } } })
-  const fill = (columnId: NodeId): Edit =>
-    'moveId' in what
-      ? { edit: 'move', nodeId: what.moveId, toParentId: columnId, toSlot: 'blocks', toIndex: 0 }
-      : { edit: 'insert', parentId: columnId, slot: 'blocks', index: 0, ...what.fragment }
-  const holder = getNode(page, place.parentId)
-  const outer = findPlace(page, place.parentId)
-  const isBeside = outer && getKind(registry, getNode(page, outer.parentId).kind).isShared === true
-  if (isBeside && holder.slots.blocks!.length === 1) {
-    const index = outer.index + (side === 'after' ? 1 : 0)
-    return [
-      {
-        edit: 'insert',
-        parentId: outer.parentId,
-        slot: outer.slot,
-        index,
-        rootId: mine,
-        nodes: { [mine]: column(50) },
-      },
-      fill(mine),
-    ]
-  }
-  const [columnsId, theirs] = [newId(), newId()]
-  const order = side === 'before' ? [mine, theirs] : [theirs, mine]
-  const columns = newNode(getKind(registry, 'columns'), {
-    sizes: { base: {}, narrow: { direction: 'down' } },
-    slots: { columns: order },
-  })
-  const nodes = { [columnsId]: columns, [mine]: column(50), [theirs]: column(50) }
-  return [
-    { edit: 'insert', ...place, rootId: columnsId, nodes },
-    { edit: 'move', nodeId: otherId, toParentId: theirs, toSlot: 'blocks', toIndex: 0 },
-    fill(mine),
-  ]
 }

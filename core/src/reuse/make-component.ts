@@ -1,19 +1,12 @@
 /** Making a component of a part: which values of its blocks are fields. */
-import {
-  FIELDS_KEY,
-  fieldsOf,
-  MOST_COMPONENT_FIELDS,
-  type ComponentField,
-} from '../blocks/component-fields.ts'
+import { FIELDS_KEY, MOST_COMPONENT_FIELDS, type ComponentField } from '../blocks/component-fields.ts'
 import { partSchema, type BlockDefinition } from '../blocks/define-block.ts'
 import { getKind, type Registry } from '../blocks/registry.ts'
 import type { NewId } from '../edits/compose.ts'
-import type { Edit } from '../edits/edit-shapes.ts'
 import type { FieldSchema } from '../kit/fields.ts'
 import type { Json } from '../page/json.ts'
-import { findNode, getNode, type NodeId, type Page } from '../page/page.ts'
+import { getNode, type Page } from '../page/page.ts'
 import { subtreeIds } from '../page/walk.ts'
-import { partAt } from '../site/session-page.ts'
 
 /** What can be a field of a component: values that say something, not those that arrange it. */
 const FILLED_IN = new Set<FieldSchema['control']>([
@@ -89,30 +82,4 @@ export function withFields(document: Page, fields: readonly ComponentField[]): P
   const root = getNode(document, document.root)
   const content = { ...root.content, [FIELDS_KEY]: fields as unknown as Json }
   return { ...document, nodes: { ...document.nodes, [document.root]: { ...root, content } } }
-}
-
-/**
- * Edits that let fields follow their block when it becomes one of another kind: those of what it says point at what the new
- * one says. None for a block that no field is of.
- */
-export function followTurnedEdits(
-  session: Page,
-  id: NodeId,
-  into: { readonly id: NodeId; readonly kind: string },
-  registry: Registry,
-): readonly Edit[] {
-  const part = partAt(session, id)
-  const root = part === 'page' ? undefined : findNode(session, part)
-  const [from, to] = [getNode(session, id).kind, into.kind].map(
-    (kind) => getKind(registry, kind).turning?.field,
-  )
-  if (!root || from === undefined || to === undefined) return []
-  const fields = fieldsOf(root)
-  const next = fields.map((field) =>
-    field.node === id && field.of === undefined && field.key === from
-      ? { ...field, node: into.id, key: to }
-      : field,
-  )
-  if (next.every((field, i) => field === fields[i])) return []
-  return [{ edit: 'set', nodeId: part, at: ['content', FIELDS_KEY], value: next as unknown as Json }]
 }

@@ -103,8 +103,10 @@ export const anyPage: fc.Arbitrary<Page> = sketch(registry.kinds.get('page')!, 3
 export function pageWith(definition: BlockDefinition): fc.Arbitrary<Page> {
   const inner = sketch(definition, 1)
   const section = registry.kinds.get('section')!
-  const holder = [...registry.kinds.values()].find((kind) =>
-    Object.values(kind.slots).some((slot) => slot.allow.includes(definition.kind)),
+  const holder = [...registry.kinds.values()].find(
+    (kind) =>
+      // What fills a slot of a part stands in instances alone.
+      !kind.fillsSlot && Object.values(kind.slots).some((slot) => slot.allow.includes(definition.kind)),
   )
   const lock =
     definition.group === 'item' && holder

@@ -9,8 +9,7 @@ export function valueWords(value: Json | null): string {
   if (Array.isArray(value)) {
     const list = value as readonly { readonly type?: string; readonly text?: string }[]
     if (list.every(({ text }) => typeof text === 'string')) return lineWords(value)
-    if (list.every(({ type }) => typeof type === 'string'))
-      return richTextWords(value).join(' ')
+    if (list.every(({ type }) => typeof type === 'string')) return richTextWords(value).join(' ')
     return `${value.length} entries`
   }
   const { id, href, page } = value as { readonly id?: Json; readonly href?: Json; readonly page?: Json }

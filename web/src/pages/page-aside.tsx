@@ -1,7 +1,8 @@
+import { useState } from 'react'
 import styled from 'styled-components'
 import { Link } from 'react-router'
-import type { PageSummary } from '@gullyline/core'
-import type { Site } from '../api/hooks.ts'
+import { WRITTEN_FORMATS, type PageSummary, type WrittenFormat } from '@gullyline/core'
+import { usePageDocument, type Site } from '../api/hooks.ts'
 import { contourBackdrop } from '../editor/canvas/contours.ts'
 import { Button } from '../ui/controls.tsx'
 import { TYPING_PAUSE_MS, useLater } from '../ui/use-later.ts'
@@ -36,6 +37,11 @@ const Acts = styled.div`
   display: flex;
   flex-wrap: wrap;
   gap: 8px;
+  align-items: center;
+  > span {
+    color: var(--quiet);
+    font-size: 12px;
+  }
 `
 const Edit = styled(Link)`
   display: inline-flex;
@@ -48,6 +54,12 @@ const Edit = styled(Link)`
   font-weight: 550;
   text-decoration: none;
 `
+
+const FORMAT_WORDS: Readonly<Record<WrittenFormat, string>> = {
+  html: 'HTML',
+  markdown: 'Markdown',
+  json: 'JSON',
+}
 
 interface PageAsideProps {
   readonly site: Site
@@ -62,6 +74,13 @@ export function PageAside({ site, pages, page, acts, mayChange }: PageAsideProps
   // Going through the list by keys draws no page that is passed.
   const shown = useLater(page, TYPING_PAUSE_MS)
   const can = acts.can(page)
+  const { data: opened } = usePageDocument(shown.id)
+  const [told, setTold] = useState<string>()
+  const save = async (format: WrittenFormat): Promise<void> => {
+    if (!opened) return
+    const { saveWritten } = await import('../exchange/save-written.ts')
+    setTold(`Saved ${saveWritten({ site, pages, page: shown, opened }, format)}`)
+  }
   return (
     <Side aria-label="Preview of the saved page">
       <h2>{page.title}</h2>
@@ -73,6 +92,15 @@ export function PageAside({ site, pages, page, acts, mayChange }: PageAsideProps
           {can.has('publish') && <Button onPress={() => acts.act(page, 'publish')}>Publish…</Button>}
           {can.has('unpublish') && <Button onPress={() => acts.act(page, 'unpublish')}>Unpublish…</Button>}
         </Acts>
+        <Acts role="group" aria-label="Save a copy as">
+          <span>Save a copy as</span>
+          {WRITTEN_FORMATS.map((format) => (
+            <Button key={format} isDisabled={!opened} onPress={() => void save(format)}>
+              {FORMAT_WORDS[format]}
+            </Button>
+          ))}
+        </Acts>
+        {told !== undefined && <p role="status">{told}</p>}
       </State>
     </Side>
   )

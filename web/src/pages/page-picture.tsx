@@ -1,9 +1,9 @@
 import { useMemo } from 'react'
 import styled from 'styled-components'
 import { useRoom } from '../ui/use-room.ts'
-import { screenRegistry, renderPage, type PageSummary } from '@gullyline/core'
+import type { PageSummary } from '@gullyline/core'
 import { usePageDocument, type Site } from '../api/hooks.ts'
-import { viewSite } from '../editor/session/site-view.ts'
+import { savedHtml } from './saved-html.ts'
 
 const SCREEN = 1280
 
@@ -31,18 +31,7 @@ export function PagePicture({ site, pages, page }: PagePictureProps) {
   const { data } = usePageDocument(page.id)
   const { ref, room } = useRoom()
   const html = useMemo(() => {
-    if (!data) return undefined
-    const shown = Object.entries(data.around.parts).map(([id, { document }]) => [id, document] as const)
-    const withParts = { ...site, parts: Object.fromEntries(shown) }
-    const { context } = viewSite(withParts, pages, page, screenRegistry)
-    const parts = {
-      page: data.document,
-      header: site.header,
-      footer: site.footer,
-      title: page.title,
-      description: page.description,
-    }
-    return renderPage(parts, screenRegistry, { ...context, purpose: 'publish' }, 'inline').html
+    return data && savedHtml({ site, pages, page, opened: data })
   }, [data, site, pages, page])
   const scale = room.width / SCREEN
   return (

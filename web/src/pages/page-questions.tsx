@@ -1,14 +1,19 @@
 import { useNavigate } from 'react-router'
 import type { PageSummary } from '@gullyline/core'
 import type { Site } from '../api/hooks.ts'
+import { LaterDialog } from '../ui/later-part.tsx'
+import { later } from '../ui/later.ts'
 import { ManyPagesDialog, type ManyPagesAct } from './many-pages-dialog.tsx'
 import { AddPageDialog, CopyPageDialog, RenamePageDialog } from './page-dialogs.tsx'
 import { withSubPages } from './tree-moves.ts'
+
+const readFileDialog = later(() => import('./read-file-dialog.tsx'))
 
 /** What is asked before a page is added or changed. */
 export type Question =
   | { readonly act: 'rename' | 'copy'; readonly page: PageSummary }
   | { readonly act: 'add'; readonly parentId: string | null }
+  | { readonly act: 'read' }
   | { readonly act: ManyPagesAct; readonly pages: readonly PageSummary[] }
 
 interface QuestionsProps {
@@ -32,6 +37,14 @@ export function Questions({ question, site, pages, onClose, onDone }: QuestionsP
           onClose={onClose}
           onAdded={(id) => void navigate(`/pages/${id}`)}
         />
+      )
+    case 'read':
+      return (
+        <LaterDialog code={readFileDialog} onClose={onClose}>
+          {({ ReadFileDialog }) => (
+            <ReadFileDialog pages={pages} onClose={onClose} onAdded={(id) => void navigate(`/pages/${id}`)} />
+          )}
+        </LaterDialog>
       )
     case 'rename':
       return <RenamePageDialog page={question.page} onClose={onClose} />

@@ -211,6 +211,7 @@ function Pages({ site, pages, isWhole }: PagesProps) {
               <Plus size={15} strokeWidth={2} aria-hidden="true" /> Add page
             </MainButton>
           )}
+          {mayChange && <Button onPress={() => setQuestion({ act: 'read' })}>Add from a file…</Button>}
         </Top>
         <PageHead>
           <FirstVisit home={pages.find(({ path }) => path === '/')} />

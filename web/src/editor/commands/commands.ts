@@ -12,9 +12,6 @@ import {
   remove,
   setLock,
   stepMove,
-  toHeading,
-  toQuote,
-  toText,
   unwrap,
   withSelection,
   wrap,
@@ -31,8 +28,9 @@ import {
 } from './select-acts.ts'
 import { COMMAND_IDS, COMMANDS, type CommandId } from './command-list.ts'
 import { startTyping } from '../canvas/frame-input.ts'
+import { later, type Later } from '../../ui/later.ts'
+import { messageOf } from '../../ui/message-of.ts'
 import { isInstance, isOfComponent } from '../canvas/shown-ids.ts'
-import { makeOwnCopy } from './shared-acts.ts'
 import { useStore, type EditorStore } from '../session/editor-store.ts'
 
 /** What commands do to the screen around the page. */
@@ -53,6 +51,18 @@ export interface ScreenActs {
 }
 
 type Run = (store: EditorStore, acts: ScreenActs) => unknown
+
+const turningActs = later(() => import('./turning-acts.ts'))
+const sharedActs = later(() => import('./shared-acts.ts'))
+
+/** An act whose code comes later: it is done once that is there. */
+function laterAct<T>(code: Later<T>, actIn: (code: T) => (store: EditorStore) => void): Run {
+  return (store) =>
+    code.load().then(
+      (there) => actIn(there)(store),
+      (error: unknown) => store.dispatch({ type: 'tell', words: messageOf(error), tone: 'refused' }),
+    )
+}
 
 const RUNS: Readonly<Record<CommandId, Run>> = {
   undo: (store) => store.dispatch({ type: 'undo' }),
@@ -84,12 +94,12 @@ const RUNS: Readonly<Record<CommandId, Run>> = {
   hold: (store) => setLock(store, 'all'),
   'hold-words': (store) => setLock(store, 'text'),
   'let-go': (store) => setLock(store, undefined),
-  'to-heading': toHeading,
-  'to-quote': toQuote,
-  'to-text': withSelection(toText),
+  'to-heading': laterAct(turningActs, ({ toHeading }) => toHeading),
+  'to-quote': laterAct(turningActs, ({ toQuote }) => toQuote),
+  'to-text': laterAct(turningActs, ({ toText }) => toText),
   'save-pattern': (_store, acts) => acts.savePattern(),
   'make-shared': (_store, acts) => acts.makeShared(),
-  'own-copy': withSelection(makeOwnCopy),
+  'own-copy': laterAct(sharedActs, ({ makeOwnCopy }) => withSelection(makeOwnCopy)),
   settings: (_store, acts) => acts.openSetting(),
   delete: remove,
   add: (_store, acts) => acts.openShelf(),
