@@ -5,7 +5,7 @@ import { coreFigures } from './figures/core.ts'
 import { dragFigures } from './figures/drag.ts'
 import { editorSizeFigure } from './figures/editor-size.ts'
 import { httpFigure } from './figures/http.ts'
-import { headerFigure, largeSiteFigures } from './figures/large-site.ts'
+import { headerFigure, largeSiteFigures, reachFigure } from './figures/large-site.ts'
 import { openingFigure } from './figures/opening.ts'
 import { publishedSizeFigure } from './figures/published-size.ts'
 import { peopleFigures } from './figures/people.ts'
@@ -17,7 +17,7 @@ import type { Figure } from './measure.ts'
 const asJson = process.argv.includes('--json')
 
 /** Figures that need no application, each group measured in one go. */
-const OF_CORE = 'abcgDE'
+const OF_CORE = 'abcgDEF'
 const OF_VERSIONS = 'uv'
 
 /** `--only d` or `--only b,c` measures these figures alone, while working on them; undefined for all. */
@@ -47,6 +47,7 @@ async function main(): Promise<void> {
     // Last of this application: it is the server's greatest memory since it started.
     ['n', uploadsFigure],
     ['opqrstC', largeSiteFigures],
+    ['G', reachFigure],
     ['z', headerFigure],
   ] as const
   const only = readOnly(OF_CORE + OF_VERSIONS + withApplication.map(([names]) => names).join(''))

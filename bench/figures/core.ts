@@ -4,7 +4,9 @@ import { jsx, jsxs } from 'react/jsx-runtime'
 import { renderToStaticMarkup } from 'react-dom/server'
 import { toJsxRuntime } from 'hast-util-to-jsx-runtime'
 import {
+  alikeGroups,
   applyEdit,
+  comparableSections,
   createNodeRenderer,
   createPageRenderer,
   defaultRegistry as registry,
@@ -12,6 +14,7 @@ import {
   getKind,
   newNode,
   renderTree,
+  sectionShape,
   validatePage,
   withCopies,
   type Edit,
@@ -45,7 +48,15 @@ const stylesheet = () => ({ href: '/styles/x.css' })
 const headings = Object.keys(page.nodes).filter((id) => page.nodes[id]!.kind === 'heading')
 
 export function coreFigures(): Figure[] {
-  return [editing(), rendering(), renderingAgain(), loading(), rendersLinked(), rendersLinkedAgain()]
+  return [
+    editing(),
+    rendering(),
+    renderingAgain(),
+    loading(),
+    rendersLinked(),
+    rendersLinkedAgain(),
+    findsAlike(),
+  ]
 }
 
 /** (a): words set, a card moved, a block taken out and put back, each done and undone. */
@@ -262,5 +273,36 @@ function loading(): Figure {
     5,
     `Loading and validating ${NODES} nodes, against JSON.parse`,
     compare(ours, reference),
+  )
+}
+
+const SECTIONS = 2_000
+
+/** (F): finding what is nearly alike among 2,000 sections, against writing them as JSON once. */
+function findsAlike(): Figure {
+  const nodes: Record<string, PageNode> = {}
+  const sections = Array.from({ length: SECTIONS }, (_, i) => {
+    const blocks = Array.from({ length: 4 + (i % 5) }, (_one, n) => `s${i}b${n}`)
+    blocks.forEach((id, n) => {
+      const words = [
+        { type: 'paragraph', runs: [{ text: `What block ${n} of every ${i % 40}th section says.` }] },
+      ]
+      nodes[id] = n === 0 ? node('heading', { text: `Section ${i % 7}`, level: 2 }) : node('text', { words })
+    })
+    nodes[`s${i}`] = node('section', {}, { blocks })
+    return `s${i}`
+  })
+  nodes.home = node('page', { title: 'Sections' }, { sections })
+  const many: Page = { format: 4, root: 'home', nodes }
+  const ours = (): void => {
+    const shapes = comparableSections(many, registry).map((id) => sectionShape(many, id, registry))
+    if (alikeGroups(shapes).flat().length < SECTIONS / 2) throw new Error('Nothing alike was found')
+  }
+  const about = `Finding what is nearly alike among ${SECTIONS} sections, against writing them as JSON`
+  return figureOf(
+    'F',
+    10,
+    about,
+    compare(ours, () => settle(JSON.stringify(nodes))),
   )
 }

@@ -9,6 +9,7 @@ import {
   defaultRegistry,
   ID_BYTES,
   idFrom,
+  linkedPart,
   navigationLines,
   pageTree,
   renderPage,
@@ -22,7 +23,14 @@ import {
 } from '@gullyline/core'
 import { openDatabase } from '../../server/src/db/data-source.ts'
 import { packState } from '../../server/src/documents/states.ts'
-import { findVersion } from '../../server/src/documents/versions.ts'
+import type { SiteData } from '../../server/src/db/site-scope.ts'
+import { pagesWithPart } from '../../server/src/documents/linked-parts.ts'
+import {
+  findVersion,
+  findVersions,
+  newestVersions,
+  readDocument,
+} from '../../server/src/documents/versions.ts'
 import { startApplication, type Application } from '../application.ts'
 import { figureOf, median, type Figure } from '../measure.ts'
 import { residentBytes } from './people.ts'
@@ -106,6 +114,75 @@ export async function headerFigure(): Promise<Figure> {
   } finally {
     await site.app.stop()
   }
+}
+
+/** Pages of the site, and parts that they show. */
+const WITH_PARTS = 2_000
+const PARTS = 500
+const REACH_ROUNDS = 12
+
+/** (G): where a part is shown, asked right after a save, against reading all documents and looking through them. */
+export async function reachFigure(): Promise<Figure> {
+  const site = await siteOf(WITH_PARTS)
+  const database = await openDatabase(site.app.databaseUrl)
+  try {
+    const parts = await addParts(database)
+    const at = { manager: database.manager, siteId: 'tarrowmoor' }
+    const times = { ours: [] as number[], reference: [] as number[] }
+    for (let round = 0; round < REACH_ROUNDS; round++) {
+      const part = parts[(round * 37) % parts.length]!
+      await save(site)
+      const start = performance.now()
+      await pagesWithPart(at, part)
+      times.ours.push(performance.now() - start)
+      if (round < 3) times.reference.push(await timeOf(() => scanned(at, part)))
+    }
+    const what = `Where one of ${PARTS} parts is shown on ${WITH_PARTS} pages, after a save, against scanning all`
+    return figureOf('G', 0.05, what, { ours: median(times.ours), reference: median(times.reference) })
+  } finally {
+    await database.destroy()
+    await site.app.stop()
+  }
+}
+
+async function timeOf(act: () => Promise<unknown>): Promise<number> {
+  const start = performance.now()
+  await act()
+  return performance.now() - start
+}
+
+/** Adds parts, each shown by a few pages by what is recorded of their versions. */
+async function addParts(database: DataSource): Promise<readonly string[]> {
+  const ids = Array.from({ length: PARTS }, () => idFrom(randomBytes(ID_BYTES)))
+  const pages = await database.query<{ id: string; version: number }[]>(
+    "SELECT id, version FROM documents WHERE type = 'page' AND site_id = 'tarrowmoor'",
+  )
+  for (const [i, id] of ids.entries()) {
+    await database.query(
+      "INSERT INTO documents (id, site_id, type, version) VALUES (?, 'tarrowmoor', 'shared', 1)",
+      [id],
+    )
+    await database.query(
+      "INSERT INTO parts (id, site_id, name, taken, purpose, about) VALUES (?, 'tarrowmoor', ?, ?, 'other', '')",
+      [id, `Part ${i}`, `Part ${i}`],
+    )
+    for (const page of pages.filter((_one, n) => n % PARTS === i))
+      await database.query(
+        "INSERT IGNORE INTO uses (document_id, version, thing, target, count) VALUES (?, ?, 'part', ?, 1)",
+        [page.id, page.version, id],
+      )
+  }
+  return ids
+}
+
+/** The pages that show a part, found by reading all of them. */
+async function scanned(at: SiteData, part: string): Promise<readonly string[]> {
+  const newest = await newestVersions(at)
+  const wanted = [...newest.values()].map(({ documentId, number }) => ({ documentId, number }))
+  const shows = await findVersions(at, wanted, (version) =>
+    Object.values(readDocument(version).nodes).some((node) => linkedPart(node, defaultRegistry) === part),
+  )
+  return [...shows].flatMap(([id, isShown]) => (isShown ? [id] : []))
 }
 
 async function saveHeader(site: Site): Promise<void> {

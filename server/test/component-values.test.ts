@@ -70,18 +70,17 @@ describe('what an instance of a component fills in', () => {
     const said = filled(document, part.id, 'Seven')
     expect((await at.save('tmradio', { base: version, document: said })).status).toBe(200)
     const root = part.document.nodes[part.id]!
-    const turned = (kind: string, content: object, key: string): Page =>
-      ({
-        ...part.document,
-        nodes: {
-          ...part.document.nodes,
-          [part.id]: {
-            ...root,
-            content: { fields: [{ id: 'said', name: 'Title', node: root.slots.blocks![0]!, key }] },
-          },
-          [root.slots.blocks![0]!]: nodeOf(kind, content as never),
+    const turned = (kind: string, content: object, key: string): Page => ({
+      ...part.document,
+      nodes: {
+        ...part.document.nodes,
+        [part.id]: {
+          ...root,
+          content: { fields: [{ id: 'said', name: 'Title', node: root.slots.blocks![0]!, key }] },
         },
-      }) as Page
+        [root.slots.blocks![0]!]: nodeOf(kind, content as never),
+      },
+    })
     const text = turned('text', { words: [{ type: 'paragraph', runs: [{ text: 'T' }] }] }, 'words')
     const asText = await at.save('tmradio', {
       base: version + 1,

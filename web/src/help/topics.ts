@@ -74,6 +74,37 @@ export const HELP_TOPICS: readonly HelpTopic[] = [
       'Double-click a text in it to write your own there, or fill in the fields in the details. The dot beside a field resets it.',
       'To change the design, press Edit component in the details. Select a block there to name its fields, to make more, or to say which are required.',
       'Save what one says as a variant in the details, and choose it for others.',
+      'For blocks that differ from place to place, edit the component, select what holds them, and press Make it a slot.',
+    ],
+  },
+  {
+    id: 'what-changes',
+    title: 'See which pages a change will reach',
+    synonyms: ['reach map', 'where used', 'impact', 'dependencies', 'which pages', 'affected'],
+    steps: [
+      'Open Reach map. Parts are at the left, and the pages that show them at the right.',
+      'Select a part to see everything that shows it, or a page to see all parts that it shows.',
+      'When you save a change to a part, the dialog lists its pages, each before and after.',
+    ],
+  },
+  {
+    id: 'alike',
+    title: 'Make one part of sections that are alike',
+    synonyms: ['duplicates', 'near-duplicates', 'copies', 'same section', 'merge', 'consolidate'],
+    steps: [
+      'In the Library, press Find alike. Every section of every page is compared.',
+      'Each group shows what differs on which page. Give it a name and press Make one component, or Make one shared section.',
+      'The pages look as before. What the sections have in common is now edited in one place.',
+    ],
+  },
+  {
+    id: 'page-files',
+    title: 'Bring in a page from a file, or save one as a file',
+    synonyms: ['HTML', 'Markdown', 'JSON', 'import', 'export', 'migrate', 'convert', 'document'],
+    steps: [
+      'On Pages, press Add from a file and choose an HTML or Markdown file. It becomes blocks by what its parts mean.',
+      'Read the list of what was not taken over, then press Add page. Add the pictures to the places that were kept for them.',
+      'To save what a page says, select it on Pages, and choose HTML, Markdown or JSON below its picture.',
     ],
   },
   {

@@ -75,11 +75,11 @@ export function PageAside({ site, pages, page, acts, mayChange }: PageAsideProps
   const shown = useLater(page, TYPING_PAUSE_MS)
   const can = acts.can(page)
   const { data: opened } = usePageDocument(shown.id)
-  const [told, setTold] = useState<string>()
+  const [told, setTold] = useState<{ readonly id: string; readonly words: string }>()
   const save = async (format: WrittenFormat): Promise<void> => {
-    if (!opened) return
+    if (!opened || shown.id !== page.id) return
     const { saveWritten } = await import('../exchange/save-written.ts')
-    setTold(`Saved ${saveWritten({ site, pages, page: shown, opened }, format)}`)
+    setTold({ id: page.id, words: `Saved ${saveWritten({ site, pages, page, opened }, format)}` })
   }
   return (
     <Side aria-label="Preview of the saved page">
@@ -95,12 +95,16 @@ export function PageAside({ site, pages, page, acts, mayChange }: PageAsideProps
         <Acts role="group" aria-label="Save a copy as">
           <span>Save a copy as</span>
           {WRITTEN_FORMATS.map((format) => (
-            <Button key={format} isDisabled={!opened} onPress={() => void save(format)}>
+            <Button
+              key={format}
+              isDisabled={!opened || shown.id !== page.id}
+              onPress={() => void save(format)}
+            >
               {FORMAT_WORDS[format]}
             </Button>
           ))}
         </Acts>
-        {told !== undefined && <p role="status">{told}</p>}
+        {told?.id === page.id && <p role="status">{told.words}</p>}
       </State>
     </Side>
   )

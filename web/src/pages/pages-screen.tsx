@@ -11,6 +11,7 @@ import { FirstVisit } from '../site/first-visit.tsx'
 import { useBegin } from '../site/begin.ts'
 import { SiteScreen } from '../site/site-screen.tsx'
 import { Button, FindBox, MainButton, Tabs } from '../ui/controls.tsx'
+import { Acts } from '../ui/form-parts.ts'
 import { KeyLine } from '../ui/key-line.tsx'
 import { messageOf } from '../ui/message-of.ts'
 import { Waiting } from '../ui/waiting.tsx'
@@ -207,11 +208,13 @@ function Pages({ site, pages, isWhole }: PagesProps) {
         <Top>
           <h1>Pages</h1>
           {mayChange && (
-            <MainButton onPress={() => setQuestion({ act: 'add', parentId: null })}>
-              <Plus size={15} strokeWidth={2} aria-hidden="true" /> Add page
-            </MainButton>
+            <Acts>
+              <MainButton onPress={() => setQuestion({ act: 'add', parentId: null })}>
+                <Plus size={15} strokeWidth={2} aria-hidden="true" /> Add page
+              </MainButton>
+              <Button onPress={() => setQuestion({ act: 'read' })}>Add from a file…</Button>
+            </Acts>
           )}
-          {mayChange && <Button onPress={() => setQuestion({ act: 'read' })}>Add from a file…</Button>}
         </Top>
         <PageHead>
           <FirstVisit home={pages.find(({ path }) => path === '/')} />

@@ -8,7 +8,7 @@ import { inSite } from '../api/site-address.ts'
 import { readPageFile } from '../exchange/read-file.ts'
 import { Button, LineField, MainButton } from '../ui/controls.tsx'
 import { Dialog } from '../ui/dialog.tsx'
-import { Note, Rows, Trouble } from '../ui/form-parts.ts'
+import { Acts, Note, Rows, Trouble } from '../ui/form-parts.ts'
 import { messageOf } from '../ui/message-of.ts'
 import { Picker } from '../ui/picker.tsx'
 import { inTreeOrder } from './page-order.ts'
@@ -80,15 +80,17 @@ export function ReadFileDialog({ pages, onClose, onAdded }: ReadFileDialogProps)
       }
     >
       <p>HTML and Markdown files become blocks by what their parts mean; their styles are left out.</p>
-      <FileTrigger
-        acceptedFileTypes={READ_ENDINGS.map((one) => `.${one}`)}
-        onSelect={(files) => {
-          const file = files?.[0]
-          if (file) void open(file)
-        }}
-      >
-        <Button isDisabled={isBusy}>{read ? 'Choose another file…' : 'Choose a file…'}</Button>
-      </FileTrigger>
+      <Acts>
+        <FileTrigger
+          acceptedFileTypes={READ_ENDINGS.map((one) => `.${one}`)}
+          onSelect={(files) => {
+            const file = files?.[0]
+            if (file) void open(file)
+          }}
+        >
+          <Button isDisabled={isBusy}>{read ? 'Choose another file…' : 'Choose a file…'}</Button>
+        </FileTrigger>
+      </Acts>
       {isBusy && <Note role="status">{read ? 'Adding the page…' : 'Reading the file…'}</Note>}
       {trouble && <Trouble role="alert">{trouble}</Trouble>}
       {read && (
