@@ -7,6 +7,7 @@ import { editorSizeFigure } from './figures/editor-size.ts'
 import { httpFigure } from './figures/http.ts'
 import { headerFigure, largeSiteFigures, reachFigure } from './figures/large-site.ts'
 import { openingFigure } from './figures/opening.ts'
+import { packageFigure } from './figures/packages.ts'
 import { publishedSizeFigure } from './figures/published-size.ts'
 import { peopleFigures } from './figures/people.ts'
 import { largePageFigure, typingFigures } from './figures/typing.ts'
@@ -44,6 +45,7 @@ async function main(): Promise<void> {
     ['A', largePageFigure],
     ['m', openingFigure],
     ['xy', peopleFigures],
+    ['H', packageFigure],
     // Last of this application: it is the server's greatest memory since it started.
     ['n', uploadsFigure],
     ['opqrstC', largeSiteFigures],

@@ -37,12 +37,12 @@ export async function uploadsFigure(app: Application): Promise<Figure> {
     }
   }
   await Promise.all(Array.from({ length: AT_ONCE }, send))
-  const figure = { ours: peakOf(app.serverPid) / GIB, reference: 1 }
+  const figure = { ours: peakBytes(app.serverPid) / GIB, reference: 1 }
   return figureOf('n', 1, `The server’s memory at its most while ${PICTURES} pictures came`, figure, 'GiB')
 }
 
 /** The most that a process ever had in memory, in bytes: VmHWM of proc(5). */
-function peakOf(pid: number): number {
+export function peakBytes(pid: number): number {
   const status = readFileSync(`/proc/${pid}/status`, 'utf8')
   return Number(/^VmHWM:\s+(\d+) kB$/m.exec(status)![1]) * 1024
 }

@@ -12,7 +12,7 @@ import { readHtml, type ReadPage } from './read-html.ts'
 export const READ_ENDINGS = ['html', 'htm', 'xhtml', 'md', 'markdown', 'txt'] as const
 
 /** Longer than any page that somebody wrote, in characters. */
-export const LONGEST_FILE = 5_000_000
+const LONGEST_FILE = 5_000_000
 
 /** A line with so many quotations or lists in each other takes parsers seconds, and nobody wrote it. */
 const DEEP_LINE = /^(?:[ \t]*(?:>|[-*+][ \t]|\d{1,9}[.)][ \t])){200}/m

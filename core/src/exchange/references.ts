@@ -1,6 +1,7 @@
 /** What documents refer to by ids, read off as data: for carrying them to where the same things have other ids. */
 import type { Registry } from '../blocks/registry.ts'
 import { FIELDS_KEY, VARIANTS_KEY, variantsOf } from '../blocks/component-fields.ts'
+import { SLOTS_KEY } from '../blocks/component-slots.ts'
 import type { Json, JsonObject } from '../page/json.ts'
 import type { NodeId, Page, PageNode } from '../page/page.ts'
 import { linkedPart } from '../resolve/expand.ts'
@@ -31,10 +32,11 @@ function renamedNode(node: PageNode, registry: Registry, rename: Renamed): PageN
   return { ...node, content, look, ...(values ? { values } : {}) }
 }
 
-/** What a node says. The fields and the variants of a component have ids of their own, which name no pictures. */
+/** What a node says. The fields, slots and variants of a component have ids of their own, which name no pictures. */
 function renamedContent({ content }: PageNode, rename: Renamed): JsonObject {
-  const { [FIELDS_KEY]: fields, [VARIANTS_KEY]: variants, ...said } = content
-  if (fields === undefined && variants === undefined) return renamedFields(content, rename)
+  const declared = DECLARED.filter((key) => content[key] !== undefined)
+  if (declared.length === 0) return renamedFields(content, rename)
+  const said = Object.fromEntries(Object.entries(content).filter(([key]) => !declared.includes(key)))
   const before = variantsOf({ content })
   const after = before.map((one) => {
     const values = renamedFields(one.values, rename)
@@ -42,12 +44,12 @@ function renamedContent({ content }: PageNode, rename: Renamed): JsonObject {
   })
   const next = renamedFields(said, rename)
   if (next === said && after.every((one, i) => one === before[i])) return content
-  return {
-    ...next,
-    ...(fields === undefined ? {} : { [FIELDS_KEY]: fields }),
-    ...(variants === undefined ? {} : { [VARIANTS_KEY]: after as unknown as Json }),
-  }
+  const kept = declared.map((key) => [key, key === VARIANTS_KEY ? (after as unknown as Json) : content[key]!])
+  return { ...next, ...(Object.fromEntries(kept) as JsonObject) }
 }
+
+/** What the root of a component declares. */
+const DECLARED: readonly string[] = [FIELDS_KEY, SLOTS_KEY, VARIANTS_KEY]
 
 function renamedFields(fields: JsonObject, rename: Renamed): JsonObject {
   let isSame = true
