@@ -120,6 +120,11 @@ test('sections that are nearly alike are found, with what differs, and made one 
   const group = dialog.getByRole('listitem').filter({ hasText: 'Alike in the mist' })
   await expect(group.getByRole('heading', { name: /sections are the same/ })).toBeVisible()
   await noFindings(page)
+  // One section alone is no group.
+  const left = group.getByRole('checkbox', { name: 'Alike in the haze' })
+  await left.uncheck()
+  await expect(group.getByRole('button', { name: /^Make one/ })).toBeDisabled()
+  await left.check()
   await group.getByRole('textbox', { name: 'Name' }).fill('Mist and haze')
   await page.keyboard.press('Tab')
   await page.keyboard.press('Enter')

@@ -4,7 +4,7 @@ import { jsx, jsxs } from 'react/jsx-runtime'
 import { renderToStaticMarkup } from 'react-dom/server'
 import { toJsxRuntime } from 'hast-util-to-jsx-runtime'
 import {
-  alikeGroups,
+  AlikeFinder,
   applyEdit,
   comparableSections,
   createNodeRenderer,
@@ -295,8 +295,9 @@ function findsAlike(): Figure {
   nodes.home = node('page', { title: 'Sections' }, { sections })
   const many: Page = { format: 4, root: 'home', nodes }
   const ours = (): void => {
-    const shapes = comparableSections(many, registry).map((id) => sectionShape(many, id, registry))
-    if (alikeGroups(shapes).flat().length < SECTIONS / 2) throw new Error('Nothing alike was found')
+    const finder = new AlikeFinder()
+    for (const id of comparableSections(many, registry)) finder.add(sectionShape(many, id, registry))
+    if (finder.groups().flat().length < SECTIONS / 2) throw new Error('Nothing alike was found')
   }
   const about = `Finding what is nearly alike among ${SECTIONS} sections, against writing them as JSON`
   return figureOf(

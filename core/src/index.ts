@@ -38,7 +38,7 @@ export {
 } from './reuse/component-values.ts'
 export { instanceFindings } from './reuse/component-rules.ts'
 export {
-  alikeGroups,
+  AlikeFinder,
   comparableSections,
   joinSections,
   MOST_JOINED,

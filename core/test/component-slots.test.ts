@@ -220,6 +220,49 @@ describe('own copies, other components, and slots that go', () => {
     expect(say(page, { card })).toEqual(['An open night', 'Book'])
   })
 
+  test('two people who each open a slot of one instance lose nothing: all of it is shown, and one place is worked in', () => {
+    const page = pageWith(['Book'])
+    const second = node('slot-fill', { content: { slot: 'acts' }, slots: { blocks: ['late'] } })
+    const nodes = {
+      ...page.nodes,
+      i0: { ...page.nodes.i0!, slots: { fills: ['s0', 's1'] } },
+      s1: second,
+      late: heading('Call'),
+    }
+    const both = { ...page, nodes }
+    expect(say(both)).toEqual(['An open night', 'Book', 'Call'])
+    expect(say(withCopies(both, 'card', card, registry, countingIds('c')), {})).toEqual(say(both))
+    const session = sessionOf(both)
+    expect(instanceSlots(session, 'i0', together)).toMatchObject([{ fill: 's0', count: 2 }])
+    expect(slotOfFill(session, 's1', together)).toMatchObject({ slot })
+  })
+
+  test('an instance of a part that is not there has no findings of its own, and does not keep others from theirs', () => {
+    const page = pageWith(['Book'], ['Call'])
+    const gone = { ...page.nodes.i1!, content: { part: 'gone' } }
+    const session = sessionOf({ ...page, nodes: { ...page.nodes, i1: gone } }, { card: cardWith([]) })
+    // As the editor asks: for a part by its id, whether or not it is joined to the page.
+    const partIn = (id: string) => ({ nodes: session.nodes, root: id })
+    const found = instanceFindings(session, Object.keys(session.nodes), partIn, together)
+    expect(found.map(({ nodeId }) => nodeId)).toEqual(['h0x0'])
+  })
+
+  test('a slot that an instance’s blocks are for by now is shown at once', () => {
+    const two = cardWith([slot, { ...slot, id: 'other', name: 'Other', node: 'lid' }])
+    const part = document('card', {
+      ...two.nodes,
+      card: { ...two.nodes.card!, slots: { blocks: ['lid', 'title', 'foot'] } },
+      lid: node('stack'),
+    })
+    const session = sessionOf(pageWith(['Book']), { card: part })
+    const expander = new Expander(together)
+    expander.update(session)
+    const moved = applied(session, [{ edit: 'set', nodeId: 's0', at: ['content', 'slot'], value: 'other' }])
+    const now = expander.update(moved)
+    expect(now.nodes['i0/lid']!.slots.blocks).toEqual(['h0x0'])
+    expect(now.nodes['i0/foot']!.slots.blocks).toEqual(['i0/more'])
+  })
+
   test('instances that were saved before there were slots are read', () => {
     const old = document('home', { ...pageWith([]).nodes })
     const { s0: _fill, ...nodes } = old.nodes

@@ -102,7 +102,7 @@ test('what can’t be converted is kept, not shown, and listed for each instance
       rule: 'field-type',
       severity: 'error',
       nodeId: 'i0',
-      message: `“${own.name}” can’t show what was filled in, since it is of another type by now`,
+      message: `“${own.name}” can’t show “One Two”, since the field changed its type. Fill it in again.`,
     },
   ])
 })

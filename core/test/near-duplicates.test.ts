@@ -11,7 +11,7 @@ import { renderPage } from '../src/render/render-page.ts'
 import { valueProblems } from '../src/reuse/component-values.ts'
 import { fillable } from '../src/reuse/make-component.ts'
 import {
-  alikeGroups,
+  AlikeFinder,
   comparableSections,
   joinSections,
   sectionShape,
@@ -40,8 +40,11 @@ const pageOf = (...sections: readonly (readonly [title: string, words: string, a
   })
 }
 
-const shapesOf = (page: Page) =>
-  comparableSections(page, registry).map((id) => sectionShape(page, id, registry))
+function groupsOf(page: Page): readonly (readonly number[])[] {
+  const finder = new AlikeFinder()
+  for (const id of comparableSections(page, registry)) finder.add(sectionShape(page, id, registry))
+  return finder.groups()
+}
 
 test('sections of the same blocks are found where they say mostly the same; other blocks, other widths and other words are others', () => {
   const page = pageOf(
@@ -50,17 +53,40 @@ test('sections of the same blocks are found where they say mostly the same; othe
     ['Something else', 'Of another sort', 'Elsewhere'],
     ['Come up', 'Any clear Friday', 'Book'],
   )
-  expect(alikeGroups(shapesOf(page))).toEqual([[0, 1, 3]])
+  expect(groupsOf(page)).toEqual([[0, 1, 3]])
   const wider: Page = {
     ...page,
     nodes: { ...page.nodes, s1: { ...page.nodes.s1!, sizes: { base: { above: 'xl' } } } },
   }
-  expect(alikeGroups(shapesOf(wider))).toEqual([[0, 3]])
+  expect(groupsOf(wider)).toEqual([[0, 3]])
   const more: Page = {
     ...page,
     nodes: { ...page.nodes, s3: { ...page.nodes.s3!, slots: { blocks: ['h3', 'b3', 't3'] } } },
   }
-  expect(alikeGroups(shapesOf(more))).toEqual([[0, 1]])
+  expect(groupsOf(more)).toEqual([[0, 1]])
+})
+
+test('what is locked is not compared, since it may not be changed', () => {
+  const page = pageOf(['Come up', 'Any clear Friday', 'Book'], ['Come up', 'Any clear Friday', 'Book'])
+  const locked = (id: NodeId): Page => ({
+    ...page,
+    nodes: { ...page.nodes, [id]: { ...page.nodes[id]!, lock: 'text' } },
+  })
+  expect(comparableSections(page, registry)).toEqual(['s0', 's1'])
+  expect(comparableSections(locked('t0'), registry)).toEqual(['s1'])
+  expect(comparableSections(locked('home'), registry)).toEqual([])
+})
+
+test('20,000 sections of one shape that all say something else take no longer than two seconds', () => {
+  const finder = new AlikeFinder()
+  const start = performance.now()
+  for (let i = 0; i < 20_000; i++)
+    finder.add({
+      shape: 'one',
+      values: Array.from({ length: 10 }, (_one, n) => ({ at: `${n}`, value: `${i}.${n}` })),
+    })
+  expect(finder.groups()).toEqual([])
+  expect(performance.now() - start).toBeLessThan(2_000)
 })
 
 test('what differs is listed with what each has, and becomes the fields of the component', () => {
@@ -89,10 +115,16 @@ test('what differs is listed with what each has, and becomes the fields of the c
   expect(joinSections(unlike, registry, countingIds('j'))).toBeUndefined()
 })
 
+/** What is locked is not compared. */
+function unlocked(page: Page): Page {
+  const nodes = Object.entries(page.nodes).map(([id, { lock: _lock, ...node }]) => [id, node])
+  return { ...page, nodes: Object.fromEntries(nodes) as Page['nodes'] }
+}
+
 /** A page with copies of one of its sections, in each of which some values are others. */
 const withVariations = fc
   .tuple(
-    anyPage,
+    anyPage.map(unlocked),
     fc.array(fc.tuple(fc.nat(), fc.nat(), fc.nat()), { maxLength: 8 }),
     fc.integer({ min: 0, max: 1e6 }),
   )

@@ -160,6 +160,8 @@ describe('HTML becomes blocks by its meaning', () => {
     expect(performance.now() - start).toBeLessThan(4_000)
     const read = (name: string, text: string) => () => readFile(name, text, registry, countingIds('r'))
     expect(read('a.html', 'x'.repeat(5_000_001))).toThrow(UnreadableFile)
+    expect(read('a.html', '<hr><p>x'.repeat(11_000))).toThrow('more blocks than a page holds')
+    expect(read('a.html', `<p>${'x'.repeat(1_000_000)}`)).toThrow('more in one of them than a block does')
     expect(read('a.docx', 'x')).toThrow('is neither HTML nor Markdown')
     expect(read('Plan of the dome.md', 'Only words')().title).toBe('Plan of the dome')
   })

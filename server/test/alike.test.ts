@@ -115,8 +115,10 @@ test('of ten who join the same sections at once one does, and the others are tol
 test.each([
   ['ids of nothing', { pageId: 'nowhere', version: 1, nodeId: 's' }, 404],
   ['a block that is no section', { pageId: 'tmhome', version: 1, nodeId: 'nothing' }, 409],
+  ['one section named twice', { pageId: 'tmhome', version: 1, nodeId: 'other' }, 400],
 ])('%s is refused', async (_what, wrong, status) => {
-  const body = { name: 'Wrong', purpose: 'other', about: '', sections: [wrong, wrong] }
+  const sections = [wrong, { pageId: 'tmhome', version: 1, nodeId: 'other' }]
+  const body = { name: 'Wrong', purpose: 'other', about: '', sections }
   const answer = await at.server.ask(`${SITE}/parts/join`, { method: 'POST', body })
   expect(answer.status).toBe(status)
 })

@@ -97,7 +97,7 @@ describe('what an instance of a component fills in', () => {
     expect(again.status).toBe(200)
     const refused = await at.publish('tmradio', { version: version + 3, shared: { [part.id]: 4 } })
     expect([refused.status, refused.body.code]).toEqual([409, 'has-problems'])
-    expect(JSON.stringify(refused.body.problems)).toContain('of another type by now')
+    expect(JSON.stringify(refused.body.problems)).toContain('the field changed its type')
   })
 
   test('keeps a page from going live while something required is not filled in, also inside of another part', async () => {

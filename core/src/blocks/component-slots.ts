@@ -1,6 +1,6 @@
 /**
  * The slots of a component: containers inside a part that each instance fills with blocks of its own. A slot points at one
- * slot of one block, whose kind says what it takes; where an instance puts nothing, what the part has there is shown.
+ * slot of one block, and takes what the kind of that block takes. An instance that has no blocks there shows those of the part.
  */
 import type { FieldSchema } from '../kit/fields.ts'
 import type { NodeId, Nodes, PageNode } from '../page/page.ts'
@@ -75,19 +75,30 @@ export function slotTaking(
   return { ...definition, allow: kinds }
 }
 
-/** What an instance fills the slots of its part with, by the ids of the slots: the ids of the nodes that hold it. */
-export function fillsOf(instance: PageNode, nodes: Nodes, registry: Registry): ReadonlyMap<string, NodeId> {
-  const fills = new Map<string, NodeId>()
+/** What an instance has for a slot of its part. */
+export interface SlotFill {
+  /** The node that holds it: the first, where two people gave the instance one each. */
+  readonly id: NodeId
+  /** All blocks in such nodes, in their order. */
+  readonly blocks: readonly NodeId[]
+}
+
+/** Returns what an instance fills slots with, by the ids of the slots. */
+export function fillsOf(instance: PageNode, nodes: Nodes, registry: Registry): ReadonlyMap<string, SlotFill> {
+  const fills = new Map<string, SlotFill>()
   for (const id of instance.slots[FILLS_SLOT] ?? []) {
     const slot = filledSlot(nodes[id]!, registry)
-    if (slot !== undefined && !fills.has(slot)) fills.set(slot, id)
+    if (slot === undefined) continue
+    const known = fills.get(slot)
+    const blocks = nodes[id]!.slots[FILL_BLOCKS] ?? []
+    fills.set(slot, known ? { ...known, blocks: [...known.blocks, ...blocks] } : { id, blocks })
   }
   return fills
 }
 
-/** The blocks that an instance shows in a slot: those of its own that the slot takes; none where the part's stand. */
+/** Returns those of an instance's blocks that a slot takes. Where there are none, the blocks of the part are shown. */
 export function shownInSlot(
-  fill: PageNode,
+  { blocks }: Pick<SlotFill, 'blocks'>,
   slot: ComponentSlot,
   {
     nodes,
@@ -97,8 +108,6 @@ export function shownInSlot(
 ): readonly NodeId[] {
   const taking = slotTaking(slot, partNodes, registry)
   if (!taking) return []
-  const taken = (fill.slots[FILL_BLOCKS] ?? []).filter((id) =>
-    slotAllows(taking, getKind(registry, nodes[id]!.kind)),
-  )
+  const taken = blocks.filter((id) => slotAllows(taking, getKind(registry, nodes[id]!.kind)))
   return taking.max === undefined ? taken : taken.slice(0, taking.max)
 }

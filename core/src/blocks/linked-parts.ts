@@ -27,7 +27,7 @@ const VARIANT: FieldSchema = {
   hidden: true,
 }
 
-/** An instance of a part: it gives its place to what stands in the part, and holds what it fills the slots of that with. */
+/** An instance of a part. The blocks of the part are shown in its place; it holds only the blocks for slots of the part. */
 export function instanceOf(
   kind: string,
   group: 'section' | 'flow',

@@ -5,6 +5,7 @@ import remarkParse from 'remark-parse'
 import remarkRehype from 'remark-rehype'
 import { unified } from 'unified'
 import type { Registry } from '../blocks/registry.ts'
+import { validatePage } from '../blocks/validate-page.ts'
 import type { NewId } from '../edits/compose.ts'
 import { readHtml, type ReadPage } from './read-html.ts'
 
@@ -38,6 +39,11 @@ export function readFile(name: string, text: string, registry: Registry, newId: 
   const read = ending.includes('htm')
     ? readHtmlText(text, registry, newId)
     : readMarkdown(text, registry, newId)
+  // A page and its blocks hold only so much.
+  if (validatePage(read.page, registry).length > 0)
+    throw new UnreadableFile(
+      `“${name}” has more blocks than a page holds, or more in one of them than a block does. Nothing was read; split it into pages.`,
+    )
   return { ...read, title: read.title || name.replace(/\.[^.]+$/, '') }
 }
 

@@ -1,9 +1,9 @@
 /**
- * A foreign page as blocks, by the meaning of its elements (HTML standard, "The elements of HTML"): headings, lists, tables,
- * figures, quotations and details become blocks of ours. What has no meaning here is gone through for what is in it; what
- * can't be taken over is listed, and its words are kept.
+ * A foreign page as blocks, by the meaning of its elements (HTML standard, "The elements of HTML"). Headings, lists, tables,
+ * figures, quotations and details become blocks. Of other elements the content is read. Elements that can't become blocks are
+ * listed, and their text is kept where they have any.
  */
-import type { Element, ElementContent, Nodes as HastNode, Root, Text } from 'hast'
+import type { Element, ElementContent, Nodes as HastNode, Root } from 'hast'
 import { newNode } from '../blocks/define-block.ts'
 import { getKind, type Registry } from '../blocks/registry.ts'
 import type { NewId } from '../edits/compose.ts'
@@ -21,6 +21,10 @@ import {
   type Run,
   type TextBlock,
 } from '../page/rich-text.ts'
+import { find, findAll, flattened, holds, href, isList, metaContent, oneLine, textOf } from './hast-query.ts'
+import { INERT, isPhrasing, LEFT_OUT, MARKS_OF, PHRASING, SECTIONING, SILENT } from './html-elements.ts'
+import { checkbox, run, tidyRuns, withBreaks, withoutBold } from './read-runs.ts'
+import { MOST_COLUMNS, MOST_LINE, MOST_ROWS, readTable } from './read-table.ts'
 
 /** Something of the page that did not become what it was. */
 export interface NotUnderstood {
@@ -40,83 +44,8 @@ export interface ReadPage {
   readonly notUnderstood: readonly NotUnderstood[]
 }
 
-/** Most that a line, and a table of ours hold; see the kinds' schemas. */
-const MOST_LINE = 500
-const MOST_ROWS = 200
-const MOST_COLUMNS = 12
 /** Deeper than any page that somebody wrote. */
 const MOST_DEPTH = 200
-
-const MARKS_OF: Readonly<Record<string, Mark>> = {
-  b: 'bold',
-  strong: 'bold',
-  i: 'italic',
-  em: 'italic',
-  cite: 'italic',
-  dfn: 'italic',
-  var: 'italic',
-  s: 'strike',
-  del: 'strike',
-  strike: 'strike',
-  sub: 'subscript',
-  sup: 'superscript',
-  code: 'code',
-  kbd: 'code',
-  samp: 'code',
-  tt: 'code',
-}
-/** Says nothing to read, and is left out without a word. */
-const SILENT = new Set([
-  'head',
-  'title',
-  'meta',
-  'link',
-  'base',
-  'template',
-  'wbr',
-  'source',
-  'track',
-  'param',
-  'area',
-  'col',
-  'colgroup',
-])
-/** Can't be taken over; nothing of it is text. */
-const LEFT_OUT: Readonly<Record<string, string>> = {
-  script: 'A script',
-  style: 'A style sheet in the page',
-  noscript: 'What is shown without scripts',
-  iframe: 'A page in the page',
-  object: 'An embedded object',
-  embed: 'An embedded object',
-  canvas: 'A canvas',
-  svg: 'A drawing',
-  math: 'A formula',
-  video: 'A video',
-  audio: 'A sound',
-  map: 'A picture map',
-  dialog: 'A dialog',
-  frameset: 'A frame set',
-}
-/** Its words are kept, and what could be done with it is not. */
-const INERT: Readonly<Record<string, string>> = {
-  form: 'A form',
-  input: 'A form field',
-  select: 'A form field',
-  textarea: 'A form field',
-  button: 'A button',
-  progress: 'A progress bar',
-  meter: 'A meter',
-}
-/** Elements that words stand in by themselves (HTML standard, "Phrasing content"). */
-const PHRASING = new Set([
-  ...Object.keys(MARKS_OF),
-  ...'a abbr bdi bdo br data font ins label mark q ruby rt rp rb small span time u big center blink nobr wbr acronym'.split(
-    ' ',
-  ),
-])
-/** Begins a section of ours. */
-const SECTIONING = new Set(['section', 'article', 'hr'])
 
 /** The page that a document stands for. `hast` is what an HTML parser gives; see `read-file.ts`. */
 export function readHtml(hast: Root, registry: Registry, newId: NewId): ReadPage {
@@ -499,161 +428,4 @@ const READERS: Readonly<Record<string, Read>> = {
 
 function emptySlots(slots: Readonly<Record<string, unknown>>): Record<string, readonly NodeId[]> {
   return Object.fromEntries(Object.keys(slots).map((slot) => [slot, []]))
-}
-
-function run(text: string, marks: readonly Mark[], link: Run['link'] | undefined): Run {
-  return { text, ...(marks.length > 0 ? { marks } : {}), ...(link ? { link } : {}) }
-}
-
-/** Runs with the white space that a browser shows (CSS Text 3, "White Space Processing"): none around them or a break. */
-function tidyRuns(runs: readonly Run[]): Run[] {
-  let isAfterSpace = true
-  const tidy = runs.map((one) => {
-    const text = [...one.text.replace(/[ \t\r\f\u200b]+/g, ' ')].filter((sign) => {
-      const isSpace = sign === ' ' || (sign === '\n' && one.text !== '\n')
-      const isKept = !isSpace || !isAfterSpace
-      isAfterSpace = isSpace || sign === '\n'
-      return isKept
-    })
-    return { ...one, text: text.join('').replace(one.text === '\n' ? /$^/ : /\n/g, ' ') }
-  })
-  const last = tidy.findLastIndex(({ text }) => text.trim() !== '')
-  return tidy
-    .slice(0, last + 1)
-    .map((one, i) => ({ ...one, text: i === last ? one.text.trimEnd() : one.text }))
-    .filter(({ text }) => text !== '')
-}
-
-/** Bold from end to end is what headings are by themselves. */
-function withoutBold(runs: readonly Run[]): readonly Run[] {
-  if (!runs.every(({ marks }) => marks?.includes('bold'))) return runs
-  return runs.map(({ marks, ...rest }) => {
-    const others = marks!.filter((mark) => mark !== 'bold')
-    return others.length > 0 ? { ...rest, marks: others } : rest
-  })
-}
-
-/** A task of a list (GitHub Flavored Markdown 0.29, 5.3). */
-function checkbox({ properties }: Element): Run[] {
-  if (properties.type !== 'checkbox') return []
-  return [{ text: properties.checked === true ? '☑' : '☐' }]
-}
-
-function isPhrasing(node: Element): boolean {
-  if (node.tagName === 'img') return false
-  return (
-    PHRASING.has(node.tagName) &&
-    node.children.every((child) => child.type !== 'element' || isPhrasing(child))
-  )
-}
-
-function isList(node: ElementContent): node is Element {
-  return node.type === 'element' && (node.tagName === 'ul' || node.tagName === 'ol')
-}
-
-/** The content of something where paragraphs are lines: with a break between two. */
-function withBreaks(nodes: readonly ElementContent[]): ElementContent[] {
-  const isBlock = (node: ElementContent): boolean => node.type === 'element' && !isPhrasing(node)
-  let count = 0
-  return nodes.flatMap((node): ElementContent[] => {
-    if (!isBlock(node) || count++ === 0) return [node]
-    return [{ type: 'element', tagName: 'br', properties: {}, children: [] }, node]
-  })
-}
-
-/** Terms and descriptions, also where they stand in groups. */
-function flattened(nodes: readonly ElementContent[]): readonly (Element | Text)[] {
-  return nodes.flatMap((node) => {
-    if (node.type === 'element') return node.tagName === 'div' ? flattened(node.children) : [node]
-    return node.type === 'text' ? [node] : []
-  })
-}
-
-function href({ properties }: Element): string | undefined {
-  return typeof properties.href === 'string' ? properties.href : undefined
-}
-
-function textOf(node: HastNode | undefined): string {
-  if (!node) return ''
-  if (node.type === 'text') return node.value
-  if (node.type === 'element' && node.tagName === 'br') return '\n'
-  return 'children' in node ? node.children.map((child) => textOf(child)).join('') : ''
-}
-
-function oneLine(text: string): string {
-  return text.replace(/\s+/g, ' ').trim()
-}
-
-function find(node: HastNode, tag: string): Element | undefined {
-  return findAll(node, tag)[0]
-}
-
-/** The elements inside of a node that have one of these names, in document order. */
-function findAll(node: HastNode, ...tags: readonly string[]): readonly Element[] {
-  const children = 'children' in node ? node.children : []
-  return children.flatMap((child): readonly Element[] => {
-    if (child.type !== 'element') return []
-    return [...(tags.includes(child.tagName) ? [child] : []), ...findAll(child, ...tags)]
-  })
-}
-
-function holds(node: ElementContent, other: Element): boolean {
-  return node.type === 'element' && node.children.some((child) => child === other || holds(child, other))
-}
-
-function metaContent(root: Root, name: string): string {
-  const meta = findAll(root, 'meta').find(({ properties }) => properties.name === name)
-  return oneLine(String(meta?.properties.content ?? ''))
-}
-
-interface TableRead {
-  readonly rows: readonly (readonly string[])[]
-  readonly heads: 'row' | 'column' | 'both' | 'none'
-  readonly caption: string
-  readonly isCut: boolean
-}
-
-/** The cells of a table (HTML standard, "Forming a table"). A cell that spans several stands in the first of them. */
-function readTable(table: Element): TableRead {
-  const lines = findAll(table, 'tr').filter(
-    (line) => !findAll(table, 'table').some((inner) => holds(inner, line)),
-  )
-  const grid: string[][] = []
-  const isHead: boolean[][] = []
-  let isCut = false
-  lines.forEach((line, y) => {
-    let x = 0
-    for (const cell of line.children) {
-      if (cell.type !== 'element' || (cell.tagName !== 'td' && cell.tagName !== 'th')) continue
-      const row = (grid[y] ??= [])
-      while (row[x] !== undefined) x++
-      const [across, down] = [span(cell, 'colSpan'), span(cell, 'rowSpan')]
-      isCut ||= across > 1 || down > 1
-      for (let dy = 0; dy < Math.min(down, lines.length - y); dy++)
-        for (let dx = 0; dx < across; dx++)
-          (grid[y + dy] ??= [])[x + dx] = dx + dy === 0 ? oneLine(spaced(cell)) : ''
-      ;(isHead[y] ??= [])[x] = cell.tagName === 'th'
-      x += across
-    }
-  })
-  const kept = grid.map((row, y) => ({ row, y })).filter(({ row }) => row.length > 0)
-  const width = Math.max(0, ...kept.map(({ row }) => row.length))
-  const rows = kept.map(({ row }) => Array.from({ length: width }, (_one, x) => row[x] ?? ''))
-  const first = (isHead[0] ?? []).length > 0 && isHead[0]!.every(Boolean)
-  const column = kept.length > 1 && kept.slice(1).every(({ y }) => isHead[y]?.[0] === true)
-  const heads = first ? (column ? 'both' : 'row') : column ? 'column' : 'none'
-  return { rows, heads, caption: oneLine(textOf(find(table, 'caption'))).slice(0, MOST_LINE), isCut }
-}
-
-/** The text of a cell, with a space between what stood on lines of its own. */
-function spaced(node: HastNode): string {
-  if (node.type === 'text') return node.value
-  if (node.type !== 'element') return ''
-  const inside = node.children.map(spaced).join('')
-  return PHRASING.has(node.tagName) && node.tagName !== 'br' ? inside : ` ${inside} `
-}
-
-function span({ properties }: Element, name: 'colSpan' | 'rowSpan'): number {
-  const given = Number(properties[name] ?? 1)
-  return Number.isInteger(given) && given >= 1 && given <= MOST_ROWS ? given : 1
 }

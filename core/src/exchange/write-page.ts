@@ -18,6 +18,7 @@ import { getNode, type NodeId, type Page } from '../page/page.ts'
 import { richTextWords, type RichText } from '../page/rich-text.ts'
 import { expandParts } from '../resolve/expand.ts'
 import { shownSlots } from '../resolve/shown.ts'
+import { find } from './hast-query.ts'
 
 export const WRITTEN_FORMATS = ['html', 'markdown', 'json'] as const
 export type WrittenFormat = (typeof WRITTEN_FORMATS)[number]
@@ -75,7 +76,7 @@ const NO_WORDS = new Set(['svg', 'script', 'style', 'template', 'source'])
 /** The content of a published page with nothing but its meaning. */
 function meaningOf(html: string): Root {
   const root = unified().use(rehypeParse).parse(html)
-  const main = findElement(root, 'main')
+  const main = find(root, 'main')
   return {
     type: 'root',
     children: (main ?? root).children.flatMap((child) => meaningful(child as ElementContent)),
@@ -92,15 +93,6 @@ function meaningful(node: ElementContent): ElementContent[] {
     kept.flatMap((name) => (node.properties[name] === undefined ? [] : [[name, node.properties[name]]])),
   )
   return [{ type: 'element', tagName: node.tagName, properties, children }]
-}
-
-function findElement(node: Root | Element, tag: string): Element | undefined {
-  for (const child of node.children) {
-    if (child.type !== 'element') continue
-    const found = child.tagName === tag ? child : findElement(child, tag)
-    if (found) return found
-  }
-  return undefined
 }
 
 /** A published page as HTML without classes, styles and scripts. */

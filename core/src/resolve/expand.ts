@@ -10,7 +10,7 @@ import {
   valuesByNode,
   type FilledIn,
 } from '../blocks/component-fields.ts'
-import { fillsOf, shownInSlot, slotsOf, SLOTS_KEY } from '../blocks/component-slots.ts'
+import { filledSlot, fillsOf, shownInSlot, slotsOf, SLOTS_KEY } from '../blocks/component-slots.ts'
 import { getKind, type Registry } from '../blocks/registry.ts'
 import { sameJson } from '../page/json.ts'
 import { findNode, getNode, type NodeId, type Nodes, type Page, type PageNode } from '../page/page.ts'
@@ -142,6 +142,7 @@ export class Expander {
       before.kind !== after.kind ||
       this.#linkOf(before) !== this.#linkOf(after) ||
       before.values !== after.values ||
+      filledSlot(before, this.#registry) !== filledSlot(after, this.#registry) ||
       // The root of a part says which of its blocks are filled in or are slots, and an instance of which variant it is.
       SHAPING.some((key) => before.content[key] !== after.content[key])
     )
@@ -235,10 +236,10 @@ export class Expander {
     if (filled.size === 0) return undefined
     const fills = new Map<NodeId, Map<string, Fill>>()
     for (const slot of slotsOf(source.nodes[source.root]!)) {
-      const id = filled.get(slot.id)
-      if (id === undefined) continue
+      const fill = filled.get(slot.id)
+      if (!fill) continue
       const where = { nodes: place.nodes, partNodes: source.nodes, registry: this.#registry }
-      const children = shownInSlot(place.nodes[id]!, slot, where)
+      const children = shownInSlot(fill, slot, where)
       const ofBlock = fills.get(slot.node) ?? new Map<string, Fill>()
       if (children.length > 0 && !ofBlock.has(slot.slot))
         fills.set(slot.node, ofBlock.set(slot.slot, { ...place, children }))

@@ -1,15 +1,8 @@
 /** What instances of components have in the slots of their parts, read off a session. */
-import {
-  FILL_BLOCKS,
-  filledSlot,
-  fillsOf,
-  slotsOf,
-  slotTaking,
-  type ComponentSlot,
-} from '../blocks/component-slots.ts'
+import { filledSlot, fillsOf, slotsOf, slotTaking, type ComponentSlot } from '../blocks/component-slots.ts'
 import type { SlotDefinition } from '../blocks/define-block.ts'
 import type { Registry } from '../blocks/registry.ts'
-import { findNode, getNode, type NodeId, type Page, type PageNode } from '../page/page.ts'
+import { findNode, type NodeId, type Page, type PageNode } from '../page/page.ts'
 import { findPlace } from '../page/walk.ts'
 import { linkedPart } from './expand.ts'
 
@@ -31,18 +24,17 @@ export function instanceSlots(session: Page, id: NodeId, registry: Registry): re
   const fills = fillsOf(instance, session.nodes, registry)
   return slotsOf(root).flatMap((slot): InstanceSlot[] => {
     const taking = slotTaking(slot, session.nodes, registry)
-    const fill = fills.get(slot.id)
-    const count = fill === undefined ? 0 : getNode(session, fill).slots[FILL_BLOCKS]!.length
-    return taking ? [{ slot, taking, fill, count }] : []
+    const { id: fill, blocks = [] } = fills.get(slot.id) ?? {}
+    return taking ? [{ slot, taking, fill, count: blocks.length }] : []
   })
 }
 
 /** The slot that a node of an instance fills, with what it takes; undefined for all other nodes. */
 export function slotOfFill(session: Page, id: NodeId, registry: Registry): InstanceSlot | undefined {
   const node = findNode(session, id)
-  if (!node || filledSlot(node, registry) === undefined) return undefined
-  const place = findPlace(session, id)
-  return place && instanceSlots(session, place.parentId, registry).find(({ fill }) => fill === id)
+  const slot = node && filledSlot(node, registry)
+  const place = slot === undefined ? undefined : findPlace(session, id)
+  return place && instanceSlots(session, place.parentId, registry).find((one) => one.slot.id === slot)
 }
 
 /** The node that an instance has for the slot which a block of its part is, if that is one. */

@@ -32,6 +32,14 @@ export interface Fillable {
 
 /** The values of a kind that can be fields of a component: what it says, and then how it may be styled. */
 export function fillable(kind: BlockDefinition): readonly Fillable[] {
+  const known = fillableOf.get(kind) ?? findFillable(kind)
+  fillableOf.set(kind, known)
+  return known
+}
+
+const fillableOf = new WeakMap<BlockDefinition, readonly Fillable[]>()
+
+function findFillable(kind: BlockDefinition): readonly Fillable[] {
   const said = Object.entries(kind.content.properties)
     .filter(([, { control, hidden }]) => FILLED_IN.has(control) && hidden !== true)
     .map(([key, schema]): Fillable => ({ key, schema }))
@@ -72,9 +80,14 @@ export function newField(
   const [first] = fillable(kind)
   const { title } = partSchema(kind, of ?? 'content').properties[key]!
   const wanted = first?.key === key && of === undefined ? kind.title : `${kind.title}: ${title.toLowerCase()}`
+  return { id: newId(), name: freeName(wanted, others), node, key, ...(of ? { of } : {}) }
+}
+
+/** Returns the name, with a number behind it where another field or slot has it already. */
+export function freeName(wanted: string, others: readonly { readonly name: string }[]): string {
   let name = wanted
   for (let n = 2; others.some((one) => one.name === name); n++) name = `${wanted} ${n}`
-  return { id: newId(), name, node, key, ...(of ? { of } : {}) }
+  return name
 }
 
 /** The part with these fields and no others. */

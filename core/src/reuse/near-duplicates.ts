@@ -12,12 +12,15 @@ import type { NewId } from '../edits/compose.ts'
 import { sameJson, type Json, type JsonObject } from '../page/json.ts'
 import { getNode, PAGE_FORMAT, type NodeId, type Nodes, type Page, type PageNode } from '../page/page.ts'
 import { childIds, subtreeIds } from '../page/walk.ts'
+import { shortHash } from '../render/hash.ts'
 import { fillable, newField, withFields } from './make-component.ts'
 
 /** A section that says less than this is like many others by chance. */
 const LEAST_BLOCKS = 3
 /** Of the values of two sections, this share is the same at least. Chosen by us: below it they are alike in their frame alone. */
 const LEAST_ALIKE = 0.5
+/** A shape with more groups than this is a template, whose pages are meant to say different things. Chosen by us. */
+const MOST_GROUPS_OF_SHAPE = 50
 /** So many sections become one part at most, in one act. */
 export const MOST_JOINED = 200
 
@@ -33,18 +36,25 @@ export interface SectionShape {
   readonly values: readonly ShapedValue[]
 }
 
-/** The sections right on a page that can be compared: not those that show a part, and not those with hardly anything in them. */
+/**
+ * Returns the sections right on a page that can be compared: not those that show a part, not those with hardly anything in
+ * them, and none that is locked or has something locked in it, since those may not be changed.
+ */
 export function comparableSections(page: Page, registry: Registry): readonly NodeId[] {
+  const isLocked = (id: NodeId): boolean => getNode(page, id).lock !== undefined
+  if (isLocked(page.root)) return []
   return childIds(getNode(page, page.root)).filter((id) => {
     const { group, linksTo } = getKind(registry, getNode(page, id).kind)
-    return group === 'section' && !linksTo && subtreeIds(page, id).length >= LEAST_BLOCKS
+    if (group !== 'section' || linksTo) return false
+    const ids = subtreeIds(page, id)
+    return ids.length >= LEAST_BLOCKS && !ids.some(isLocked)
   })
 }
 
 export function sectionShape(page: Page, id: NodeId, registry: Registry): SectionShape {
   const values: ShapedValue[] = []
   const shapes = subtreeIds(page, id).map((one, i) => {
-    const { kind, content, look, sizes, slots, lock, prompts, values: filled } = getNode(page, one)
+    const { kind, content, look, sizes, slots, prompts, values: filled } = getNode(page, one)
     const fixed = { content: { ...content }, look: { ...look } } as Record<
       'content' | 'look',
       Record<string, Json>
@@ -55,15 +65,7 @@ export function sectionShape(page: Page, id: NodeId, registry: Registry): Sectio
       delete fixed[of][key]
     }
     const lengths = Object.entries(slots).map(([slot, children]) => [slot, children.length])
-    return sortedJson([
-      kind,
-      fixed,
-      sizes,
-      Object.fromEntries(lengths),
-      lock ?? '',
-      prompts ?? '',
-      filled ?? '',
-    ] as never)
+    return sortedJson([kind, fixed, sizes, Object.fromEntries(lengths), prompts ?? '', filled ?? ''] as never)
   })
   return { shape: shapes.join(''), values }
 }
@@ -77,35 +79,50 @@ function sortedJson(value: Json): string {
   )
 }
 
+/** A group that is being found: the section it began with, and those that are nearly like that. */
+interface Growing {
+  readonly values: ReadonlyMap<string, string>
+  readonly members: number[]
+  /** The shares of same values of all members but the first, summed. */
+  alike: number
+}
+
 /**
- * Groups of sections that are nearly alike, as indexes of the list, the largest groups of the most alike first. Each section is
- * in one group at most.
+ * Groups sections that are nearly alike as they are added, one after another.
+ *
+ * Each section is in one group at most: that of the first section of its shape that it is nearly like. A section is compared
+ * with the first sections of its shape's groups alone, and a shape has a bounded number of those, so adding one costs the same
+ * however many there are.
  */
-export function alikeGroups(sections: readonly SectionShape[]): readonly (readonly number[])[] {
-  const byShape = new Map<string, number[]>()
-  sections.forEach(({ shape }, i) => {
-    const same = byShape.get(shape)
-    if (same) same.push(i)
-    else byShape.set(shape, [i])
-  })
-  const groups: { readonly members: readonly number[]; readonly alike: number }[] = []
-  for (let rest of byShape.values())
-    while (rest.length > 1) {
-      const [first, ...others] = rest as [number, ...number[]]
-      const values = new Map(sections[first]!.values.map(({ at, value }) => [at, value]))
-      const shares = others.map((one) => ({ one, share: shareOfSame(values, sections[one]!.values) }))
-      const near = shares.filter(({ share }) => share >= LEAST_ALIKE)
-      if (near.length > 0)
-        groups.push({
-          members: [first, ...near.map(({ one }) => one)],
-          alike: near.reduce((sum, { share }) => sum + share, 0) / near.length,
-        })
-      const taken = new Set(near.map(({ one }) => one))
-      rest = others.filter((one) => !taken.has(one))
+export class AlikeFinder {
+  readonly #byShape = new Map<string, Growing[]>()
+  #count = 0
+
+  add({ shape, values }: SectionShape): void {
+    const index = this.#count++
+    // Long strings are not kept. Where two shapes had one hash, `joinSections` would tell them apart.
+    const key = shortHash(shape)
+    const groups = this.#byShape.get(key) ?? []
+    this.#byShape.set(key, groups)
+    for (const group of groups) {
+      const share = shareOfSame(group.values, values)
+      if (share < LEAST_ALIKE) continue
+      group.members.push(index)
+      group.alike += share
+      return
     }
-  return groups
-    .sort((a, b) => b.members.length * b.alike - a.members.length * a.alike || a.members[0]! - b.members[0]!)
-    .map(({ members }) => members)
+    if (groups.length < MOST_GROUPS_OF_SHAPE)
+      groups.push({ values: new Map(values.map(({ at, value }) => [at, value])), members: [index], alike: 0 })
+  }
+
+  /** Returns the groups of two and more, as numbers of the sections in the order they were added; those with most in common first. */
+  groups(): readonly (readonly number[])[] {
+    const found = [...this.#byShape.values()].flat().filter(({ members }) => members.length > 1)
+    const common = ({ members, alike }: Growing): number => (members.length * alike) / (members.length - 1)
+    return found
+      .sort((a, b) => common(b) - common(a) || a.members[0]! - b.members[0]!)
+      .map(({ members }) => members)
+  }
 }
 
 /** Of the values that either has, the share that both have the same. */

@@ -53,7 +53,7 @@ function shownCopies(shown: Shown, registry: Registry, newId: NewId): readonly F
   const fills = fillsOf(shown.instance, shown.nodes, registry)
   for (const slot of slotsOf(shown.root)) {
     const fill = fills.get(slot.id)
-    const blocks = fill === undefined ? [] : shownInSlot(shown.nodes[fill]!, slot, { ...shown, registry })
+    const blocks = fill ? shownInSlot(fill, slot, { ...shown, registry }) : []
     if (blocks.length === 0) continue
     // The document may have the ids of the part, too.
     const copies = blocks.map((id) => copyFragment(shown, id, newId))

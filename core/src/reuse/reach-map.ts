@@ -1,6 +1,6 @@
 /**
- * What shows which parts, as a graph that is walked: from a part to where it is shown, also inside of other parts, and from a
- * page to what it shows. Lines lead from a part to what shows it.
+ * Which documents show which parts, as a graph. A line leads from a part to a document that shows it. The graph around a
+ * document has everything that shows it, also through other parts, and all parts that it shows.
  */
 
 /** One document that shows a part itself. */

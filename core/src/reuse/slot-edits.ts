@@ -1,22 +1,19 @@
-/** Slots of components: made, filled, carried to another component, and what of them is not shown. */
+/** Slots of components: made, filled, and carried to another component. */
 import {
-  FILL_BLOCKS,
   FILLS_SLOT,
-  fillsOf,
   MOST_COMPONENT_SLOTS,
-  shownInSlot,
   slotsOf,
   SLOTS_KEY,
   type ComponentSlot,
 } from '../blocks/component-slots.ts'
 import { newNode } from '../blocks/define-block.ts'
 import { getKind, type Registry } from '../blocks/registry.ts'
-import type { Finding } from '../checks/define-check.ts'
 import type { NewId } from '../edits/compose.ts'
 import type { Edit, Insert } from '../edits/edit-shapes.ts'
 import type { Json } from '../page/json.ts'
 import { getNode, type NodeId, type Page } from '../page/page.ts'
 import { linkedPart, type PartIn } from '../resolve/expand.ts'
+import { freeName } from './make-component.ts'
 
 /** An edit that gives an instance a place for what it has in a slot. */
 export function addFillEdit(
@@ -65,12 +62,6 @@ export function setSlotsEdit(part: NodeId, slots: readonly ComponentSlot[]): Edi
     : { edit: 'set', nodeId: part, at, value: slots as unknown as Json }
 }
 
-function freeName(wanted: string, others: readonly ComponentSlot[]): string {
-  let name = wanted
-  for (let n = 2; others.some((one) => one.name === name); n++) name = `${wanted} ${n}`
-  return name
-}
-
 /** The slots of another part for what an instance has in slots of the same names, by the ids of the slots that it has. */
 export function carriedSlots(from: PartIn, to: PartIn): ReadonlyMap<string, string> {
   const targets = slotsOf(getNode(to, to.root))
@@ -80,43 +71,4 @@ export function carriedSlots(from: PartIn, to: PartIn): ReadonlyMap<string, stri
       return target ? [[id, target.id] as const] : []
     }),
   )
-}
-
-/**
- * Blocks that instances of a document have for slots which do not show them: the slot is not there any more, takes other
- * blocks by now, or fewer. `partOf` gives the parts that they show.
- */
-export function slotFindings(
-  document: Pick<Page, 'nodes'>,
-  ids: Iterable<NodeId>,
-  partOf: (id: string) => PartIn | undefined,
-  registry: Registry,
-): readonly Finding[] {
-  const findings: Finding[] = []
-  for (const id of ids) {
-    const instance = getNode(document, id)
-    const linked = linkedPart(instance, registry)
-    const part = linked === undefined ? undefined : partOf(linked)
-    if (!part) continue
-    const slots = slotsOf(getNode(part, part.root))
-    for (const [slotId, fill] of fillsOf(instance, document.nodes, registry)) {
-      const blocks = getNode(document, fill).slots[FILL_BLOCKS]!
-      const slot = slots.find((one) => one.id === slotId)
-      const where = { nodes: document.nodes, partNodes: part.nodes, registry }
-      const shown = slot ? shownInSlot(getNode(document, fill), slot, where) : []
-      const hidden = blocks.find((one) => !shown.includes(one))
-      if (hidden === undefined) continue
-      const message = slot
-        ? `The slot “${slot.name}” does not take this, so it is not shown`
-        : 'The component has no slot for this any more, so it is not shown'
-      findings.push({
-        rule: 'slot-takes',
-        severity: 'warning',
-        nodeId: hidden,
-        message,
-        source: 'the slots of the component',
-      })
-    }
-  }
-  return findings
 }

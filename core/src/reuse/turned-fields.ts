@@ -7,8 +7,8 @@ import { findNode, getNode, type NodeId, type Page } from '../page/page.ts'
 import { partAt } from '../site/session-page.ts'
 
 /**
- * Edits that let fields follow their block when it becomes one of another kind: those of what it says point at what the new
- * one says. None for a block that no field is of.
+ * Returns the edits that keep fields when their block becomes one of another kind: a field of the old block's text then points
+ * at the new block's text. Returns none for a block without such a field.
  */
 export function followTurnedEdits(
   session: Page,

@@ -1,7 +1,7 @@
 /** Sections of a site that are nearly alike: found, and made one part. */
 import { setImmediate as nextTurn } from 'node:timers/promises'
 import {
-  alikeGroups,
+  AlikeFinder,
   comparableSections,
   defaultRegistry,
   joinSections,
@@ -16,7 +16,6 @@ import {
   type JoinAlikeRequest,
   type Page,
   type SectionOf,
-  type SectionShape,
 } from '@gullyline/core'
 import type { SiteChange, SiteData } from '../db/site-scope.ts'
 import { lockSite } from '../documents/site-row.ts'
@@ -47,7 +46,7 @@ export async function findAlike(at: SiteData, { onProgress, signal }: Watch): Pr
     [at.siteId],
   )
   const sections: AlikeSectionInfo[] = []
-  const shapes: SectionShape[] = []
+  const finder = new AlikeFinder()
   for (let from = 0; from < pages.length; from += PAGES_AT_ONCE) {
     const some = pages.slice(from, from + PAGES_AT_ONCE)
     const documents = await readPages(at, some)
@@ -56,7 +55,7 @@ export async function findAlike(at: SiteData, { onProgress, signal }: Watch): Pr
       for (const nodeId of comparableSections(page, defaultRegistry)) {
         const name = nodeLabel(page, nodeId, defaultRegistry)
         sections.push({ pageId: id, version, nodeId, pageTitle: title, name })
-        shapes.push(sectionShape(page, nodeId, defaultRegistry))
+        finder.add(sectionShape(page, nodeId, defaultRegistry))
       }
       await nextTurn()
       signal.throwIfAborted()
@@ -64,7 +63,7 @@ export async function findAlike(at: SiteData, { onProgress, signal }: Watch): Pr
     onProgress(Math.min(from + PAGES_AT_ONCE, pages.length), pages.length)
   }
   const groups: AlikeGroup[] = []
-  for (const members of alikeGroups(shapes).slice(0, MOST_GROUPS)) {
+  for (const members of finder.groups().slice(0, MOST_GROUPS)) {
     const group = await describeGroup(
       at,
       members.slice(0, MOST_JOINED).map((one) => sections[one]!),
@@ -113,6 +112,8 @@ export async function joinAlike(
   { sections, ...facts }: JoinAlikeRequest,
   by: Author,
 ): Promise<{ readonly partId: string; readonly pages: number }> {
+  if (new Set(sections.map(({ pageId, nodeId }) => `${pageId} ${nodeId}`)).size < sections.length)
+    throw new Refused('malformed', 'One section is named twice. Nothing was changed.')
   await lockSite(at)
   const locked = new Map<string, LockedDocument>()
   // In the order of ids, as every save locks.

@@ -7,6 +7,8 @@ const ENDINGS: Readonly<Record<WrittenFormat, readonly [ending: string, type: st
   json: ['json', 'application/json'],
 }
 
+const KEPT_MS = 60_000
+
 /** Has the browser save what a page says, in a format of other programs. Gives the name of the file. */
 export function saveWritten(saved: SavedPage, format: WrittenFormat): string {
   const { title, description } = saved.page
@@ -27,6 +29,7 @@ export function saveWritten(saved: SavedPage, format: WrittenFormat): string {
       .replace(/^-|-$/g, '') || 'page'
   }.${ending}`
   link.click()
-  URL.revokeObjectURL(link.href)
+  // The browser reads it after this turn.
+  setTimeout(() => URL.revokeObjectURL(link.href), KEPT_MS)
   return link.download
 }

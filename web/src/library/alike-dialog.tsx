@@ -113,6 +113,7 @@ export function AlikeDialog({ onClose, onDone }: AlikeDialogProps) {
               `Made “${part.name}” of sections on ${pages === 1 ? '1 page' : `${pages} pages`}. They look as before.`,
             )
             setAnswer(undefined)
+            setProgress(undefined)
             setRound(round + 1)
             void refreshParts()
             void refreshPages()
@@ -161,6 +162,11 @@ function Found({ answer: { groups, compared }, onJoined }: FoundProps) {
   )
 }
 
+/** The set with a number that it did not have, or without one that it had. */
+function toggled(set: ReadonlySet<number>, one: number): ReadonlySet<number> {
+  return new Set(set.has(one) ? [...set].filter((other) => other !== one) : [...set, one])
+}
+
 interface OneGroupProps {
   readonly group: AlikeGroup
   readonly onJoined: (joined: JoinedAlike) => void
@@ -171,7 +177,12 @@ function OneGroup({ group: { sections, differences }, onJoined }: OneGroupProps)
   const [isBusy, setBusy] = useState(false)
   const [trouble, setTrouble] = useState<string>()
   const field = useRef<HTMLInputElement>(null)
-  const word = differences.length === 0 ? 'shared section' : 'component'
+  const [left, setLeft] = useState<ReadonlySet<number>>(new Set())
+  const chosen = sections.map((_one, i) => i).filter((i) => !left.has(i))
+  const doDiffer = differences.some(
+    ({ values }) => new Set(chosen.map((i) => JSON.stringify(values[i]))).size > 1,
+  )
+  const word = doDiffer ? 'component' : 'shared section'
   const join = async (): Promise<void> => {
     if (name.trim() === '') return field.current?.focus()
     setBusy(true)
@@ -180,7 +191,10 @@ function OneGroup({ group: { sections, differences }, onJoined }: OneGroupProps)
       name,
       purpose: 'other',
       about: '',
-      sections: sections.map(({ pageId, version, nodeId }) => ({ pageId, version, nodeId })),
+      sections: chosen.map((i) => {
+        const { pageId, version, nodeId } = sections[i]!
+        return { pageId, version, nodeId }
+      }),
     }
     try {
       onJoined(await request<JoinedAlike>(inSite('/parts/join'), { method: 'POST', body }))
@@ -215,7 +229,16 @@ function OneGroup({ group: { sections, differences }, onJoined }: OneGroupProps)
           <tbody>
             {sections.map(({ pageId, nodeId, pageTitle }, i) => (
               <tr key={`${pageId}.${nodeId}`}>
-                <td>{pageTitle}</td>
+                <td>
+                  <label>
+                    <input
+                      type="checkbox"
+                      checked={!left.has(i)}
+                      onChange={() => setLeft(toggled(left, i))}
+                    />{' '}
+                    {pageTitle}
+                  </label>
+                </td>
                 {differences.map(({ name: one, values }) => (
                   <td key={one}>{valueWords(values[i]!)}</td>
                 ))}
@@ -234,7 +257,7 @@ function OneGroup({ group: { sections, differences }, onJoined }: OneGroupProps)
             onChange={(event) => setName(event.target.value)}
           />
         </Name>
-        <Button isDisabled={isBusy} onPress={() => void join()}>
+        <Button isDisabled={isBusy || chosen.length < 2} onPress={() => void join()}>
           Make one {word}
         </Button>
       </Acts>

@@ -1,7 +1,14 @@
 import { useEffect, useRef, useState } from 'react'
 import { FileTrigger } from 'react-aria-components'
 import styled from 'styled-components'
-import { READ_ENDINGS, subtreeIds, type OpenedPage, type PageSummary, type ReadPage } from '@gullyline/core'
+import {
+  LONGEST_DESCRIPTION,
+  READ_ENDINGS,
+  subtreeIds,
+  type OpenedPage,
+  type PageSummary,
+  type ReadPage,
+} from '@gullyline/core'
 import { request } from '../api/client.ts'
 import { refreshPages } from '../api/hooks.ts'
 import { inSite } from '../api/site-address.ts'
@@ -36,6 +43,8 @@ export function ReadFileDialog({ pages, onClose, onAdded }: ReadFileDialogProps)
   const [isBusy, setBusy] = useState(false)
   const [trouble, setTrouble] = useState<string>()
   const ending = useRef(new AbortController())
+  // Made, and not filled yet: tried again, no second page is added.
+  const made = useRef<OpenedPage>(undefined)
   useEffect(() => () => ending.current.abort(), [])
   const open = async (file: File): Promise<void> => {
     ending.current = new AbortController()
@@ -56,7 +65,12 @@ export function ReadFileDialog({ pages, onClose, onAdded }: ReadFileDialogProps)
     setTrouble(undefined)
     setBusy(true)
     try {
-      onAdded(await addPage(read, title, parentId || null))
+      made.current ??= await request<OpenedPage>(inSite('/pages'), {
+        method: 'POST',
+        body: { title, parentId: parentId || null },
+      })
+      await fillPage(made.current, read)
+      onAdded(made.current.summary.id)
     } catch (error) {
       setTrouble(messageOf(error))
       setBusy(false)
@@ -139,14 +153,13 @@ export function ReadFileDialog({ pages, onClose, onAdded }: ReadFileDialogProps)
   )
 }
 
-/** Adds a page with what was read, and gives its id. */
-async function addPage(read: ReadPage, title: string, parentId: string | null): Promise<string> {
-  const made = await request<OpenedPage>(inSite('/pages'), { method: 'POST', body: { title, parentId } })
-  const { summary, document } = made
+/** Saves what was read as the content of a new page. */
+async function fillPage({ summary, document }: OpenedPage, read: ReadPage): Promise<void> {
   const [own, came] = [document.nodes[document.root]!, read.page.nodes[read.page.root]!]
   const nodes = { ...read.page.nodes }
   delete nodes[read.page.root]
-  const description = read.description === '' ? {} : { description: read.description.slice(0, 300) }
+  const description =
+    read.description === '' ? {} : { description: read.description.slice(0, LONGEST_DESCRIPTION) }
   const root = { ...own, content: { ...own.content, ...description }, slots: { ...own.slots, ...came.slots } }
   await request(inSite(`/pages/${summary.id}/document`), {
     method: 'PUT',
@@ -157,5 +170,4 @@ async function addPage(read: ReadPage, title: string, parentId: string | null): 
     },
   })
   await refreshPages()
-  return summary.id
 }

@@ -5,6 +5,7 @@ import {
   getKind,
   LONGEST_FIELD_HELP,
   LONGEST_FIELD_NAME,
+  MOST_COMPONENT_SLOTS,
   setSlotsEdit,
   slotAllows,
   slotsOf,
@@ -84,8 +85,13 @@ export function DeclaredSlots({ id, part, root, kindName }: DeclaredSlotsProps) 
           />
         ) : (
           <div key={slot}>
-            <Quiet>{title} is the same wherever this component is shown.</Quiet>
+            <Quiet>
+              {slots.length >= MOST_COMPONENT_SLOTS
+                ? `A component has at most ${MOST_COMPONENT_SLOTS} slots.`
+                : `${title} is the same wherever this component is shown.`}
+            </Quiet>
             <Button
+              isDisabled={slots.length >= MOST_COMPONENT_SLOTS}
               onPress={() =>
                 store.do(
                   'Made a slot',
