@@ -1,3 +1,5 @@
+import { timesOf } from './scripts/lib/soak.mjs'
+
 /** @type {import('jest').Config} */
 const swc = [
   '@swc/jest',
@@ -18,7 +20,9 @@ const common = {
 }
 export default {
   // Nothing here asserts speed: a loaded machine may take its time.
-  testTimeout: 60_000,
+  testTimeout: timesOf(60_000, 14_400_000),
+  // Modules of finished files stay in a worker's memory, and collecting around them takes ever longer: one that holds much begins anew.
+  workerIdleMemoryLimit: '800MB',
   testSequencer: './scripts/lib/longest-first.mjs',
   projects: [
     { ...common, displayName: 'core', rootDir: 'core', testEnvironment: 'node' },

@@ -6,7 +6,8 @@ export default defineConfig({
   // Nothing here asserts speed: a loaded machine may take its time.
   timeout: 180_000,
   expect: { timeout: 30_000 },
-  // Each worker has an application of its own, so files run beside each other.
+  // Each worker has an application of its own, so files run beside each other. Most of the time each waits: for pauses of
+  // typing, for saves, for pictures to load. So there are more of them than processors.
   workers: 2,
   fullyParallel: false,
   reporter: [['list']],
@@ -19,7 +20,7 @@ export default defineConfig({
     trace: 'off',
     video: 'off',
     launchOptions: {
-      executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+      executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium-headless-shell',
       args: [
         '--headless',
         '--no-sandbox',

@@ -1,5 +1,8 @@
-/** `npm test`: installs what is missing and runs everything. `--only NAME` runs one part; see PARTS. */
-import { mkdtempSync, rmSync } from 'node:fs'
+/**
+ * `npm test`: installs what is missing and runs everything. `--only NAME` runs one part; see PARTS. `npm run soak` runs
+ * for hours what `npm test` runs in short: thousands of kills, of edits by two people, of generated pages.
+ */
+import { chmodSync, mkdirSync, mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { ensureGenerated, ensureServer, ensureWeb } from './lib/build.mjs'
@@ -8,7 +11,8 @@ import { startMariadb } from './lib/mariadb.mjs'
 import { CHROMIUM, MARIADB, NGINX, root, tool } from './lib/paths.mjs'
 import { freePort } from './lib/ports.mjs'
 import { runCommand } from './lib/run-command.mjs'
-import { makeSampleHome, SAMPLE_HOME } from './lib/sample-home.mjs'
+import { copySampleDatabase, makeSampleHome, SAMPLE_HOME } from './lib/sample-home.mjs'
+import { SOAK } from './lib/soak.mjs'
 import { run, say } from './lib/say.mjs'
 
 const JEST = ['--experimental-vm-modules', '--no-warnings', tool('jest/bin/jest.js'), '--ci']
@@ -74,9 +78,28 @@ const PARTS = [
   },
 ]
 
+const SOAK_PARTS = [
+  {
+    name: 'kills',
+    args: [...JEST, '--runInBand', '--selectProjects', 'server', '--testPathPatterns', 'kills|two-editors'],
+    count: countJest,
+    needs: ['database', 'server', 'sample'],
+    lane: 'waits',
+  },
+  {
+    name: 'laws',
+    args: [...JEST, '--runInBand', '--selectProjects', 'core', '--testPathPatterns', 'laws/|turn-into'],
+    count: countJest,
+    lane: 'works',
+  },
+]
+
+const isSoak = process.argv.includes('--soak')
 const only = process.argv.includes('--only') ? process.argv[process.argv.indexOf('--only') + 1] : undefined
 const more = process.argv.includes('--') ? process.argv.slice(process.argv.indexOf('--') + 1) : []
-const wanted = PARTS.filter((part) => (only ? part.name === only : !part.onlyOnDemand))
+const wanted = (isSoak ? SOAK_PARTS : PARTS).filter((part) =>
+  only ? part.name === only : !part.onlyOnDemand,
+)
 
 await run(async () => {
   const needs = new Set(wanted.flatMap((part) => part.needs ?? []))
@@ -91,10 +114,20 @@ await run(async () => {
   if (needs.has('server')) await ensureServer()
   const home = mkdtempSync(join(tmpdir(), 'gullyline-test-'))
   let database
-  const env = { GULLYLINE_TEST_HOME: home, FORCE_COLOR: '0' }
+  // The database's own user passes through to its files.
+  chmodSync(home, 0o711)
+  const env = { FORCE_COLOR: '0', ...(isSoak ? { [SOAK]: '1' } : {}) }
+  if (needs.has('sample')) {
+    say('Making the sample site that tests begin with')
+    env[SAMPLE_HOME] = join(home, 'sample')
+    await makeSampleHome(env[SAMPLE_HOME])
+  }
   if (needs.has('database')) {
     say('Starting a MariaDB for the tests')
-    database = await startMariadb(join(home, 'database'), await freePort(), { forTests: true })
+    const folder = join(home, 'database')
+    mkdirSync(folder, { mode: 0o700 })
+    if (needs.has('sample')) await copySampleDatabase(env[SAMPLE_HOME], folder)
+    database = await startMariadb(folder, await freePort(), { forTests: true })
     env.GULLYLINE_TEST_DATABASE = database.url
   }
   const total = { passed: 0, failed: 0 }
@@ -107,11 +140,6 @@ await run(async () => {
       total.failed += found.failed
       if (code !== 0 || found.failed > 0 || only) console.log(output.trimEnd())
       say(`${part.name}: ${found.passed} passed, ${found.failed} failed`)
-    }
-    if (needs.has('sample')) {
-      say('Making the sample site that tests begin with')
-      env[SAMPLE_HOME] = join(home, 'sample')
-      await makeSampleHome(env[SAMPLE_HOME])
     }
     const lane = async (name) => {
       for (const part of wanted.filter((one) => one.lane === name)) await runPart(part)

@@ -76,7 +76,7 @@ async function typingFigure(
 /** A browser that is signed in. */
 export async function openBrowser(app: Application): Promise<{ browser: Browser; context: BrowserContext }> {
   const browser = await chromium.launch({
-    executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+    executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium-headless-shell',
     args: ['--headless', '--no-sandbox', '--disable-gpu'],
   })
   const context = await browser.newContext({ viewport: { width: 1280, height: 800 } })

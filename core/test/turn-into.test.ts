@@ -1,6 +1,7 @@
 /** Acts that make one block of another: what they say is kept, whatever the page. */
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
+import { timesOf } from '../../scripts/lib/soak.mjs'
 import { defaultRegistry as registry } from '../src/blocks/default-registry.ts'
 import { newNode } from '../src/blocks/define-block.ts'
 import { pageWords } from '../src/resolve/page-words.ts'
@@ -20,7 +21,7 @@ import { ancestry, isWithin, subtreeIds } from '../src/page/walk.ts'
 import { Counts } from './arbitraries/counts.ts'
 import { anyPage, countingIds, editFor } from './arbitraries/page.ts'
 
-const RUNS = { numRuns: 1000 }
+const RUNS = { numRuns: timesOf(1000, 20000) }
 
 function applied(page: Page, edits: readonly Edit[]): Page {
   const result = applyEdits(page, edits, registry)

@@ -1,1 +1,2 @@
 export function copySampleHome(to: string): Promise<void>
+export function copySampleFiles(to: string): Promise<void>

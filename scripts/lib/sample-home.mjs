@@ -1,5 +1,5 @@
 /** A data folder as a first start leaves it: made once, and copied by every test that needs one of its own. */
-import { existsSync } from 'node:fs'
+import { existsSync, readdirSync } from 'node:fs'
 import { join } from 'node:path'
 import { startMariadb } from './mariadb.mjs'
 import { freePort } from './ports.mjs'
@@ -31,12 +31,26 @@ export async function makeSampleHome(folder) {
 export async function copySampleHome(to) {
   const folder = process.env[SAMPLE_HOME]
   if (folder === undefined || !existsSync(folder)) return
-  const { code, output } = await runCommand('cp', [
-    '-a',
-    '--reflink=auto',
-    '--sparse=always',
-    `${folder}/.`,
+  await copyAll([`${folder}/.`], to)
+}
+
+/** Copies the database of the sample site, for a MariaDB that many tests share. */
+export async function copySampleDatabase(folder, to) {
+  await copyAll([`${join(folder, 'database')}/.`], to)
+}
+
+/** Copies everything but the database, for a test whose database is one of many in a shared MariaDB. */
+export async function copySampleFiles(to) {
+  const folder = process.env[SAMPLE_HOME]
+  if (folder === undefined) throw new Error(`${SAMPLE_HOME} is not set: run these tests with "npm test"`)
+  const names = readdirSync(folder).filter((name) => name !== 'database')
+  await copyAll(
+    names.map((name) => join(folder, name)),
     to,
-  ])
+  )
+}
+
+async function copyAll(from, to) {
+  const { code, output } = await runCommand('cp', ['-a', '--reflink=auto', '--sparse=always', ...from, to])
   if (code !== 0) throw new Error(`The sample site could not be copied to ${to}:\n${output}`)
 }

@@ -6,9 +6,12 @@ import { readFile } from 'node:fs/promises'
 import { afterAll, afterEach, beforeAll, describe, expect, test } from '@jest/globals'
 import sharp from 'sharp'
 import type { ErrorBody } from '@gullyline/core'
+import { patienceOf } from '../../scripts/lib/patience.mjs'
 import { Machine } from './power-cuts.ts'
 
 const LONGEST_MS = 2_000
+const LONGEST_WAIT_MS = 200
+const ATTEMPTS = 3
 const MOST_MEMORY_KIB = 1024 * 1024
 
 const machine = new Machine()
@@ -41,16 +44,24 @@ async function othersWait<T>(act: () => Promise<T>): Promise<{ result: T; took: 
   return { result, took, wait: waits.sort((a, b) => a - b)[waits.length >> 1] ?? 0 }
 }
 
+/** What is slow by itself is slow each time; what a machine that stood still for a moment made slow is not. */
+async function expectInTime<T>(act: () => Promise<T>): Promise<T> {
+  for (let attempt = 1; ; attempt++) {
+    const { result, took, wait } = await othersWait(act)
+    const isInTime = took < patienceOf(LONGEST_MS) && wait < patienceOf(LONGEST_WAIT_MS)
+    if (isInTime) return result
+    if (attempt === ATTEMPTS) throw new Error(`It took ${took} ms each time, and others waited ${wait} ms`)
+  }
+}
+
 async function expectRefused(
   send: () => Promise<Response>,
   status: number | readonly number[],
 ): Promise<void> {
-  const { result, took, wait } = await othersWait(send)
+  const result = await expectInTime(send)
   const body = (await result.json()) as ErrorBody
   expect([status].flat()).toContain(result.status)
   expect(body.message.length).toBeGreaterThan(10)
-  expect(took).toBeLessThan(LONGEST_MS)
-  expect(wait).toBeLessThan(200)
 }
 
 afterEach(async () => {
@@ -238,11 +249,9 @@ describe('drawings', () => {
     ['three megabytes', upload(svg('<path d="M0 0"/>'.repeat(200_000)))],
     ['no size at all', upload('<svg xmlns="http://www.w3.org/2000/svg"></svg>')],
   ])('%s', async (_what, send) => {
-    const { result, took, wait } = await othersWait(send)
+    const result = await expectInTime(send)
     // Refused, or taken without what is hostile in it: a drawing of letters that name no entity is a drawing.
     expect([201, 413, 422]).toContain(result.status)
-    expect(took).toBeLessThan(LONGEST_MS)
-    expect(wait).toBeLessThan(200)
   })
 
   test('what reaches elsewhere is taken out after escapes were read', async () => {
@@ -328,12 +337,10 @@ describe('people who are not signed in', () => {
   test('begin 30 uploads of 39 MB, and are refused before anything of them is read', async () => {
     const before = await peakMemory()
     const upload = { type: 'application/octet-stream', bytes: 39 * 1024 * 1024, isSignedIn: false }
-    const { result, took, wait } = await othersWait(() =>
+    const result = await expectInTime(() =>
       Promise.all(many(30, () => machine.begin('/api/sites/tarrowmoor/media?name=a.jpg', upload))),
     )
     expect(new Set(result.map(({ status }) => status))).toEqual(new Set([401]))
-    expect(took).toBeLessThan(LONGEST_MS)
-    expect(wait).toBeLessThan(200)
     expect((await peakMemory()) - before).toBeLessThan(50 * 1024)
   }, 60_000)
 
@@ -352,7 +359,7 @@ describe('people who are not signed in', () => {
     const statuses = result.map(({ status }) => status)
     expect(statuses.every((status) => [401, 429, 503].includes(status))).toBe(true)
     expect(statuses.filter((status) => status === 401).length).toBeLessThanOrEqual(30)
-    expect(wait).toBeLessThan(200)
+    expect(wait).toBeLessThan(patienceOf(LONGEST_WAIT_MS))
   }, 120_000)
 
   test('a name and a password of a megabyte are refused unread', async () => {

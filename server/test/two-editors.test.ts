@@ -16,10 +16,11 @@ import {
   type PageSummary,
   type Role,
 } from '@gullyline/core'
+import { timesOf } from '../../scripts/lib/soak.mjs'
 import { editFor } from '../../core/test/arbitraries/page.ts'
 import { startTestServer, type TestServer } from './with-server.ts'
 
-const INTERLEAVINGS = 200
+const INTERLEAVINGS = timesOf(100, 3_000)
 const EDITS_AT_A_TIME = 4
 /** In turn: on one page alone the edits of 200 rounds would pile up, and most of the time go into its size. */
 const PAGES = ['tmvisit', 'tmabout', 'tmquestions', 'tmhome'] as const
@@ -139,26 +140,30 @@ function valueAt(page: Page, { nodeId, at }: Edit & { edit: 'set' }): unknown {
   )
 }
 
-test(`${INTERLEAVINGS} random interleavings of two editors lose nothing`, async () => {
-  const [ines, tarn] = [new Editor('editor'), new Editor('keeper')]
-  const random = fc.sample(fc.array(fc.nat({ max: 3 }), { minLength: 4, maxLength: 10 }), {
-    numRuns: INTERLEAVINGS,
-    seed: 20261125,
-  })
-  for (const [round, acts] of random.entries()) {
-    const id = PAGES[round % PAGES.length]!
-    await Promise.all([ines.open(id), tarn.open(id)])
-    for (const [step, act] of acts.entries()) {
-      const who = act % 2 === 0 ? ines : tarn
-      if (act < 2 || step < 2) who.edit(round * 100 + step)
-      else await who.save()
+test(
+  `${INTERLEAVINGS} random interleavings of two editors lose nothing`,
+  async () => {
+    const [ines, tarn] = [new Editor('editor'), new Editor('keeper')]
+    const random = fc.sample(fc.array(fc.nat({ max: 3 }), { minLength: 4, maxLength: 10 }), {
+      numRuns: INTERLEAVINGS,
+      seed: 20261125,
+    })
+    for (const [round, acts] of random.entries()) {
+      const id = PAGES[round % PAGES.length]!
+      await Promise.all([ines.open(id), tarn.open(id)])
+      for (const [step, act] of acts.entries()) {
+        const who = act % 2 === 0 ? ines : tarn
+        if (act < 2 || step < 2) who.edit(round * 100 + step)
+        else await who.save()
+      }
+      // Both at once at the end: one of them finds the other's.
+      await Promise.all([ines.save(), tarn.save()])
+      const { document } = (await server.ask<PageDocument>(`/api/sites/tarrowmoor/pages/${id}`)).body
+      expect(subtreeIds(document, document.root).length).toBe(Object.keys(document.nodes).length)
     }
-    // Both at once at the end: one of them finds the other's.
-    await Promise.all([ines.save(), tarn.save()])
-    const { document } = (await server.ask<PageDocument>(`/api/sites/tarrowmoor/pages/${id}`)).body
-    expect(subtreeIds(document, document.root).length).toBe(Object.keys(document.nodes).length)
-  }
-  // Otherwise the two never met, and nothing was tried.
-  expect(ines.merges + tarn.merges).toBeGreaterThan(INTERLEAVINGS / 2)
-  expect(ines.shown.length + tarn.shown.length).toBeGreaterThan(10)
-}, 600_000)
+    // Otherwise the two never met, and nothing was tried.
+    expect(ines.merges + tarn.merges).toBeGreaterThan(INTERLEAVINGS / 2)
+    expect(ines.shown.length + tarn.shown.length).toBeGreaterThan(10)
+  },
+  timesOf(600_000, 14_400_000),
+)

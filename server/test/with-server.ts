@@ -3,19 +3,19 @@
  * behind a proxy that spreads them. The test runner starts MariaDB and names it in GULLYLINE_TEST_DATABASE.
  */
 import { randomBytes } from 'node:crypto'
-import { cp, mkdtemp, readFile, rename, rm, writeFile } from 'node:fs/promises'
+import { mkdtemp, rm } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
-import { basename, join } from 'node:path'
+import { join } from 'node:path'
 import type { Hono } from 'hono'
 import mysql from 'mysql2/promise'
 import { pino } from 'pino'
 import type { ErrorBody, PageDocument, PublishResult, Role } from '@gullyline/core'
+import { copySampleFiles } from '../../scripts/lib/sample-home.mjs'
 import { createEditorApp } from '../src/app.ts'
 import { createSiteApp, type SiteApp } from '../src/visitors/site-app.ts'
 import { allSites, type SiteData, type SiteScope } from '../src/db/site-scope.ts'
 import { openDatabase } from '../src/db/data-source.ts'
-import { derivePicture, type Derived } from '../src/media/derive.ts'
-import { beginSiteIfEmpty, loadDemoIfEmpty } from '../src/demo/load-demo.ts'
+import { beginSiteIfEmpty } from '../src/demo/load-demo.ts'
 import { SESSION_COOKIE, type SignedIn } from '../src/people/access.ts'
 import { completeSite } from '../src/sites/complete-site.ts'
 import { listPeople } from '../src/people/store.ts'
@@ -59,6 +59,10 @@ export async function startTestServer(site: 'sample' | 'begun' = 'sample'): Prom
   const admin = await mysql.createConnection(base)
   await admin.query(`CREATE DATABASE ${name} CHARACTER SET utf8mb4`)
   const dataDir = await mkdtemp(join(tmpdir(), 'gullyline-test-'))
+  if (site === 'sample') {
+    await copySampleTables(admin, name)
+    await copySampleFiles(dataDir)
+  }
   const db = await openDatabase(base.replace(/\/[^/]*$/, `/${name}`))
   const given = {
     log: pino({ level: 'silent' }),
@@ -67,8 +71,7 @@ export async function startTestServer(site: 'sample' | 'begun' = 'sample'): Prom
     pictureEffort: 0,
   }
   const services = makeServices({ ...given, db })
-  if (site === 'sample') await loadDemoIfEmpty(services, () => undefined, deriveOnce)
-  else await beginSiteIfEmpty(services)
+  await beginSiteIfEmpty(services)
   const [scope] = (await allSites(db)) as [SiteScope]
   const { siteId } = scope
   await completeSite(services, scope)
@@ -135,21 +138,17 @@ async function signIn({ db, sessions }: Services, role: Role): Promise<string> {
   return `${SESSION_COOKIE}=${await sessions.start(person, undefined)}`
 }
 
-/** The sample pictures, made once for a whole run of the tests and copied after that: making them takes most of a start. */
-async function deriveOnce(original: Buffer, folder: string): Promise<Derived> {
-  const kept = join(process.env.GULLYLINE_TEST_HOME ?? tmpdir(), 'pictures', basename(folder))
-  const facts = `${kept}.json`
-  const known = await readFile(facts, 'utf8').catch(() => undefined)
-  if (known !== undefined) {
-    await cp(kept, folder, { recursive: true })
-    return JSON.parse(known) as Derived
+/**
+ * Copies the sample site's database, which the test runner made by a first start, into another one: loading, translating
+ * and publishing it anew for every file of tests would take most of their time.
+ */
+async function copySampleTables(admin: mysql.Connection, to: string): Promise<void> {
+  await admin.query(`USE ${to}`)
+  await admin.query('SET foreign_key_checks = 0')
+  const [tables] = await admin.query<mysql.RowDataPacket[]>('SHOW TABLES FROM gullyline')
+  for (const name of tables.map((row) => Object.values(row)[0] as string)) {
+    const [[made]] = await admin.query<mysql.RowDataPacket[]>(`SHOW CREATE TABLE gullyline.\`${name}\``)
+    await admin.query(made!['Create Table'] as string)
+    await admin.query(`INSERT INTO \`${name}\` SELECT * FROM gullyline.\`${name}\``)
   }
-  const derived = await derivePicture(original, folder, 0)
-  // Two files of tests may make it at once: whoever is first puts it there whole, and the other one's is dropped.
-  const own = `${kept}-${randomBytes(4).toString('hex')}`
-  await cp(folder, own, { recursive: true })
-  await rename(own, kept).catch(() => rm(own, { recursive: true }))
-  await writeFile(`${own}.json`, JSON.stringify(derived))
-  await rename(`${own}.json`, facts)
-  return derived
 }

@@ -1,6 +1,7 @@
 /** Laws of comparing and merging, over any pages that edits lead to. */
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
+import { timesOf } from '../../../scripts/lib/soak.mjs'
 import { diff3Merge } from 'node-diff3'
 import { defaultRegistry as registry } from '../../src/blocks/default-registry.ts'
 import { validatePage } from '../../src/blocks/validate-page.ts'
@@ -20,7 +21,7 @@ import { findPlace } from '../../src/page/walk.ts'
 import { Counts } from '../arbitraries/counts.ts'
 import { anyPage, editFor } from '../arbitraries/page.ts'
 
-const RUNS = { numRuns: 300 }
+const RUNS = { numRuns: timesOf(300, 6000) }
 
 /** A page after a few edits, drawn so that ids made on different branches differ. */
 function edited(page: Page, branch: string, count: number): fc.Arbitrary<Page> {

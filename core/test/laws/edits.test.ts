@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
+import { timesOf } from '../../../scripts/lib/soak.mjs'
 import { defaultRegistry as registry } from '../../src/blocks/default-registry.ts'
 import { validatePage } from '../../src/blocks/validate-page.ts'
 import { applyEdit, EDIT_NAMES, editSentence } from '../../src/edits/edit.ts'
@@ -12,7 +13,7 @@ import { outlineOf } from '../../src/resolve/outline.ts'
 import { Counts } from '../arbitraries/counts.ts'
 import { anyPage, editFor, pageWith } from '../arbitraries/page.ts'
 
-const RUNS = { numRuns: 1000 }
+const RUNS = { numRuns: timesOf(1000, 20000) }
 const pageAndEdit = anyPage.chain((page) => editFor(page).map((edit) => ({ page, edit })))
 const pageAndEdits = anyPage.chain((page) =>
   fc

@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
+import { timesOf } from '../../../scripts/lib/soak.mjs'
 import { toHtml } from 'hast-util-to-html'
 import { unified } from 'unified'
 import rehypeParse from 'rehype-parse'
@@ -19,7 +20,7 @@ import { Counts } from '../arbitraries/counts.ts'
 import { answered, anyPage, editFor, pageWith } from '../arbitraries/page.ts'
 import { testSite } from '../arbitraries/site.ts'
 
-const RUNS = { numRuns: 1000 }
+const RUNS = { numRuns: timesOf(1000, 20000) }
 /** For what is dear to look at, and follows from the laws above it. */
 const FEWER = { numRuns: 300 }
 const render = (page: Page, purpose?: 'canvas') =>

@@ -1,0 +1,1 @@
+export function patienceOf(limit: number): number

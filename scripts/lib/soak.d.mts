@@ -1,0 +1,1 @@
+export function timesOf(short: number, long: number): number
