@@ -155,3 +155,34 @@ describe('the search', () => {
       expect(await find(query)).toEqual([])
   })
 })
+
+test('the look can be another one, which visitors see; one that pages can’t be shown in is refused and changes nothing', async () => {
+  const look = async () => (await server.ask<SiteInfo>('/api/sites/tarrowmoor')).body.look
+  const before = await look()
+  const change = (next: unknown, was: unknown = before) =>
+    server.ask<SiteInfo>('/api/sites/tarrowmoor/settings', {
+      method: 'PUT',
+      body: { look: next, was: { look: was } },
+    })
+  const plain = { ...before.surfaces.plain!, background: '#fbf7ee' }
+  const next = { ...before, surfaces: { ...before.surfaces, plain } }
+  expect((await change(next)).status).toBe(200)
+  expect(await look()).toEqual(next)
+  expect(await liveCss()).toContain('#fbf7ee')
+
+  const { plain: _plain, ...others } = before.surfaces
+  const refused = [
+    await change({ ...next, surfaces: others }, next),
+    await change({ ...next, pageSurface: 'nowhere' }, next),
+    await change(
+      { ...next, fonts: { ...next.fonts, words: { name: 'X', fallback: 'serif', files: [] } } },
+      next,
+    ),
+    await change({ ...next, bounds: { medium: 900, wide: 800 } }, next),
+  ]
+  expect(refused.map(({ status }) => status)).toEqual([422, 422, 422, 422])
+  expect((await change({ ...next, gutter: 'a{}</style>' }, next)).status).toBe(400)
+  // Somebody who saw the look of before overwrites nothing.
+  expect((await change(before, before)).body.code).toBe('stale-save')
+  expect(await look()).toEqual(next)
+})

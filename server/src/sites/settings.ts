@@ -1,5 +1,13 @@
 /** What the site's administrator sets for all pages. */
-import { languageFault, type Look, type SiteSettings, type SiteSettingsRequest } from '@gullyline/core'
+import {
+  languageFault,
+  sameJson,
+  type FontFamily,
+  type Json,
+  type Look,
+  type SiteSettings,
+  type SiteSettingsRequest,
+} from '@gullyline/core'
 import { MediaEntity, SiteEntity, type SiteRow } from '../db/rows.ts'
 import { Refused } from '../http/errors.ts'
 import { refuseStale } from '../http/refuse-stale.ts'
@@ -7,6 +15,8 @@ import { lockSite } from '../documents/site-row.ts'
 import type { SiteData } from '../db/site-scope.ts'
 
 const LONGEST_NAME = 100
+/** What visitors see of the settings, besides the look. */
+const SHOWN = ['name', 'language', 'icon', 'sharePicture'] as const
 
 /**
  * Changes settings of the site; settings that are not given stay. Refuses, with `stale-save`, a change of a value that is
@@ -24,9 +34,11 @@ export async function changeSiteSettings(
   const fault = languageFault(next.language)
   if (fault) throw notValid('language', fault)
   for (const key of ['icon', 'sharePicture'] as const) await assertPicture(at, key, next[key])
-  const look = ownValues === now.ownValues ? site.look : { ...site.look, ownValues }
+  if (wanted.look) refuseOtherNames(wanted.look, now.look)
+  const look = ownValues === now.ownValues ? next.look : { ...next.look, ownValues }
   await at.manager.update(SiteEntity, { id: site.id }, { ...next, name, look })
-  return (['name', 'language', 'icon', 'sharePicture'] as const).some((key) => next[key] !== now[key])
+  const isOtherLook = !sameJson(next.look as unknown as Json, now.look as unknown as Json)
+  return isOtherLook || SHOWN.some((key) => next[key] !== now[key])
 }
 
 /** The name of a site in one line; refuses one that is empty or too long. */
@@ -46,7 +58,23 @@ function settingsOfSite({
   navigationLimit,
 }: SiteRow): SiteSettings {
   const ownValues = (look as Look).ownValues === true
-  return { name, language, icon, sharePicture, ownValues, navigationLimit }
+  return { name, language, icon, sharePicture, ownValues, navigationLimit, look: look as Look }
+}
+
+/** Pages name colours, and fonts are files on this server: another look has at least those names, and no font that is not there. */
+function refuseOtherNames(next: Look, now: Look): void {
+  const missing = Object.keys(now.surfaces).find((name) => !Object.hasOwn(next.surfaces, name))
+  if (missing !== undefined)
+    throw notValid('look', `Pages use the colour “${now.surfaces[missing]!.title}”, which the look lacks.`)
+  if (!Object.hasOwn(next.surfaces, next.pageSurface))
+    throw notValid('look', 'The look has no colour of the name that pages begin with.')
+  const there = Object.values(now.fonts)
+  const isThere = (font: FontFamily): boolean =>
+    there.some((one) => sameJson(one as unknown as Json, font as unknown as Json))
+  if (!Object.values(next.fonts).every(isThere))
+    throw notValid('look', 'The look has a font that is not on this server.')
+  if (next.bounds.medium >= next.bounds.wide)
+    throw notValid('look', 'The medium size must begin before the wide one does.')
 }
 
 async function assertPicture(at: SiteData, key: string, id: string | null): Promise<void> {

@@ -1,13 +1,12 @@
 import { screenRegistry, writeHtml, writeJson, writeMarkdown, type WrittenFormat } from '@gullyline/core'
 import { savedContext, savedHtml, type SavedPage } from '../pages/saved-html.ts'
+import { saveText } from './save-text.ts'
 
 const ENDINGS: Readonly<Record<WrittenFormat, readonly [ending: string, type: string]>> = {
   html: ['html', 'text/html'],
   markdown: ['md', 'text/markdown'],
   json: ['json', 'application/json'],
 }
-
-const KEPT_MS = 60_000
 
 /** Has the browser save what a page says, in a format of other programs. Gives the name of the file. */
 export function saveWritten(saved: SavedPage, format: WrittenFormat): string {
@@ -20,16 +19,11 @@ export function saveWritten(saved: SavedPage, format: WrittenFormat): string {
         ? writeHtml(savedHtml(saved), facts)
         : writeMarkdown(savedHtml(saved))
   const [ending, type] = ENDINGS[format]
-  const link = document.createElement('a')
-  link.href = URL.createObjectURL(new Blob([text], { type }))
-  link.download = `${
-    title
-      .toLowerCase()
-      .replace(/[^\p{L}\p{N}]+/gu, '-')
-      .replace(/^-|-$/g, '') || 'page'
-  }.${ending}`
-  link.click()
-  // The browser reads it after this turn.
-  setTimeout(() => URL.revokeObjectURL(link.href), KEPT_MS)
-  return link.download
+  const plain = title
+    .toLowerCase()
+    .replace(/[^\p{L}\p{N}]+/gu, '-')
+    .replace(/^-|-$/g, '')
+  const name = `${plain || 'page'}.${ending}`
+  saveText(name, type, text)
+  return name
 }

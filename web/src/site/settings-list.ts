@@ -9,6 +9,7 @@ export const SETTINGS = [
     title: 'Pages in the navigation',
     synonyms: ['menu', 'limit', 'top level', 'most'],
   },
+  { id: 'look', title: 'Look', synonyms: ['colours', 'fonts', 'design tokens', 'theme', 'brand'] },
   {
     id: 'own-values',
     title: 'Allow custom sizes and colours',

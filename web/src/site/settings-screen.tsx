@@ -1,4 +1,4 @@
-import { useEffect, useState, type ReactNode } from 'react'
+import { lazy, Suspense, useEffect, useState, type ReactNode } from 'react'
 import { useLocation } from 'react-router'
 import styled from 'styled-components'
 import { mutate } from 'swr'
@@ -54,6 +54,8 @@ const Trouble = styled.p`
     color: var(--clay);
   }
 `
+
+const LookSetting = lazy(async () => ({ default: (await import('./look-setting.tsx')).LookSetting }))
 
 /** What the administrator sets for the whole site. Others see it and can't change it. */
 export function SettingsScreen() {
@@ -146,6 +148,16 @@ function Settings({ site }: { site: Site }) {
           So many pages at the top level are in the navigation by themselves. Pages added after them are not,
           until you add them under Navigation.
         </TextSetting>
+        <Part id="look" aria-label="Look">
+          <h2>Look</h2>
+          <p>
+            Colours, spaces, corners, text sizes and fonts of all pages, as a file of design tokens in the
+            format of the Design Tokens Community Group.
+          </p>
+          <Suspense>
+            <LookSetting site={site} isReadOnly={!isAdministrator} />
+          </Suspense>
+        </Part>
         <OwnValues site={site} isReadOnly={!isAdministrator} />
       </div>
     </Sheet>
