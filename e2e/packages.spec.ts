@@ -57,7 +57,7 @@ test('by mouse: a site is added, a part and a page come to it from the first, ar
   const saved = await download
   expect(saved.suggestedFilename()).toBe('call-to-join.gullyline.zip')
   const bytes = await (await saved.createReadStream()).toArray()
-  await expect(page.getByText(/^Exported 1 pattern or shared section/)).toBeVisible()
+  await expect(page.getByText(/^Exported 1 part/)).toBeVisible()
 
   await importing(page, site, Buffer.concat(bytes as Buffer[]))
   const dialog = page.getByRole('dialog', { name: 'Import a package' })
@@ -184,4 +184,37 @@ test('the library tells components from shared sections, duplicates one, and fin
   expect((await new AxeBuilder({ page }).exclude('iframe').analyze()).violations).toEqual([])
   await side.getByRole('button', { name: 'Delete component' }).click()
   await expect(page.getByText('Deleted the component “Sky card (copy)”', { exact: false })).toBeVisible()
+})
+
+test('a component is copied to another site without a file, and what was the same there stays', async ({
+  page,
+  app,
+}) => {
+  const site = await addSite(page, app, 'Owls of the moor')
+  await page.goto(`${app.editor}/library`)
+  await page.getByRole('button', { name: /^Components/ }).click()
+  await page.getByRole('button', { name: /^Event card/ }).click()
+  const part = page.getByRole('complementary', { name: 'Selected part' })
+  const dialog = page.getByRole('dialog', { name: 'Copy to another site' })
+  const copy = async (): Promise<void> => {
+    await part.getByRole('button', { name: 'Copy to another site…' }).press('Enter')
+    await dialog.getByRole('combobox', { name: 'To the site' }).selectOption('Owls of the moor')
+    await dialog.getByRole('button', { name: 'Show what would come' }).press('Enter')
+  }
+  await copy()
+  await expect(dialog.getByText('Event card', { exact: true })).toBeVisible()
+  expect((await new AxeBuilder({ page }).exclude('iframe').analyze()).violations).toEqual([])
+  await dialog.getByRole('button', { name: 'Copy', exact: true }).press('Enter')
+  await expect(dialog.getByText(/On “Owls of the moor”: .* added/)).toBeVisible()
+  await dialog.getByRole('button', { name: 'Close' }).press('Enter')
+  const there = async () => ask<SavedPart[]>(page.context(), `${apiOf(site)}/parts`)
+  expect((await there()).map(({ name }) => name)).toContain('Event card')
+  const before = await there()
+
+  // Once more: it is there already, and stays as it is.
+  await copy()
+  await expect(dialog.getByRole('combobox', { name: 'What to do with Event card' })).toHaveValue('mine')
+  await dialog.getByRole('button', { name: 'Copy', exact: true }).press('Enter')
+  await expect(dialog.getByText(/stayed as they were here/)).toBeVisible()
+  expect(await there()).toEqual(before)
 })

@@ -74,7 +74,7 @@ test('by keyboard: several blocks are one pattern, a name that is taken is told,
   expect(made.document.nodes[made.document.root]!.slots.blocks).toHaveLength(2)
 
   await name('two OF them')
-  await expect(page.getByRole('alert')).toContainText('“two OF them” is the name of another pattern')
+  await expect(page.getByRole('alert')).toContainText('“two OF them” is the name of another part')
   await page.keyboard.press('Escape')
 
   const blocks = await canvas.locator('[data-node]').count()

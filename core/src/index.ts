@@ -12,7 +12,7 @@ export {
 export type { FieldSchema } from './kit/fields.ts'
 export { MOST_COLUMNS } from './blocks/kinds/columns.ts'
 export { pageWords } from './resolve/page-words.ts'
-export { promptAt } from './blocks/prompts.ts'
+export { fieldsOfWords, promptAt } from './blocks/prompts.ts'
 export { ICON_WORDS, iconElement, type IconName } from './kit/icons.ts'
 export { getKind, type Problem, type Registry } from './blocks/registry.ts'
 export { shownSlots } from './resolve/shown.ts'
@@ -81,6 +81,7 @@ export {
   becomeInstanceEdits,
   canStandFor,
   instanceFragment,
+  PART_ROOTS,
   SHARED_ROOTS,
   sharedPartOf,
   sharedRefusal,
@@ -98,6 +99,22 @@ export {
   stepsOf,
 } from './reuse/shown-parts.ts'
 export { ownCopyEdits, withCopies } from './reuse/own-copies.ts'
+export {
+  freeOfTemplateEdits,
+  pageOfTemplate,
+  takeOver,
+  templateChanges,
+  templateOfPage,
+  type TemplateChange,
+  type TemplateChoices,
+} from './reuse/own-templates.ts'
+export {
+  madeFromOf,
+  templateRules,
+  type MadeFrom,
+  type TakenKinds,
+  type TemplateRules,
+} from './site/template-rules.ts'
 export {
   copyFragment,
   duplicateEdit,
@@ -163,7 +180,7 @@ export { readValue } from './edits/set.ts'
 export type { ValueAddress } from './edits/edit-shapes.ts'
 export { applyEdits, type Transaction } from './edits/transaction.ts'
 export { EMPTY_HISTORY, record, redo, undo, type History } from './edits/undo.ts'
-export { fluidPx, type Look, type Surface, type Theme } from './look/look.ts'
+export { fluidPx, type FontFamily, type Look, type Surface, type Theme } from './look/look.ts'
 export { themedLook } from './look/theme.ts'
 export { STEP_WORDS } from './look/scales.ts'
 export { ID_BYTES, ID_PATTERN, idFrom } from './page/id.ts'
@@ -324,6 +341,9 @@ export {
 } from './compare/conflict.ts'
 export { diffWords, type DiffPart } from './compare/word-diff.ts'
 export { diffPages } from './compare/diff-pages.ts'
+export { readDesignTokens, UnreadableTokens, type LeftToken } from './look/design-tokens.ts'
+export { lookFromTokens, tokenFile, type LookFromTokens, type TakenToken } from './look/look-from-tokens.ts'
+export { LOOK_SCHEMA } from './look/look-schema.ts'
 export { deltaBetween, withDelta, type PageDelta } from './compare/page-delta.ts'
 export { changeSentences } from './compare/change-sentences.ts'
 export { mergePages, type Choose, type MergedPage } from './compare/merge-pages.ts'

@@ -191,7 +191,8 @@ export function validateValues(
   return JSON.stringify(values).length > LONGEST_VALUE ? [{ pointer, message: 'is too long' }] : []
 }
 
-function isPrompt(value: unknown): boolean {
+/** Whether this can be asked for in the place of words. */
+export function isPrompt(value: unknown): boolean {
   return typeof value === 'string' && value.length <= NAME_LIMIT && PROMPT.test(value)
 }
 

@@ -1,4 +1,6 @@
+import { describeNode } from '../edits/describe.ts'
 import { layoutOf } from '../site/layouts.ts'
+import { openFields } from './open-fields.ts'
 import { getNode } from '../page/page.ts'
 import type { Check } from './define-check.ts'
 
@@ -7,14 +9,22 @@ export const missingField: Check = {
   rule: 'missing-field',
   severity: 'error',
   source: 'common practice, no source',
-  find: ({ page }) => {
+  find: ({ page, written, registry }) => {
     const { content } = getNode(page, page.root)
-    return layoutOf(content).fields.flatMap(({ key, title, required }) => {
+    const ofLayout = layoutOf(content).fields.flatMap(({ key, title, required }) => {
       const value = content[key]
       const isEmpty = typeof value !== 'string' || value.trim() === ''
       return required && isEmpty
         ? [{ nodeId: page.root, message: `The page’s field “${title}” is empty` }]
         : []
     })
+    const ofTemplate = openFields(written, registry).map(({ node, title }) => ({
+      nodeId: node,
+      message:
+        node === page.root
+          ? `The page’s template asks for “${title}”, which is empty`
+          : `The page’s template asks for words here: ${describeNode(written, node, registry)} is empty`,
+    }))
+    return [...ofLayout, ...ofTemplate]
   },
 }

@@ -1,4 +1,6 @@
+import { findPlace } from '../page/walk.ts'
 import { layoutRefusal } from '../site/layouts.ts'
+import { takesRefusal } from '../site/template-rules.ts'
 import type { Check } from './define-check.ts'
 
 /** A block that the page's template has no room for. */
@@ -9,7 +11,9 @@ export const strangeKind: Check = {
   find: ({ page, nodes, registry }) =>
     nodes.flatMap(({ id, node }) => {
       if (id === page.root) return []
-      const message = layoutRefusal(page, node.kind, registry)
+      const place = findPlace(page, id)
+      const message =
+        layoutRefusal(page, node.kind, registry) ?? (place && takesRefusal(page, place, node.kind, registry))
       return message ? [{ nodeId: id, message }] : []
     }),
 }

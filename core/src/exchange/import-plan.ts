@@ -101,7 +101,8 @@ export function planImport(given: SitePackage, here: HereSite, registry: Registr
     if (!own) return false
     const renamed = withRenamed(own, registry, asOrigin)
     const rooted = Object.hasOwn(theirs.nodes, theirs.root) ? withRootId(renamed, theirs.root) : renamed
-    return sameJson(rooted as unknown as Json, theirs as unknown as Json)
+    const carried = withRenamed(theirs, registry, (_thing, id) => id)
+    return sameJson(rooted as unknown as Json, carried as unknown as Json)
   }
   const paths = carriedPaths(given)
   const named = new Map(here.parts.map((one) => [nameKey(one.name), one]))

@@ -5,6 +5,7 @@ import { SLOTS_KEY } from '../blocks/component-slots.ts'
 import type { Json, JsonObject } from '../page/json.ts'
 import type { NodeId, Page, PageNode } from '../page/page.ts'
 import { linkedPart } from '../resolve/expand.ts'
+import { TEMPLATE_FIELDS } from '../site/template-rules.ts'
 
 export type ReferredThing = 'page' | 'picture' | 'file' | 'part'
 
@@ -13,7 +14,7 @@ export type Renamed = (thing: ReferredThing, id: string) => string
 
 /**
  * A document with the ids of all that it refers to renamed. Links and pictures are told by their shapes, which are the
- * same wherever they stand: in formatted text, and in what instances fill in. Unchanged nodes are the same objects.
+ * same wherever they stand: in formatted text, and in what instances fill in. Which template a page was made from is left out. Unchanged nodes are the same objects.
  */
 export function withRenamed(document: Page, registry: Registry, rename: Renamed): Page {
   const nodes: Record<NodeId, PageNode> = {}
@@ -33,7 +34,8 @@ function renamedNode(node: PageNode, registry: Registry, rename: Renamed): PageN
 }
 
 /** What a node says. The fields, slots and variants of a component have ids of their own, which name no pictures. */
-function renamedContent({ content }: PageNode, rename: Renamed): JsonObject {
+function renamedContent({ content: given }: PageNode, rename: Renamed): JsonObject {
+  const content = withoutMadeFrom(given)
   const declared = DECLARED.filter((key) => content[key] !== undefined)
   if (declared.length === 0) return renamedFields(content, rename)
   const said = Object.fromEntries(Object.entries(content).filter(([key]) => !declared.includes(key)))
@@ -48,8 +50,15 @@ function renamedContent({ content }: PageNode, rename: Renamed): JsonObject {
   return { ...next, ...(Object.fromEntries(kept) as JsonObject) }
 }
 
-/** What the root of a component declares. */
-const DECLARED: readonly string[] = [FIELDS_KEY, SLOTS_KEY, VARIANTS_KEY]
+/** Each site counts the versions of its templates for itself, so that which one a page was made from stays behind; its rules are carried. */
+function withoutMadeFrom(content: JsonObject): JsonObject {
+  if (content.madeFrom === undefined) return content
+  const { madeFrom: _madeFrom, ...rest } = content
+  return rest
+}
+
+/** What the root of a component declares, and that of a template. */
+const DECLARED: readonly string[] = [FIELDS_KEY, SLOTS_KEY, VARIANTS_KEY, ...Object.keys(TEMPLATE_FIELDS)]
 
 function renamedFields(fields: JsonObject, rename: Renamed): JsonObject {
   let isSame = true

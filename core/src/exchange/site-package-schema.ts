@@ -49,7 +49,7 @@ function sitePackageSchema(document: object) {
         maxProperties: MOST_PARTS,
         propertyNames: ids,
         additionalProperties: object({
-          type: { enum: ['pattern', 'shared'] },
+          type: { enum: ['pattern', 'shared', 'template'] },
           name: words(LONGEST_PART_NAME),
           purpose: { enum: Object.keys(PART_PURPOSES) },
           about: line(LONGEST_PART_ABOUT),

@@ -10,7 +10,7 @@ import { migratePage } from '../page/migrate.ts'
 import type { Page } from '../page/page.ts'
 import type { PartFacts, PartType } from '../reuse/part-facts.ts'
 import { findRing, partsShownBy } from '../reuse/shown-parts.ts'
-import { SHARED_ROOTS } from '../reuse/shared-parts.ts'
+import { PART_ROOTS } from '../reuse/shared-parts.ts'
 import type { NavigationItem } from '../site/navigation.ts'
 import { referencesOf, type ReferredThing } from './references.ts'
 
@@ -167,7 +167,7 @@ export function packagedDocuments({ parts, pages, site }: SitePackage): readonly
     pointer: `/parts/${id}/document`,
     id,
     document,
-    roots: type === 'shared' ? SHARED_ROOTS : ['pattern'],
+    roots: PART_ROOTS[type],
   }))
   const standing = pages.map(({ id, document }, i) => ({
     pointer: `/pages/${i}/document`,

@@ -5,14 +5,15 @@ import type { Look } from '../look/look.ts'
 import { findNode, getNode, PAGE_FORMAT, type Page, type PageNode } from '../page/page.ts'
 import { subtreeIds } from '../page/walk.ts'
 import { settingsOf } from '../site/page-settings.ts'
+import { madeFromOf } from '../site/template-rules.ts'
 import { recordReads } from './recorded-reads.ts'
 import { createNodeRenderer } from './render-node.ts'
 import type { Picture, SiteContext, SiteFile } from '../kit/site-context.ts'
 import { linkedPart, type Parts } from '../resolve/expand.ts'
 import { ANY_SPOT, spotOf } from '../resolve/spots.ts'
 
-/** `inside` is the pages under one: of the empty id, under the page that the document is. */
-export type UsedThing = 'page' | 'inside' | 'picture' | 'file' | 'part'
+/** `inside` is the pages under one: of the empty id, under the page that the document is. `template` is what a page was made from. */
+export type UsedThing = 'page' | 'inside' | 'picture' | 'file' | 'part' | 'template'
 
 export interface DocumentUse {
   readonly thing: UsedThing
@@ -27,6 +28,7 @@ const READS: Readonly<Record<string, UsedThing>> = {
   picture: 'picture',
   file: 'file',
   part: 'part',
+  template: 'template',
 }
 
 /**
@@ -56,6 +58,8 @@ export function documentUses(
   }
   const { sharePicture } = settingsOf(document)
   if (sharePicture !== null) count(`picture:${sharePicture}`)
+  const madeFrom = madeFromOf(document)
+  if (madeFrom) count(`template:${madeFrom.template}`)
   return [...counts].flatMap(([key, times]) => {
     const [what = '', id = ''] = key.split(':', 2)
     const thing = READS[what]

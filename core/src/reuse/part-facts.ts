@@ -1,7 +1,7 @@
 /** What people say of a part that is used again. */
 
-/** Placed as copies of its own, or shown by instances that stay as it is. */
-export type PartType = 'pattern' | 'shared'
+/** Placed as copies of its own, shown by instances that stay as it is, or what new pages of the site start from. */
+export type PartType = 'pattern' | 'shared' | 'template'
 
 /** As there is room for on the shelf. */
 export const LONGEST_PART_NAME = 60

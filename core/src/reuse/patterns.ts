@@ -71,7 +71,7 @@ function sharedStarter(saved: SavedArrangement, registry: Registry): Starter {
 
 /** What the shelf offers of a part: a copy of a pattern, an instance of a shared section. */
 export function savedStarter(
-  saved: SavedArrangement & { readonly type: PartType },
+  saved: SavedArrangement & { readonly type: Exclude<PartType, 'template'> },
   registry: Registry,
 ): Starter {
   return saved.type === 'shared' ? sharedStarter(saved, registry) : patternStarter(saved)

@@ -7,6 +7,7 @@ import { copyFragment, type Fragment, type NewId } from '../edits/compose.ts'
 import type { Edit } from '../edits/edit-shapes.ts'
 import { getNode, PAGE_FORMAT, type NodeId, type Page, type PageNode } from '../page/page.ts'
 import { findPlace } from '../page/walk.ts'
+import type { PartType } from './part-facts.ts'
 
 /** The kinds that go together: what a shared section of whole sections, or of blocks, is stored and shown as. */
 const KINDS = {
@@ -16,6 +17,13 @@ const KINDS = {
 
 /** The kinds that a shared section can be stored as. */
 export const SHARED_ROOTS: readonly string[] = Object.values(KINDS).map(({ root }) => root)
+
+/** The kinds that the root of each type of part may be of. */
+export const PART_ROOTS: Readonly<Record<PartType, readonly string[]>> = {
+  pattern: ['pattern'],
+  shared: SHARED_ROOTS,
+  template: ['page'],
+}
 
 /** Whether one shared section can stand where another does: both are made of whole sections, or of blocks. */
 export function canStandFor(one: Page, other: Page): boolean {

@@ -49,6 +49,19 @@ export interface PartRequest extends Partial<PartFacts> {
   readonly was?: Partial<PartFacts>
 }
 
+/** A newer version of a template, made of the page as it is now. */
+export interface SaveTemplateRequest {
+  /** The version that the sender saw last. */
+  readonly base: number
+  readonly document: Page
+}
+
+/** A version of a part, as it was saved. */
+export interface PartVersion {
+  readonly version: number
+  readonly document: Page
+}
+
 /** A shared section is to be deleted, and this comes where it stands: another one, or copies of it. */
 export interface ReplacePartRequest {
   readonly instead: { readonly part: string } | 'copies'

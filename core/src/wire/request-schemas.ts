@@ -1,4 +1,5 @@
 /** The JSON Schemas (2020-12) of what the editor sends: the shape of each request. What the values may be, the server judges. */
+import { LOOK_SCHEMA } from '../look/look-schema.ts'
 import { MOST_NAVIGATION } from '../site/navigation.ts'
 import { ID_PATTERN } from '../page/id.ts'
 import { LONGEST_PART_ABOUT, LONGEST_PART_NAME, PART_PURPOSES } from '../reuse/part-facts.ts'
@@ -6,7 +7,7 @@ import { MOST_JOINED } from '../reuse/near-duplicates.ts'
 import type { JoinAlikeRequest } from './alike.ts'
 import type { ImportRequest } from './exchange.ts'
 import type { JournalRequest, PresenceRequest } from './at-work.ts'
-import type { NewPartRequest, PartRequest, ReplacePartRequest } from './parts.ts'
+import type { NewPartRequest, PartRequest, ReplacePartRequest, SaveTemplateRequest } from './parts.ts'
 import type {
   CopyPageRequest,
   MediaRequest,
@@ -39,6 +40,7 @@ export interface Requests {
   readonly changePicture: MediaRequest
   readonly addPart: NewPartRequest
   readonly changePart: PartRequest
+  readonly saveTemplate: SaveTemplateRequest
   readonly replacePart: ReplacePartRequest
   readonly joinAlike: JoinAlikeRequest
   readonly changeNavigation: NavigationRequest
@@ -161,7 +163,8 @@ const SCHEMAS: Readonly<Record<keyof Requests, object>> = {
     },
   }),
   changePicture: change({ name: words, alt: text, isDecoration: flag }),
-  addPart: object({ ...partFacts, document }, { type: { enum: ['pattern', 'shared'] } }),
+  addPart: object({ ...partFacts, document }, { type: { enum: ['pattern', 'shared', 'template'] } }),
+  saveTemplate: object({ base: version, document }),
   replacePart: object({ instead: { oneOf: [{ const: 'copies' }, object({ part: id })] } }),
   joinAlike: object({
     ...partFacts,
@@ -181,6 +184,7 @@ const SCHEMAS: Readonly<Record<keyof Requests, object>> = {
     sharePicture: idOrNull,
     ownValues: flag,
     navigationLimit: { type: 'integer', minimum: 0, maximum: MOST_NAVIGATION },
+    look: LOOK_SCHEMA,
   }),
   addSite: object({
     name: words,

@@ -351,6 +351,8 @@ export interface SiteSettings {
   readonly ownValues: boolean
   /** So many pages at the top stand in the navigation by themselves; pages that are added beyond it do not. */
   readonly navigationLimit: number
+  /** What the names on its pages stand for. */
+  readonly look: Look
 }
 
 /** A change of the site's settings. What is absent stays as it is. */

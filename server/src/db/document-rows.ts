@@ -3,7 +3,7 @@ import { EntitySchema } from 'typeorm'
 import type { PartPurpose } from '@gullyline/core'
 
 /** What can be edited as blocks. */
-export type DocumentType = 'page' | 'header' | 'footer' | 'pattern' | 'shared'
+export type DocumentType = 'page' | 'header' | 'footer' | 'pattern' | 'shared' | 'template'
 
 /** SQL that has some documents found by their ids, and not by looking through all of their site. */
 export const BY_ID = 'FORCE INDEX (PRIMARY)'

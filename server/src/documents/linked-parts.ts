@@ -3,7 +3,7 @@ import type { LinkedPart, PartPage, PartUse, Reach } from '@gullyline/core'
 import { PartEntity } from '../db/document-rows.ts'
 import type { SiteData } from '../db/site-scope.ts'
 import { isLive, liveVersions } from './live.ts'
-import { thingsUsedBy } from './uses.ts'
+import { thingsUsedBy, usesOf } from './uses.ts'
 import { findVersions, newestVersions, readDocument } from './versions.ts'
 
 /** The parts that the newest versions of documents show, also inside of other parts. */
@@ -56,7 +56,7 @@ async function describeParts(
   )
 }
 
-/** What shows parts, by the part: documents whose newest version does. */
+/** What shows parts or was made from them, by the part: documents whose newest version does. */
 interface Shower {
   readonly part: string
   readonly id: string
@@ -72,7 +72,7 @@ async function showersOf(at: SiteData, ids: readonly string[]): Promise<readonly
     const found = await at.manager.query<Shower[]>(
       `SELECT u.target AS part, d.id, d.type FROM uses u
        JOIN documents d ON d.id = u.document_id AND d.version = u.version
-       WHERE u.thing = 'part' AND u.target IN (?) AND d.site_id = ?`,
+       WHERE u.thing IN ('part', 'template') AND u.target IN (?) AND d.site_id = ?`,
       [pending, at.siteId],
     )
     all.push(...found)
@@ -153,8 +153,8 @@ export async function documentsShowing(
   at: SiteData,
   id: string,
 ): Promise<readonly { readonly id: string; readonly type: string }[]> {
-  const all = await showersOf(at, [id])
-  return all.filter(({ part }) => part === id).sort((a, b) => (a.id < b.id ? -1 : 1))
+  const using = await usesOf(at, 'part', id)
+  return using.sort((a, b) => (a.id < b.id ? -1 : 1))
 }
 
 /** Returns which documents show which parts themselves, by their newest versions; of pages, those that stand in the tree. */

@@ -1,13 +1,34 @@
 import { Hono } from 'hono'
 import { pagesWithPart, partUses } from '../documents/linked-parts.ts'
-import type { JoinedAlike } from '@gullyline/core'
+import type { JoinedAlike, PartType, Person } from '@gullyline/core'
 import { answerCached } from '../http/cached-answers.ts'
 import { answerWithProgress } from '../http/progress.ts'
+import { Refused } from '../http/errors.ts'
 import { readBody } from '../http/read-body.ts'
 import type { SignedIn } from '../people/access.ts'
 import type { Services } from '../services.ts'
 import { findAlike, joinAlike } from './alike.ts'
-import { addPart, binPart, changePart, findPart, listParts, replacePart, restorePart } from './store.ts'
+import {
+  addPart,
+  binPart,
+  changePart,
+  findPart,
+  listParts,
+  partTypeOf,
+  partVersion,
+  replacePart,
+  restorePart,
+  saveTemplate,
+} from './store.ts'
+
+/** What pages of the site start from, its keepers say. */
+function refuseOthers({ role }: Pick<Person, 'role'>, type: PartType | undefined): void {
+  if (type === 'template' && role !== 'keeper')
+    throw new Refused(
+      'not-allowed',
+      'Only the site’s keepers make and change page templates. Nothing was changed.',
+    )
+}
 
 /** Parts that are used again on pages. */
 export function partRoutes(services: Services): Hono<SignedIn> {
@@ -22,6 +43,7 @@ export function partRoutes(services: Services): Hono<SignedIn> {
     .post('/', async (c) => {
       const body = await readBody(c, 'addPart')
       const { person, site } = c.var
+      refuseOthers(person, body.type)
       const by = { name: person.name, personId: person.id }
       const part = await site.change(['parts'], async (at) => findPart(at, await addPart(at, body, by)))
       return c.json(part, 201)
@@ -55,10 +77,23 @@ export function partRoutes(services: Services): Hono<SignedIn> {
         }),
       )
     })
+    .get('/:id/versions/:number', async (c) => {
+      const { id, number } = c.req.param()
+      return c.json(await c.var.site.read((at) => partVersion(at, id, Number(number))))
+    })
+    .put('/:id/document', async (c) => {
+      const body = await readBody(c, 'saveTemplate')
+      const id = c.req.param('id')
+      const { person, site } = c.var
+      const by = { name: person.name, personId: person.id }
+      await site.change(['parts'], (at) => saveTemplate(at, id, body, by))
+      return c.json(await site.read((at) => findPart(at, id)))
+    })
     .patch('/:id', async (c) => {
       const body = await readBody(c, 'changePart')
       const id = c.req.param('id')
       const change = async (at: Parameters<typeof findPart>[0]) => {
+        refuseOthers(c.var.person, await partTypeOf(at, id))
         await changePart(at, id, body)
         return findPart(at, id)
       }
@@ -66,7 +101,10 @@ export function partRoutes(services: Services): Hono<SignedIn> {
     })
     .delete('/:id', async (c) => {
       const id = c.req.param('id')
-      await c.var.site.change(['parts'], (at) => binPart(at, id))
+      await c.var.site.change(['parts'], async (at) => {
+        refuseOthers(c.var.person, await partTypeOf(at, id))
+        await binPart(at, id)
+      })
       return c.json(await c.var.site.read((at) => findPart(at, id)))
     })
     .post('/:id/replace', async (c) => {
@@ -83,7 +121,10 @@ export function partRoutes(services: Services): Hono<SignedIn> {
     .post('/:id/restore', async (c) => {
       await readBody(c, 'nothing')
       const id = c.req.param('id')
-      await c.var.site.change(['parts'], (at) => restorePart(at, id))
+      await c.var.site.change(['parts'], async (at) => {
+        refuseOthers(c.var.person, await partTypeOf(at, id))
+        await restorePart(at, id)
+      })
       return c.json(await c.var.site.read((at) => findPart(at, id)))
     })
 }

@@ -1,10 +1,10 @@
-/** Parts that are used again on pages: patterns and shared sections. What is in one is a document with versions. */
+/** Parts that are used again: patterns, shared sections and page templates. What is in one is a document with versions. */
 import { In } from 'typeorm'
 import {
   canStandFor,
   childIds,
   defaultRegistry,
-  SHARED_ROOTS,
+  PART_ROOTS,
   textOf,
   validatePage,
   withCopies,
@@ -15,8 +15,10 @@ import {
   type PartFacts,
   type PartRequest,
   type PartType,
+  type PartVersion,
   type ReplacePartRequest,
   type SavedPart,
+  type SaveTemplateRequest,
 } from '@gullyline/core'
 import { isDuplicate } from '../db/is-duplicate.ts'
 import { DocumentEntity, PartEntity, type PartRow } from '../db/document-rows.ts'
@@ -24,8 +26,8 @@ import type { SiteChange, SiteData } from '../db/site-scope.ts'
 import { documentsShowing, reachOf } from '../documents/linked-parts.ts'
 import { liveVersions } from '../documents/live.ts'
 import { lockSite } from '../documents/site-row.ts'
-import { addDocument, insertVersion, lockDocument, type Author } from '../documents/store.ts'
-import { findNewest, findVersions, readDocument } from '../documents/versions.ts'
+import { addDocument, findDocument, insertVersion, lockDocument, type Author } from '../documents/store.ts'
+import { findNewest, findVersion, findVersions, readDocument, versionInfo } from '../documents/versions.ts'
 import { refuseRing } from '../pages/rings.ts'
 import { insertPageVersion } from '../pages/store.ts'
 import { Refused } from '../http/errors.ts'
@@ -96,16 +98,19 @@ export async function addPart(
 }
 
 function refuseInvalid(document: Page, type: PartType): void {
-  const roots = type === 'shared' ? SHARED_ROOTS : ['pattern']
-  const tried = roots.map((root) => validatePage(document, defaultRegistry, root))
+  const tried = PART_ROOTS[type].map((root) => validatePage(document, defaultRegistry, root))
   const isValid = tried.some((problems) => problems.length === 0)
-  if (isValid && childIds(document.nodes[document.root]!).length > 0) return
+  if (isValid && (type === 'template' || childIds(document.nodes[document.root]!).length > 0)) return
   throw new Refused('not-valid', `These blocks can’t be saved as a ${WORDS[type]}. Nothing was saved.`, {
     problems: isValid ? [] : tried[0]!,
   })
 }
 
-const WORDS: Readonly<Record<PartType, string>> = { pattern: 'pattern', shared: 'shared section' }
+const WORDS: Readonly<Record<PartType, string>> = {
+  pattern: 'pattern',
+  shared: 'shared section',
+  template: 'page template',
+}
 
 /** Changes name, purpose or description of a part; fields that are left out stay. Throws `Refused` if a field is not as the sender saw it. */
 export async function changePart(at: SiteData, id: string, { was, ...wanted }: PartRequest): Promise<void> {
@@ -119,12 +124,51 @@ export async function changePart(at: SiteData, id: string, { was, ...wanted }: P
   )
 }
 
+/** The type of a part; refuses an id that no part has. */
+export async function partTypeOf(at: SiteData, id: string): Promise<PartType> {
+  await partRow(at, id)
+  return (await findDocument(at, id)).type as PartType
+}
+
+/** Saves a newer version of a template. Refuses, with `stale-save`, one that is not made of the newest. */
+export async function saveTemplate(
+  at: SiteChange,
+  id: string,
+  { base, document }: SaveTemplateRequest,
+  by: Author,
+): Promise<void> {
+  const { binnedAt } = await partRow(at, id)
+  const locked = await lockDocument(at, id)
+  if (binnedAt !== null || locked.row.type !== 'template') throw notThere()
+  refuseInvalid(document, 'template')
+  if (readDocument(locked.newest).root !== document.root)
+    throw new Refused(
+      'not-valid',
+      'The page was made from another template, so this one was not changed. Save the page as a new template.',
+    )
+  if (locked.newest.number !== base)
+    throw new Refused(
+      'stale-save',
+      'Someone else changed this template in the meantime. Nothing was saved: open this again to see theirs.',
+      { current: versionInfo(locked.newest) },
+    )
+  await insertVersion(at, locked, { document, by })
+}
+
+/** A version of a part as it was saved. */
+export async function partVersion(at: SiteData, id: string, number: number): Promise<PartVersion> {
+  await partRow(at, id)
+  const found = await findVersion(at, id, number)
+  return { version: found.number, document: readDocument(found) }
+}
+
 /**
  * Takes a part from the shelf; it stays in the bin, and copies of it on pages stay as they are. Refuses, with `in-use`, a
  * shared section that stands anywhere.
  */
 export async function binPart(at: SiteChange, id: string): Promise<void> {
   if ((await partRow(at, id)).binnedAt !== null) throw notThere()
+  // Pages made from a template stay as they are without it.
   if ((await documentsShowing(at, id)).length > 0)
     throw new Refused(
       'in-use',
@@ -145,7 +189,7 @@ export async function replacePart(
 ): Promise<void> {
   // As where parts are saved: the other one may be put into this one meanwhile.
   await lockSite(at)
-  await partRow(at, id)
+  if ((await partTypeOf(at, id)) !== 'shared') throw notThere()
   const own = readDocument(await findNewest(at, id))
   const other = instead === 'copies' ? undefined : await otherPart(at, own, instead.part)
   for (const { id: documentId, type } of await documentsShowing(at, id)) {
@@ -187,7 +231,7 @@ async function partRow(at: SiteData, id: string): Promise<PartRow> {
 }
 
 function notThere(): Refused {
-  return new Refused('not-found', 'There is no such pattern or shared section. It may have been deleted.')
+  return new Refused('not-found', 'There is no such part. It may have been deleted.')
 }
 
 function checked<T extends PartFacts>(facts: T): T {
@@ -202,8 +246,8 @@ async function unique(name: string, write: () => Promise<unknown>): Promise<void
     if (!isDuplicate(error)) throw error
     throw new Refused(
       'name-taken',
-      `“${name}” is the name of another pattern or shared section. Nothing was changed; choose another name.`,
-      { problems: [{ pointer: '/name', message: 'is the name of another pattern or shared section' }] },
+      `“${name}” is the name of another part of this site. Nothing was changed; choose another name.`,
+      { problems: [{ pointer: '/name', message: 'is the name of another part' }] },
     )
   }
 }

@@ -1,7 +1,7 @@
 /** Where something of the library is used. */
 import type { Handler } from 'hono'
 import { In, IsNull } from 'typeorm'
-import type { MediaUse, UsedThing } from '@gullyline/core'
+import type { MediaUse, PartType, UsedThing } from '@gullyline/core'
 import { PartEntity, type DocumentRow } from '../db/document-rows.ts'
 import { PageEntity } from '../db/rows.ts'
 import { usesOf } from '../documents/uses.ts'
@@ -48,7 +48,7 @@ async function mediaUses(at: SiteData, thing: UsedThing, id: string): Promise<Me
     })),
     ...parts.map(({ id: partId, name }) => ({
       part: name,
-      type: typeOf.get(partId) === 'shared' ? ('shared' as const) : ('pattern' as const),
+      type: typeOf.get(partId) as PartType,
       count: count.get(partId)!,
     })),
   ]

@@ -3,6 +3,7 @@ import { IsNull } from 'typeorm'
 import {
   defaultRegistry,
   LONGEST_TITLE,
+  pageOfTemplate,
   TEMPLATES,
   withSettings,
   type CopyPageRequest,
@@ -36,7 +37,7 @@ export async function addPage(
   given: NewPageRequest & { readonly by: Author },
 ): Promise<string> {
   const title = checkedTitle(given.title)
-  const template = findTemplate(given.template)
+  const template = await findTemplate(at, given.template)
   const { navigationLimit } = await lockSite(at)
   const { parentId, by } = given
   const settings = { inNavigation: parentId === null && (await hasRoomInNavigation(at, navigationLimit)) }
@@ -50,7 +51,7 @@ async function hasRoomInNavigation({ manager, siteId }: SiteData, limit: number)
 }
 
 interface PageFrom {
-  readonly template: Template
+  readonly template: Pick<Template, 'build'>
   readonly title: string
   /** Its wanted part of the address. */
   readonly slug: string
@@ -99,11 +100,22 @@ export async function insertPage(
   at.changedPages.add(place.id)
 }
 
-function findTemplate(id = 'blank'): Template {
-  const template = TEMPLATES.find((one) => one.id === id)
-  if (!template)
+/** A template that comes with Gullyline, or one that the site's keepers made. */
+async function findTemplate(at: SiteData, id = 'blank'): Promise<Pick<Template, 'build'>> {
+  const shipped = TEMPLATES.find((one) => one.id === id)
+  if (shipped) return shipped
+  const own = await at.manager.query<unknown[]>(
+    `SELECT 1 FROM parts p JOIN documents d ON d.id = p.id
+     WHERE p.id = ? AND p.site_id = ? AND p.binned_at IS NULL AND d.type = 'template'`,
+    [id, at.siteId],
+  )
+  if (own.length === 0)
     throw new Refused('not-found', `There is no template “${id.slice(0, 50)}”. No page was added.`)
-  return template
+  const newest = await findNewest(at, id)
+  const madeFrom = { template: id, version: newest.number }
+  return {
+    build: (_registry, _newId, page) => pageOfTemplate(readDocument(newest), madeFrom, page),
+  }
 }
 
 /** Returns what the addresses of pages under a parent begin with; undefined where no such page stands in the tree. */

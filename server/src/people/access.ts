@@ -81,6 +81,8 @@ export const ACCESS: Readonly<Record<string, 'everyone' | readonly Role[]>> = {
   'POST /api/sites/:site/parts/alike': WHO_CHANGES_PAGES,
   'POST /api/sites/:site/parts/join': WHO_CHANGES_PAGES,
   'GET /api/sites/:site/parts/:id/pages': EVERYBODY_SIGNED_IN,
+  'GET /api/sites/:site/parts/:id/versions/:number': EVERYBODY_SIGNED_IN,
+  'PUT /api/sites/:site/parts/:id/document': ['keeper'],
   'PATCH /api/sites/:site/parts/:id': WHO_CHANGES_PAGES,
   'DELETE /api/sites/:site/parts/:id': WHO_CHANGES_PAGES,
   'POST /api/sites/:site/parts/:id/replace': WHO_CHANGES_PAGES,

@@ -31,5 +31,10 @@ export function inSite(path: string): string {
   return `/api/sites/${siteId ?? 'none'}${path}`
 }
 
+/** The address of something of another site that the person works on. */
+export function inOtherSite(id: string, path: string): string {
+  return `/api/sites/${id}${path}`
+}
+
 /** Tells what a browser remembers of a site from the same of another one; empty for the first site. */
 export const rememberedOf: string = named === undefined ? '' : `${named}.`

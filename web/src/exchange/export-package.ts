@@ -19,6 +19,16 @@ function exportAddress(what: Exported): string {
   return `${inSite('/export')}?${query}`
 }
 
+/** The bytes of a package. Throws `ApiError` where it can't be exported. */
+export async function packageOf(what: Exported, signal: AbortSignal): Promise<Blob> {
+  const address = exportAddress(what)
+  // Whatever is wrong with it is told in words here; the package itself is bytes.
+  await request<ExportFacts>(`${address}&check=yes`)
+  const answer = await fetch(address, { signal })
+  if (!answer.ok) throw new Error('The parts could not be read. Nothing was copied. Try again.')
+  return answer.blob()
+}
+
 /** Has the browser save a package under a name. Gives what it holds, in words; throws `ApiError` where it can't be exported. */
 export async function exportPackage(what: Exported, name: string): Promise<string> {
   const address = exportAddress(what)
@@ -35,7 +45,7 @@ function factsWords({ parts, pages, media }: ExportFacts): string {
     count === 0 ? [] : [count === 1 ? `1 ${one}` : `${count} ${several}`]
   return [
     ...counted(pages, 'page', 'pages'),
-    ...counted(parts, 'pattern or shared section', 'patterns and shared sections'),
+    ...counted(parts, 'part', 'parts'),
     ...counted(media, 'picture or file', 'pictures and files'),
   ].join(', ')
 }

@@ -1,16 +1,17 @@
 import type { ErrorBody, WaitingImport } from '@gullyline/core'
 import { ApiError, tellSignedOut } from '../api/client.ts'
-import { inSite } from '../api/site-address.ts'
 
-interface Watch {
+interface Sending {
+  /** Where packages for the site are taken. */
+  readonly address: string
   readonly onShare: (share: number) => void
   readonly signal: AbortSignal
 }
 
 /** Sends a package and tells how far it is. Throws `ApiError` with words for people, and what the signal was aborted with. */
-export function sendPackage(file: File, { onShare, signal }: Watch): Promise<WaitingImport> {
+export function sendPackage(file: Blob, { address, onShare, signal }: Sending): Promise<WaitingImport> {
   const xhr = new XMLHttpRequest()
-  xhr.open('POST', inSite('/imports'))
+  xhr.open('POST', address)
   xhr.setRequestHeader('content-type', 'application/octet-stream')
   xhr.responseType = 'json'
   xhr.upload.onprogress = ({ loaded, total }) => onShare(total === 0 ? 0 : loaded / total)

@@ -4,11 +4,14 @@ import {
   nameKey,
   type NewPartRequest,
   type PartFacts,
+  type PartType,
   type SavedPart,
 } from '@gullyline/core'
 import { ApiError, request } from '../api/client.ts'
 import { refreshPages, refreshParts } from '../api/hooks.ts'
 import { inSite } from '../api/site-address.ts'
+import { ImportDialog } from '../exchange/import-dialog.tsx'
+import { useMe } from '../people/sign-in-gate.tsx'
 import { Button } from '../ui/controls.tsx'
 import { DraftLine } from '../ui/draft-line.tsx'
 import { useDraft } from '../ui/drafts.ts'
@@ -23,6 +26,19 @@ import { PartPages } from './part-pages.tsx'
 import { sortOf, WORDS } from './part-sorts.ts'
 import { PurposeField } from './purpose-field.tsx'
 
+const ABOUT: Readonly<Record<PartType, string>> = {
+  pattern: 'Placed on a page, it is an independent copy.',
+  shared: 'It is edited on any page that shows it, and is the same on all of them.',
+  template:
+    'New pages can start from it. It is changed on a page that was made from it, under Page settings; the other pages take over what changed where their editors choose to.',
+}
+/** What is told of pages when a part is deleted. */
+const STAYS: Readonly<Record<PartType, string>> = {
+  pattern: ' Copies of it on pages stay.',
+  shared: '',
+  template: ' Pages made from it stay as they are.',
+}
+
 interface ChosenPartProps {
   readonly part: SavedPart
   readonly parts: readonly SavedPart[]
@@ -35,7 +51,9 @@ export function ChosenPart({ part, parts, mayChange, onDone }: ChosenPartProps) 
   const { id, type, name, savedAt, savedBy, binnedAt } = part
   const word = WORDS[sortOf(part)].one
   const now = new Date()
+  const { sites } = useMe()
   const [isAsking, setAsking] = useState(false)
+  const [isCopying, setCopying] = useState(false)
   const act = useAct(async () => {
     if (binnedAt === null) {
       try {
@@ -45,7 +63,7 @@ export function ChosenPart({ part, parts, mayChange, onDone }: ChosenPartProps) 
         if (!(error instanceof ApiError) || error.body?.code !== 'in-use') throw error
         return setAsking(true)
       }
-      const stays = type === 'pattern' ? ' Copies of it on pages stay.' : ''
+      const stays = STAYS[type]
       onDone(`Deleted the ${word} “${name}”.${stays} It can be restored under Deleted.`)
     } else {
       await request(inSite(`/parts/${id}/restore`), { method: 'POST', body: {} })
@@ -67,16 +85,16 @@ export function ChosenPart({ part, parts, mayChange, onDone }: ChosenPartProps) 
       <h2>{name}</h2>
       <Note>
         Saved {when(savedAt, now)} by {savedBy}
-        {binnedAt !== null && `, deleted ${when(binnedAt, now)}`}.{' '}
-        {type === 'pattern'
-          ? 'Placed on a page, it is an independent copy.'
-          : 'It is edited on any page that shows it, and is the same on all of them.'}
+        {binnedAt !== null && `, deleted ${when(binnedAt, now)}`}. {ABOUT[type]}
       </Note>
       {isOffered && <PartFields part={part} isReadOnly={!mayChange} onDone={onDone} />}
-      {type === 'shared' && <PartPages part={part} />}
+      {type !== 'pattern' && <PartPages part={part} />}
       {mayChange && (
         <Acts>
           {isOffered && <ExportButton words="Export" ids={[id]} name={name} onDone={onDone} />}
+          {isOffered && sites.length > 1 && (
+            <Button onPress={() => setCopying(true)}>Copy to another site…</Button>
+          )}
           {isOffered && (
             <Button isDisabled={copying.isBusy} onPress={copying.run}>
               Duplicate
@@ -88,6 +106,7 @@ export function ChosenPart({ part, parts, mayChange, onDone }: ChosenPartProps) 
         </Acts>
       )}
       {(act.trouble ?? copying.trouble) && <Trouble role="alert">{act.trouble ?? copying.trouble}</Trouble>}
+      {isCopying && <ImportDialog copied={{ parts: [id] }} onClose={() => setCopying(false)} />}
       {isAsking && (
         <DeletePartDialog
           part={part}

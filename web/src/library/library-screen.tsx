@@ -7,6 +7,7 @@ import {
   PART_PURPOSES,
   savedStarter,
   screenRegistry,
+  type Page,
   type SavedPart,
   type SiteContext,
 } from '@gullyline/core'
@@ -154,13 +155,13 @@ function Parts({ context, parts }: PartsProps) {
                 <PartCard
                   type="button"
                   aria-pressed={part.id === chosenId}
-                  aria-label={`${part.name}. ${PART_PURPOSES[part.purpose]}`}
+                  aria-label={`${part.name}. ${part.type === 'template' ? 'Page template' : PART_PURPOSES[part.purpose]}`}
                   onClick={() => setChosenId(part.id)}
                 >
                   <PartPicture part={part} context={context} />
                   <strong data-shared={part.type === 'shared' ? '' : undefined}>{part.name}</strong>
                   <small>
-                    {part.type === 'shared' ? reachOf(part) : PART_PURPOSES[part.purpose]}
+                    {part.type === 'pattern' ? PART_PURPOSES[part.purpose] : reachOf(part)}
                     {part.about && ` · ${part.about}`}
                   </small>
                 </PartCard>
@@ -190,7 +191,8 @@ function firstShown(parts: readonly SavedPart[], asked: string | null): Shown {
   return SORTS.find((sort) => offered.some((part) => sortOf(part) === sort)) ?? 'pattern'
 }
 
-function reachOf({ reach: { pages } }: SavedPart): string {
+function reachOf({ type, reach: { pages } }: SavedPart): string {
+  if (type === 'template') return pages === 1 ? '1 page was made from it' : `${pages} pages were made from it`
   if (pages === 0) return 'Not used on any page'
   return pages === 1 ? 'On 1 page' : `On ${pages} pages`
 }
@@ -207,6 +209,8 @@ const EMPTY: Readonly<Record<Shown, string>> = {
     'No shared sections yet. On a page, select blocks or sections and choose “Make shared section…” under More actions. What is changed in one is changed on every page that shows it.',
   component:
     'No components yet. On a page, select blocks or a section, choose “Make shared section…” under More actions, and Component in the dialog. Each place that shows one says something else in its fields.',
+  template:
+    'No page templates yet. Open a page, and under Page settings choose “Make a page template…”. New pages can then start from it.',
   unused: 'Every shared section and component stands on a page.',
   deleted: 'Nothing was deleted.',
 }
@@ -224,10 +228,17 @@ function findParts(parts: readonly SavedPart[], search: string): readonly SavedP
   )
 }
 
-function PartPicture({ part, context }: { readonly part: SavedPart; readonly context: SiteContext }) {
-  const starter = useMemo(() => savedStarter(part, screenRegistry), [part])
-  const page = useMemo(() => pageOfStarter(starter, screenRegistry), [starter])
+/** A part as a page of its own, and whether it takes the width of a screen. */
+function shownPart(part: SavedPart): { readonly page: Page; readonly isSection: boolean } {
+  const { type } = part
+  if (type === 'template') return { page: part.document, isSection: true }
+  const starter = savedStarter({ ...part, type }, screenRegistry)
   const isSection = getKind(screenRegistry, starter.kind).group === 'section'
+  return { page: pageOfStarter(starter, screenRegistry), isSection }
+}
+
+function PartPicture({ part, context }: { readonly part: SavedPart; readonly context: SiteContext }) {
+  const { page, isSection } = useMemo(() => shownPart(part), [part])
   return (
     <LivePicture
       page={page}

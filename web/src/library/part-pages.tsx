@@ -25,16 +25,18 @@ const None = styled.p`
   font-size: 12px;
 `
 
-/** The pages on which a shared section stands, also inside of other ones, each a way to go there. */
-export function PartPages({ part }: { readonly part: Pick<SavedPart, 'id' | 'reach'> }) {
+/** The pages on which a shared section stands, also inside of other ones, or that were made from a template: each a way to go there. */
+export function PartPages({ part }: { readonly part: Pick<SavedPart, 'id' | 'type' | 'reach'> }) {
   // Another list once something was saved: the reach comes with the parts, which are asked for again then.
-  const { id, reach } = part
+  const { id, type, reach } = part
   const path = inSite(`/parts/${id}/pages`)
   const { data } = useSWR<PartPage[], Error>([path, reach.pages, reach.live], () => request<PartPage[]>(path))
   return (
     <>
-      <Title>Used on</Title>
-      {data?.length === 0 && <None>Not used on any page.</None>}
+      <Title>{type === 'template' ? 'Pages made from it' : 'Used on'}</Title>
+      {data?.length === 0 && (
+        <None>{type === 'template' ? 'No page was made from it yet.' : 'Not used on any page.'}</None>
+      )}
       <List aria-label="Pages that show it">
         {data?.map(({ pageId, title, isLive }) => (
           <li key={pageId}>
@@ -42,7 +44,9 @@ export function PartPages({ part }: { readonly part: Pick<SavedPart, 'id' | 'rea
           </li>
         ))}
       </List>
-      {data !== undefined && data.length > 0 && <Link to={`/reach-map?of=${id}`}>Show in the reach map</Link>}
+      {type !== 'template' && data !== undefined && data.length > 0 && (
+        <Link to={`/reach-map?of=${id}`}>Show in the reach map</Link>
+      )}
     </>
   )
 }

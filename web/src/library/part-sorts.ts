@@ -1,4 +1,4 @@
-/** Parts as people tell them apart: patterns, shared sections and components. */
+/** Parts as people tell them apart: patterns, shared sections, components and page templates. */
 import { isComponent, type PartType, type SavedPart } from '@gullyline/core'
 
 /** What people call a part by what it does. */
@@ -6,11 +6,12 @@ export type Sort = PartType | 'component'
 /** Which of them are listed. */
 export type Shown = Sort | 'unused' | 'deleted'
 
-export const SORTS = ['pattern', 'shared', 'component'] as const satisfies readonly Sort[]
+export const SORTS = ['pattern', 'shared', 'component', 'template'] as const satisfies readonly Sort[]
 export const WORDS: Readonly<Record<Sort, { readonly one: string; readonly several: string }>> = {
   pattern: { one: 'pattern', several: 'Patterns' },
   shared: { one: 'shared section', several: 'Shared sections' },
   component: { one: 'component', several: 'Components' },
+  template: { one: 'page template', several: 'Page templates' },
 }
 
 export function sortOf({ type, document }: Pick<SavedPart, 'type' | 'document'>): Sort {

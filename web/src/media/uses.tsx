@@ -3,6 +3,7 @@ import useSWR from 'swr'
 import styled from 'styled-components'
 import type { MediaUse } from '@gullyline/core'
 import { request } from '../api/client.ts'
+import { WORDS } from '../library/part-sorts.ts'
 
 const List = styled.ul`
   display: grid;
@@ -45,7 +46,7 @@ function keyOf(use: MediaUse): string {
 function Place({ use }: { readonly use: MediaUse }) {
   if ('pageId' in use) return <Link to={`/pages/${use.pageId}`}>{use.title}</Link>
   if ('onEveryPage' in use) return `The ${use.onEveryPage} of every page`
-  return use.type === 'shared' ? `The shared section “${use.part}”` : `The pattern “${use.part}”`
+  return `The ${WORDS[use.type].one} “${use.part}”`
 }
 
 /** Where something that is used stands, as the end of a sentence: "on 4 pages". */

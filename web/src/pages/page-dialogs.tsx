@@ -1,8 +1,8 @@
-import { useId, useState } from 'react'
+import { useId, useMemo, useState } from 'react'
 import styled from 'styled-components'
 import { screenRegistry, type PageDocument, type PageSummary } from '@gullyline/core'
 import { request } from '../api/client.ts'
-import { refreshPages, type Site } from '../api/hooks.ts'
+import { documentsOf, refreshPages, useParts, type Site } from '../api/hooks.ts'
 import { inSite } from '../api/site-address.ts'
 import { viewSite } from '../editor/session/site-view.ts'
 import { Button, LineField, MainButton } from '../ui/controls.tsx'
@@ -50,7 +50,11 @@ export function AddPageDialog({ site, pages, under, onClose, onAdded }: AddPageD
   const [template, setTemplate] = useState('plain')
   // Nine pictures are not drawn again for every letter.
   const options = useTemplateOptions(useLater(title, TYPING_PAUSE_MS))
-  const [context] = useState(() => viewSite(site, pages, pages[0]!, screenRegistry).context)
+  const { data: parts } = useParts()
+  const context = useMemo(() => {
+    const withParts = { ...site, parts: documentsOf(parts ?? []) }
+    return viewSite(withParts, pages, pages[0]!, screenRegistry).context
+  }, [site, pages, parts])
   const add = useAct(async () => {
     const body = { title, parentId: parentId || null, template }
     const { summary } = await request<PageDocument>(inSite('/pages'), { method: 'POST', body })

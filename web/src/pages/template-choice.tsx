@@ -1,7 +1,15 @@
 import { useMemo } from 'react'
 import styled from 'styled-components'
-import { screenRegistry, layoutOf, getNode, TEMPLATES, type Page, type SiteContext } from '@gullyline/core'
-import type { Site } from '../api/hooks.ts'
+import {
+  screenRegistry,
+  layoutOf,
+  getNode,
+  pageOfTemplate,
+  TEMPLATES,
+  type Page,
+  type SiteContext,
+} from '@gullyline/core'
+import { useParts, type Site } from '../api/hooks.ts'
 import { newId } from '../editor/session/new-id.ts'
 import { LivePicture } from '../editor/shelf/live-picture.tsx'
 
@@ -89,17 +97,26 @@ export function PictureChoice({ label, options, site, context, value, onChange }
   )
 }
 
-/** Every template as a page that could be made of it. */
+/** Every template as a page that could be made of it: those that the site's keepers made come first. */
 export function useTemplateOptions(title: string): readonly PictureOption[] {
+  const { data: parts } = useParts()
   const shown = title.trim() === '' ? 'Title of the page' : title.trim()
-  return useMemo(
-    () =>
-      TEMPLATES.map(({ id, title: name, about, build }) => ({
+  return useMemo(() => {
+    const said = { title: shown, date: new Date().toISOString().slice(0, 10) }
+    const own = (parts ?? []).filter(({ type, binnedAt }) => type === 'template' && binnedAt === null)
+    return [
+      ...own.map(({ id, name, about, version, document }) => ({
+        id,
+        title: name,
+        about: about || 'Made on this site',
+        page: pageOfTemplate(document, { template: id, version }, said),
+      })),
+      ...TEMPLATES.map(({ id, title: name, about, build }) => ({
         id,
         title: name,
         about,
-        page: build(screenRegistry, newId, { title: shown, date: new Date().toISOString().slice(0, 10) }),
+        page: build(screenRegistry, newId, said),
       })),
-    [shown],
-  )
+    ]
+  }, [parts, shown])
 }

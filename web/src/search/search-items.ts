@@ -1,5 +1,12 @@
 /** What the search can find, besides commands and the text on pages. */
-import { PART_PURPOSES, type Library, type PageSummary, type Role, type SavedPart } from '@gullyline/core'
+import {
+  PART_PURPOSES,
+  type PartType,
+  type Library,
+  type PageSummary,
+  type Role,
+  type SavedPart,
+} from '@gullyline/core'
 import { HELP_TOPICS } from '../help/topics.ts'
 import type { ToBegin } from '../site/begin.ts'
 import { screensFor } from '../site/screens.ts'
@@ -91,6 +98,12 @@ export function mediaItems({ pictures, files }: Library): SearchItem[] {
   ]
 }
 
+const PART_TYPE_WORDS: Readonly<Record<PartType, string>> = {
+  pattern: 'pattern',
+  shared: 'shared section',
+  template: 'page template',
+}
+
 export function partItems(parts: readonly SavedPart[]): SearchItem[] {
   return parts
     .filter(({ binnedAt }) => binnedAt === null)
@@ -98,7 +111,7 @@ export function partItems(parts: readonly SavedPart[]): SearchItem[] {
       id: `part:${id}`,
       title: name,
       about,
-      synonyms: [type === 'shared' ? 'shared section' : 'pattern', PART_PURPOSES[purpose]],
+      synonyms: [PART_TYPE_WORDS[type], PART_PURPOSES[purpose]],
       path: `/library?part=${id}`,
     }))
 }

@@ -8,6 +8,7 @@ import { longDate } from '../../kit/long-date.ts'
 import { typeStyle } from '../../kit/token-css.ts'
 import { layoutOf, LAYOUTS, type LayoutName } from '../../site/layouts.ts'
 import { SETTING_FIELDS } from '../../site/page-settings.ts'
+import { TEMPLATE_FIELDS } from '../../site/template-rules.ts'
 
 interface Content {
   readonly layout?: LayoutName
@@ -34,6 +35,7 @@ export const page = defineBlock<Content>({
     date: date('Date'),
     summary: line('Summary'),
     ...SETTING_FIELDS,
+    ...TEMPLATE_FIELDS,
   }),
   look: fields({}),
   slots: {

@@ -60,7 +60,7 @@ interface Making {
   readonly done: (store: EditorStore, ids: readonly NodeId[], saved: SavedPart) => void
 }
 
-const MAKING: Readonly<Record<PartType, Making>> = {
+const MAKING: Readonly<Record<MadeType, Making>> = {
   pattern: {
     title: 'Save as pattern',
     act: 'Save pattern',
@@ -88,8 +88,11 @@ const MAKING: Readonly<Record<PartType, Making>> = {
 const COMPONENT_WORDS =
   'A component is built once. Each page that shows it fills in its fields; a change of anything else in it is seen on all of them.'
 
+/** What a selection can become; a template is made of a whole page. */
+type MadeType = Exclude<PartType, 'template'>
+
 interface PartDialogProps {
-  readonly type: PartType
+  readonly type: MadeType
   readonly onClose: () => void
 }
 

@@ -72,6 +72,8 @@ const ChangeTemplateDialog = lazy(async () => ({
   default: (await import('./change-template.tsx')).ChangeTemplateDialog,
 }))
 
+const TemplateActs = lazy(async () => ({ default: (await import('./template-acts.tsx')).TemplateActs }))
+
 /** As an address can have it: see `slugOf` of the server. */
 const LONGEST_SLUG = 80
 
@@ -172,6 +174,11 @@ export function PageSettings() {
         />
       </Field>
       {store.mayChange && <TemplateButton />}
+      {store.mayChange && (
+        <Suspense>
+          <TemplateActs />
+        </Suspense>
+      )}
       <Note>Visitors see changes of these when the page is published.</Note>
     </Group>
   )

@@ -135,9 +135,10 @@ export function Shelf() {
   const shelf = useShelf()
   const { data: parts } = useParts()
   const starters = useMemo(() => {
-    const saved = (parts ?? [])
-      .filter(({ binnedAt }) => binnedAt === null)
-      .map((part) => savedStarter(part, store.registry))
+    const saved = (parts ?? []).flatMap((part) => {
+      const { type, binnedAt } = part
+      return binnedAt === null && type !== 'template' ? [savedStarter({ ...part, type }, store.registry)] : []
+    })
     const shipped = createStarters(store.registry)
     // Blocks before ready arrangements of them, of which there are many.
     const isBlock = ({ type }: Starter): boolean => type === 'block'
