@@ -3,6 +3,7 @@ import { check } from './check.ts'
 import { example } from './example.ts'
 import { exportSite } from './export-site.ts'
 import type { Exit, Streams } from './outcome.ts'
+import { order } from './order.ts'
 import { read } from './read.ts'
 import { render } from './render.ts'
 import { schema } from './schema.ts'
@@ -23,6 +24,11 @@ export const COMMANDS: Readonly<Record<string, Command>> = {
     usage: 'export-site --out DIR [--site ID]',
     about: 'writes the published site as a plain folder, for any static host',
     run: exportSite,
+  },
+  order: {
+    usage: 'order FILE [--json]',
+    about: 'prints the reading order and the arrangement of each grid section at every size',
+    run: order,
   },
   read: {
     usage: 'read FILE',

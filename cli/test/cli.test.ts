@@ -206,6 +206,41 @@ describe('the example', () => {
     expect(await readdir(join(target, 'files'))).toEqual(['plan'])
   })
 
+  test('tells the reading order and the arrangement of each grid section at every size', async () => {
+    const given: Loose = JSON.parse(sample)
+    const node = (kind: string, content: object, more: object) => ({
+      kind,
+      content,
+      look: {},
+      sizes: { base: {} },
+      slots: {},
+      ...more,
+    })
+    const at = (gridColumn: number, gridRow: number) => ({
+      sizes: { base: { gridColumn, gridRow, gridColumns: 6, gridRows: 1 } },
+    })
+    Object.assign(given.page.nodes, {
+      grid: node('grid', {}, { slots: { blocks: ['second', 'first'] } }),
+      second: node('heading', { text: 'Second', level: 2 }, at(7, 1)),
+      first: node('heading', { text: 'First', level: 2 }, at(1, 1)),
+    })
+    given.page.nodes[given.page.root].slots.sections.push('grid')
+    const file = join(folder, 'grid.json')
+    await writeFile(file, JSON.stringify(given))
+    const { code, out } = await run('order', file, '--json')
+    const { grids } = JSON.parse(out)
+    expect(code).toBe(0)
+    expect(grids).toHaveLength(1)
+    expect(grids[0].written).toEqual(['second', 'first'])
+    expect(grids[0].sizes.base.order).toEqual(['first', 'second'])
+    expect(grids[0].sizes.narrow.placed.map((one: Loose) => [one.column, one.columns, one.row])).toEqual([
+      [1, 4, 2],
+      [1, 4, 1],
+    ])
+    expect((await run('order', file)).out).toContain('grid at narrow, 4 columns: first second')
+    expect((await run('check', file)).out).toContain('reading-order')
+  })
+
   test('renders to the same bytes every time', async () => {
     for (const name of ['one', 'two'])
       await run('render', join(folder, 'example.json'), '--out', join(folder, name))

@@ -341,6 +341,8 @@ export {
 } from './compare/conflict.ts'
 export { diffWords, type DiffPart } from './compare/word-diff.ts'
 export { diffPages } from './compare/diff-pages.ts'
+export { arrangeGrid } from './grid/arrangement.ts'
+export { gridReports, type GridAtSize, type GridReport } from './resolve/grid-report.ts'
 export { readDesignTokens, UnreadableTokens, type LeftToken } from './look/design-tokens.ts'
 export { lookFromTokens, tokenFile, type LookFromTokens, type TakenToken } from './look/look-from-tokens.ts'
 export { LOOK_SCHEMA } from './look/look-schema.ts'

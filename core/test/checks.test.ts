@@ -84,6 +84,22 @@ const lenient = { look: { ...testLook, ownValues: true } }
 const grey = { ...testLook.surfaces.plain!, title: 'Grey', quiet: '#999999' }
 
 /** Rule, what is faulted, and what passes. */
+/** A grid section of two headings, at these columns and rows. */
+function gridOf(...places: readonly (readonly [column: number, row: number])[]): Page {
+  const blocks = places.map(([gridColumn, gridRow], i) => ({
+    ...newNode(getKind(registry, 'heading'), {
+      content: { text: `Heading ${i}`, level: 2 },
+      sizes: { base: { gridColumn, gridRow, gridColumns: 4, gridRows: 1 } },
+    }),
+  }))
+  const nodes = {
+    root: newNode(getKind(registry, 'page'), { slots: { sections: ['grid'] } }),
+    grid: newNode(getKind(registry, 'grid'), { slots: { blocks: blocks.map((_one, i) => `b${i}`) } }),
+    ...Object.fromEntries(blocks.map((one, i) => [`b${i}`, one])),
+  }
+  return { format: 4, root: 'root', nodes }
+}
+
 const CASES: readonly (readonly [
   rule: string,
   what: string,
@@ -299,6 +315,12 @@ const CASES: readonly (readonly [
     sectionWith({ look: { surface: '#777777' } }),
     sectionWith({ look: { surface: '#ffffff' } }),
     lenient,
+  ],
+  [
+    'reading-order',
+    'a block of a grid that is seen first and read aloud last',
+    gridOf([1, 3], [1, 1]),
+    gridOf([1, 1], [1, 3]),
   ],
   [
     'strange-kind',

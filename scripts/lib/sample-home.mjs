@@ -9,6 +9,9 @@ import { startServer } from './server.mjs'
 /** Names the folder to the tests. */
 export const SAMPLE_HOME = 'GULLYLINE_TEST_SAMPLE'
 
+/** The address that the sample site is published under. */
+export const SAMPLE_ORIGIN = 'http://localhost:1'
+
 /** Makes the folder: a database and the sample site, published. */
 export async function makeSampleHome(folder) {
   const database = await startMariadb(join(folder, 'database'), await freePort())
@@ -17,6 +20,8 @@ export async function makeSampleHome(folder) {
       GULLYLINE_DATABASE_URL: database.url,
       GULLYLINE_DATA: folder,
       GULLYLINE_PICTURE_EFFORT: '0',
+      // What is published says where the site is: the same for every copy, wherever it is served.
+      GULLYLINE_SITE_ORIGIN: SAMPLE_ORIGIN,
       GULLYLINE_EDITOR_PORT: String(await freePort()),
       GULLYLINE_SITE_PORT: String(await freePort()),
     })

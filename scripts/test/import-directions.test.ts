@@ -71,8 +71,10 @@ describe('inside core', () => {
     ['core/src/blocks', /^core\/src\/(edits|resolve|render|checks|compare|wire)\//, /(starters|sketch)\.ts$/],
     ['core/src/kit/element.ts', /^core\//, /^$/],
     // Kinds are drawn with the kit; what draws them knows them, and they know nothing of it.
-    ['core/src/kit', /^core\/src\/(?!kit\/|page\/|look\/)/, /^$/],
-    ['core/src/resolve', /^core\/src\/(?!resolve\/|blocks\/|kit\/|page\/|look\/|sizes\/)/, /^$/],
+    // Rectangles on columns and rows, and nothing of blocks.
+    ['core/src/grid', /^core\/src\/(?!grid\/|page\/|sizes\/)/, /^$/],
+    ['core/src/kit', /^core\/src\/(?!kit\/|page\/|look\/|grid\/)/, /^$/],
+    ['core/src/resolve', /^core\/src\/(?!resolve\/|blocks\/|kit\/|page\/|look\/|sizes\/|grid\/)/, /^$/],
     ['core/src/render', /^core\/src\/(edits|checks|compare|exchange|wire)\//, /^$/],
     ['core/src/sizes', /^core\/src\/(edits|resolve|render)\//, /^$/],
   ]

@@ -87,8 +87,9 @@ const BODIES: Readonly<Record<string, unknown>> = {
 }
 
 async function bodyOf(route: string): Promise<unknown> {
-  if (route !== 'PUT pages/:id/document') return BODIES[route] ?? {}
+  if (!route.endsWith('/document')) return BODIES[route] ?? {}
   const { document, summary } = (await server.ask<PageDocument>(`${FIRST}/pages/tmvisit`)).body
+  if (route === 'PUT parts/:id/document') return { base: 1, document }
   return { base: summary.version, document, journal: null }
 }
 

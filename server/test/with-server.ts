@@ -10,7 +10,7 @@ import type { Hono } from 'hono'
 import mysql from 'mysql2/promise'
 import { pino } from 'pino'
 import type { ErrorBody, PageDocument, PublishResult, Role } from '@gullyline/core'
-import { copySampleFiles } from '../../scripts/lib/sample-home.mjs'
+import { copySampleFiles, SAMPLE_ORIGIN } from '../../scripts/lib/sample-home.mjs'
 import { createEditorApp } from '../src/app.ts'
 import { createSiteApp, type SiteApp } from '../src/visitors/site-app.ts'
 import { allSites, type SiteData, type SiteScope } from '../src/db/site-scope.ts'
@@ -67,7 +67,7 @@ export async function startTestServer(site: 'sample' | 'begun' = 'sample'): Prom
   const given = {
     log: pino({ level: 'silent' }),
     dataDir,
-    liveOrigin: 'http://localhost:1',
+    liveOrigin: SAMPLE_ORIGIN,
     pictureEffort: 0,
   }
   const services = makeServices({ ...given, db })

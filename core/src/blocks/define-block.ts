@@ -1,3 +1,4 @@
+import type { GridChild } from '../grid/arrangement.ts'
 import type { Json, JsonObject } from '../page/json.ts'
 import type { Link } from '../page/link.ts'
 import type { NodeId, PageNode, SizeKey } from '../page/page.ts'
@@ -6,7 +7,7 @@ import type { Element } from '../kit/element.ts'
 import type { RenderContext } from '../kit/render-context.ts'
 import type { SpotFact } from '../kit/spot.ts'
 import { BAND_WIDTHS } from '../kit/band.ts'
-import { choice, fields, toggle, type FieldSchema, type ObjectSchema } from '../kit/fields.ts'
+import { choice, count, fields, toggle, type FieldSchema, type ObjectSchema } from '../kit/fields.ts'
 import type { Turning } from './turning.ts'
 
 /**
@@ -22,6 +23,8 @@ export interface SlotDefinition {
   readonly max?: number
   /** A selector for the element that its blocks stand in, in kinds that have several. */
   readonly element?: string
+  /** Whether its blocks stand on columns and rows; see `grid/arrangement.ts`. */
+  readonly isPlaced?: boolean
 }
 
 /** Whether a slot takes a kind at all. */
@@ -68,6 +71,8 @@ export type ChildWidth<A> = (input: {
   readonly childIndex: number
   /** The values in force of each child at the same size, made when asked for. */
   readonly childValues: () => readonly JsonObject[]
+  /** In a placed slot: how many columns the child spans at a size, and of how many. */
+  readonly placeOf?: (size: SizeKey) => { readonly columns: number; readonly of: number }
 }) => string | undefined
 
 /** What a node's content says that checks have an opinion on. */
@@ -119,6 +124,11 @@ export interface BlockSpec<C, L, A> {
   /** Rules for them on the canvas alone, where what is empty must be seen. */
   readonly canvasRules?: readonly SizedRule[]
   arrange?(input: ArrangeInput<C, L, A>): ArrangedRules
+  /** Rules for the places of its children at each size; for kinds with a placed slot, which use the spot's `children`. */
+  placeChildren?(
+    children: readonly GridChild[],
+    node: Pick<PageNode, 'sizes'>,
+  ): Readonly<Record<SizeKey, ArrangedRules>>
   /** Content fields that `arrange` reads. Nodes alike in these, their look and their sizes are arranged once for all. */
   readonly arrangedBy?: readonly (keyof C & string)[]
   /** For kinds that say running text. */
@@ -179,6 +189,10 @@ export interface BlockDefinition extends Omit<
   readonly rules: readonly SizedRule[]
 }
 
+const MOST_CELLS = 24
+const MOST_ROWS = 500
+const MOST_LAYERS = 99
+
 /** Fields that every placed block has at every size. */
 const COMMON_ARRANGEMENT: Readonly<Record<string, FieldSchema>> = { shown: toggle('Shown', true) }
 /** Fields that blocks have which can stand right in a band. */
@@ -186,10 +200,23 @@ const IN_BAND: Readonly<Record<string, FieldSchema>> = {
   band: { ...choice('Width', 'content', BAND_WIDTHS), onlyInBand: true },
 }
 
+/** Fields of blocks that can be placed on a grid; see `grid/arrangement.ts`. None has a default: where nothing is set, the place is derived. */
+const IN_GRID: Readonly<Record<string, FieldSchema>> = {
+  gridColumn: { ...count('Column', { from: 1, to: MOST_CELLS }), onlyInGrid: true, isDerived: true },
+  gridRow: { ...count('Row', { from: 1, to: MOST_ROWS }), onlyInGrid: true, isDerived: true },
+  gridColumns: { ...count('Columns wide', { from: 1, to: MOST_CELLS }), onlyInGrid: true, isDerived: true },
+  gridRows: { ...count('Rows high', { from: 1, to: MOST_ROWS }), onlyInGrid: true, isDerived: true },
+  layer: { ...count('Layer', { from: 0, to: MOST_LAYERS }), onlyInGrid: true },
+}
+
 /** Completes a kind: fills in what it leaves out, and adds the fields that all placed blocks share. */
 export function defineBlock<C, L = JsonObject, A = JsonObject>(spec: BlockSpec<C, L, A>): BlockDefinition {
   const own = spec.arrangement?.properties ?? {}
-  const placed = { ...(spec.group === 'flow' ? IN_BAND : {}), ...own, ...COMMON_ARRANGEMENT }
+  const placed = {
+    ...(spec.group === 'flow' ? { ...IN_BAND, ...IN_GRID } : {}),
+    ...own,
+    ...COMMON_ARRANGEMENT,
+  }
   // What gives its place to others has no place of its own to arrange.
   const arrangement = spec.group === 'root' || spec.linksTo || spec.fillsSlot ? own : placed
   return {

@@ -57,6 +57,12 @@ export const PURPOSES = {
 } as const
 export type Purpose = keyof typeof PURPOSES
 
+/** A block at a place of a grid. */
+function placed(sketch: Sketch, place: JsonObject): Sketch {
+  const { base, ...others } = sketch.sizes ?? { base: {} }
+  return { ...sketch, sizes: { ...others, base: { ...base, ...place } } }
+}
+
 /** What a container holds when it is taken from the shelf, so that it is not an empty hole. */
 const INSIDE: Readonly<Record<string, readonly Sketch[]>> = {
   section: [heading(ask('New section'), 2), text(ask('Write here.'))],
@@ -68,6 +74,17 @@ const INSIDE: Readonly<Record<string, readonly Sketch[]>> = {
   columns: [
     column(heading(ask('First'), 3), text(ask('Write here.'))),
     column(heading(ask('Second'), 3), text(ask('Write here.'))),
+  ],
+  grid: [
+    placed({ kind: 'picture' }, { gridColumn: 1, gridRow: 1, gridColumns: 7, gridRows: 4 }),
+    placed(heading(ask('New section'), 2), {
+      gridColumn: 6,
+      gridRow: 2,
+      gridColumns: 7,
+      gridRows: 1,
+      layer: 1,
+    }),
+    placed(text(ask('Write here.')), { gridColumn: 8, gridRow: 3, gridColumns: 5, gridRows: 2 }),
   ],
   group: [heading(ask('New heading'), 3), text(ask('Write here.'))],
   hero: [heading(ask('What this page is about'), 1), text(ask('One line that makes people stay.'), 'lead')],

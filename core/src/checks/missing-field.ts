@@ -1,6 +1,6 @@
 import { describeNode } from '../edits/describe.ts'
 import { layoutOf } from '../site/layouts.ts'
-import { openFields } from './open-fields.ts'
+import { openFields } from '../site/open-fields.ts'
 import { getNode } from '../page/page.ts'
 import type { Check } from './define-check.ts'
 

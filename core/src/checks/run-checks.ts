@@ -20,6 +20,7 @@ import { linkWords } from './link-words.ts'
 import { ownValues, strayValues } from './own-values.ts'
 import { pageDescription } from './page-description.ts'
 import { pageTitle } from './page-title.ts'
+import { readingOrder } from './reading-order.ts'
 import { sameAnchor } from './same-anchor.ts'
 import { showsNothing } from './shows-nothing.ts'
 import { strangeKind } from './strange-kind.ts'
@@ -41,6 +42,7 @@ export const CHECKS: readonly Check[] = [
   ownValues,
   pageDescription,
   pageTitle,
+  readingOrder,
   sameAnchor,
   showsNothing,
   strangeKind,

@@ -19,6 +19,7 @@ export type Control =
   | 'toggle'
   | 'level'
   | 'percent'
+  | 'count'
   | 'step'
   | 'surface'
   | 'link'
@@ -44,6 +45,10 @@ export interface FieldSchema {
   readonly isLong?: boolean
   /** Says nothing where the block does not stand in a band. */
   readonly onlyInBand?: boolean
+  /** Has a value of its own at each size or one that is worked out, and never that of a wider size. */
+  readonly isDerived?: boolean
+  /** Says nothing where the block is not placed on a grid. */
+  readonly onlyInGrid?: boolean
   /** Shown only while another field of the same part is not set to true. */
   readonly unless?: string
   /** What gives the value where none is set. */
@@ -76,6 +81,8 @@ export const ANNOTATIONS = [
   'inherits',
   'isLong',
   'onlyInBand',
+  'onlyInGrid',
+  'isDerived',
   'prompt',
 ] as const
 
@@ -294,6 +301,27 @@ export function table(title: string, initial: Json): FieldSchema {
 /** A share of a whole, in %. */
 export function percent(title: string, initial: number): FieldSchema {
   return { title, control: 'percent', type: 'number', minimum: 1, maximum: 100, default: initial }
+}
+
+/** A whole number. */
+export function count(
+  title: string,
+  {
+    from,
+    to,
+    step: by = 1,
+    initial,
+  }: { readonly from: number; readonly to: number; readonly step?: number; readonly initial?: number },
+): FieldSchema {
+  return {
+    title,
+    control: 'count',
+    type: 'integer',
+    minimum: from,
+    maximum: to,
+    ...(by === 1 ? {} : { multipleOf: by }),
+    ...(initial === undefined ? {} : { default: initial }),
+  }
 }
 
 /** A day, as HTML's valid date strings write it: 2026-11-27. */

@@ -1,8 +1,9 @@
 import type { JsonObject } from '../page/json.ts'
+import type { GridChild } from '../grid/arrangement.ts'
 import type { NodeId } from '../page/page.ts'
 
 /** What a kind can ask to be told of the place where its nodes stand. */
-export type SpotFact = 'width' | 'early' | 'holder' | 'anchor' | 'outline' | 'bare'
+export type SpotFact = 'width' | 'early' | 'holder' | 'anchor' | 'outline' | 'bare' | 'children'
 
 /** What a node must know of the place where it stands; only what its kind asks for. */
 export interface Spot {
@@ -18,6 +19,8 @@ export interface Spot {
   readonly outline?: readonly OutlineEntry[]
   /** True where the page's template shows no navigation around it. */
   readonly bare?: boolean
+  /** The blocks in a placed slot, in their order, with what is set of their places. */
+  readonly children?: readonly GridChild[]
 }
 
 export interface Holder {

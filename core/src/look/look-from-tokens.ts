@@ -71,7 +71,7 @@ const FARTHEST = 25
 const TEXT_CONTRAST = 4.5
 
 /** A look as design tokens: read again, they are the same look. */
-export function tokensOfLook(look: Look): JsonObject {
+function tokensOfLook(look: Look): JsonObject {
   const fluid = ({ from, to }: FluidLength): JsonObject => ({
     $type: 'dimension',
     from: { $value: dimensionValue(from) },

@@ -1,6 +1,7 @@
 import { getKind, type Registry } from '../blocks/registry.ts'
 import type { ArrangedRules } from '../blocks/define-block.ts'
 import type { JsonObject } from '../page/json.ts'
+import type { GridChild } from '../grid/arrangement.ts'
 import type { PageNode, SizeKey } from '../page/page.ts'
 import { cascade, SIZE_KEYS } from '../sizes/cascade.ts'
 import { breakout, type BandWidth } from '../kit/band.ts'
@@ -21,14 +22,21 @@ const known = new WeakMap<Registry, Map<string, Map<string, ArrangedClass>>>()
 const MOST_KNOWN = 1_000
 
 /** The rules for how one node is arranged at each size: all of them at the widest, and at narrower ones what differs. Nodes arranged alike get the same object. */
-export function arrangeNode(registry: Registry, node: PageNode): ArrangedClass {
+export function arrangeNode(
+  registry: Registry,
+  node: PageNode,
+  children?: readonly GridChild[],
+): ArrangedClass {
   const ofKind = knownOfKind(registry, node.kind)
   const { arrangedBy = NOTHING } = getKind(registry, node.kind)
-  const key = arrangementKey(node, arrangedBy)
+  const key = arrangementKey(node, arrangedBy) + (children ? ` ${JSON.stringify(children)}` : '')
   let arranged = ofKind.get(key)
   if (!arranged) {
     if (ofKind.size >= MOST_KNOWN) ofKind.clear()
-    ofKind.set(key, (arranged = makeArranged(registry, { ...node, content: pick(node.content, arrangedBy) })))
+    ofKind.set(
+      key,
+      (arranged = makeArranged(registry, { ...node, content: pick(node.content, arrangedBy) }, children)),
+    )
   }
   return arranged
 }
@@ -77,8 +85,12 @@ function isEmpty(values: JsonObject): boolean {
   return true
 }
 
-function makeArranged(registry: Registry, node: PageNode): ArrangedClass {
-  const found = differences(arrangeBySize(registry, node))
+function makeArranged(
+  registry: Registry,
+  node: PageNode,
+  children: readonly GridChild[] | undefined,
+): ArrangedClass {
+  const found = differences(withPlaces(registry, node, arrangeBySize(registry, node), children))
   if (found.length === 0) return { className: undefined, rules: [] }
   const className = `${node.kind}-${shortHash(JSON.stringify(found))}`
   return {
@@ -111,6 +123,23 @@ function arrangeBySize(registry: Registry, node: PageNode): readonly ArrangedRul
     bySize.push(isPlaced ? { ...arranged, '': { ...arranged[''], ...placed } } : arranged)
   }
   return bySize
+}
+
+/** What a kind declares at each size, with the places of its children. */
+function withPlaces(
+  registry: Registry,
+  node: PageNode,
+  bySize: readonly ArrangedRules[],
+  children: readonly GridChild[] | undefined,
+): readonly ArrangedRules[] {
+  const places = children && getKind(registry, node.kind).placeChildren?.(children, node)
+  if (!places) return bySize
+  return bySize.map((rules, i) => {
+    const own = places[SIZE_KEYS[i]!]
+    const all = { ...rules, ...own }
+    for (const suffix of Object.keys(own)) all[suffix] = { ...rules[suffix], ...own[suffix] }
+    return all
+  })
 }
 
 interface Difference {

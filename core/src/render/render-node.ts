@@ -85,7 +85,7 @@ function renderNode(registry: Registry, site: SiteContext, shown: ShownNode): Re
     look: node.look,
   }
   const element = definition.render(typed, new NodeContext(site, definition, shown))
-  const arranged = arrangeNode(registry, node)
+  const arranged = arrangeNode(registry, node, shown.spot.children)
   const surface = typeof node.look.surface === 'string' ? node.look.surface : undefined
   const behaviour = definition.behaviour?.needs(typed) ? definition.behaviour.name : undefined
   const classes = surface === undefined ? [] : [surfaceClass(surface)]

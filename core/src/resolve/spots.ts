@@ -1,7 +1,9 @@
 import { cascade, SIZE_KEYS } from '../sizes/cascade.ts'
 import { getKind, type Registry } from '../blocks/registry.ts'
 import { fluidCss, type Look } from '../look/look.ts'
-import { getNode, type NodeId, type Page, type SizeKey } from '../page/page.ts'
+import { arrangeGrid, type GridChild, type PlaceValues } from '../grid/arrangement.ts'
+import { columnsOf } from '../grid/columns.ts'
+import { getNode, type NodeId, type Page, type PageNode, type SizeKey } from '../page/page.ts'
 import { sameJson, type JsonObject } from '../page/json.ts'
 import { ancestry, findPlace } from '../page/walk.ts'
 import type { Holder, OutlineEntry, Spot, SpotFact } from '../kit/spot.ts'
@@ -16,6 +18,7 @@ export function sameSpot(a: Spot, b: Spot): boolean {
       a.anchor === b.anchor &&
       sameOutline(a.outline, b.outline) &&
       a.bare === b.bare &&
+      sameChildren(a.children, b.children) &&
       sameHolder(a.holder, b.holder))
   )
 }
@@ -24,6 +27,14 @@ function sameOutline(a: Spot['outline'], b: Spot['outline']): boolean {
   if (a === b) return true
   if (!a || !b || a.length !== b.length) return false
   return a.every((one, i) => one === b[i] || sameEntry(one, b[i]!))
+}
+
+function sameChildren(a: Spot['children'], b: Spot['children']): boolean {
+  if (a === b) return true
+  if (!a || !b || a.length !== b.length) return false
+  return a.every(
+    (one, i) => one.id === b[i]!.id && sameJson(one.places as JsonObject, b[i]!.places as JsonObject),
+  )
 }
 
 function sameEntry(a: OutlineEntry, b: OutlineEntry): boolean {
@@ -77,6 +88,43 @@ const FACTS: Readonly<Record<SpotFact, FindFact>> = {
   anchor: ({ page, registry }, id) => ({ anchor: anchorAt(page, id, registry) }),
   outline: ({ page, registry }) => ({ outline: outlineOf(page, registry) }),
   bare: ({ isBare = false }) => ({ bare: isBare }),
+  children: ({ page, registry }, id) => ({ children: childrenOf(page, id, registry) }),
+}
+
+/** How many columns of a grid a child of it spans at a size: all of them where it is left out there. */
+function spanOf(page: Page, gridId: NodeId, id: NodeId, size: SizeKey, registry: Registry) {
+  const columns = columnsOf(getNode(page, gridId))
+  const { placed } = arrangeGrid(childrenOf(page, gridId, registry), columns)[size]
+  const of = columns[size]
+  return { columns: placed.find((one) => one.id === id)?.columns ?? of, of }
+}
+
+/** What stands in the placed slot of a node, with what somebody set of its place at each size. */
+export function childrenOf(page: Page, id: NodeId, registry: Registry): readonly GridChild[] {
+  const node = getNode(page, id)
+  const slot = Object.entries(getKind(registry, node.kind).slots).find(
+    ([, one]) => one.isPlaced === true,
+  )?.[0]
+  return (slot === undefined ? [] : (node.slots[slot] ?? [])).map((child) => ({
+    id: child,
+    places: placesOf(getNode(page, child)),
+  }))
+}
+
+function placesOf({ sizes }: Pick<PageNode, 'sizes'>): GridChild['places'] {
+  const places: Partial<Record<SizeKey, PlaceValues>> = {}
+  for (const size of SIZE_KEYS) {
+    const values = sizes[size]
+    if (!values) continue
+    const { gridColumn, gridRow, gridColumns, gridRows, layer, shown } = values as Readonly<
+      Record<string, number & boolean>
+    >
+    const found = { column: gridColumn, row: gridRow, columns: gridColumns, rows: gridRows, layer }
+    const said = Object.entries(found).filter(([, one]) => one !== undefined)
+    if (shown !== undefined) said.push(['hidden', !shown as never])
+    if (said.length > 0) places[size] = Object.fromEntries(said)
+  }
+  return places
 }
 
 /** A node and what it stands in, up to the root of its document: a shared section is one by itself wherever it stands. */
@@ -120,10 +168,10 @@ interface WidthQuery {
 
 function widthAt(page: Page, chain: readonly NodeId[], { registry, look, size }: WidthQuery): string {
   let width = '100vw'
-  for (let at = chain.length - 1; at > 0; at--) {
-    const parent = getNode(page, chain[at]!)
+  for (let i = chain.length - 1; i > 0; i--) {
+    const parent = getNode(page, chain[i]!)
     const definition = getKind(registry, parent.kind)
-    const place = findPlace(page, chain[at - 1]!)!
+    const place = findPlace(page, chain[i - 1]!)!
     width =
       definition.childWidth?.({
         width,
@@ -134,6 +182,9 @@ function widthAt(page: Page, chain: readonly NodeId[], { registry, look, size }:
         slot: place.slot,
         childCount: parent.slots[place.slot]!.length,
         childIndex: place.index,
+        ...(definition.slots[place.slot]?.isPlaced === true
+          ? { placeOf: (at: SizeKey) => spanOf(page, chain[i]!, chain[i - 1]!, at, registry) }
+          : {}),
         childValues: () =>
           parent.slots[place.slot]!.map((child) => {
             const node = getNode(page, child)

@@ -34,7 +34,7 @@ export interface MadeFrom {
   readonly version: number
 }
 
-export const MOST_RULES = 500
+const MOST_RULES = 500
 const KEY = '^[a-z][a-zA-Z]{0,31}$'
 const KIND_NAME = '^[a-z][a-z-]{0,31}$'
 
@@ -60,8 +60,8 @@ const madeFrom: FieldSchema = {
 export const TEMPLATE_FIELDS = {
   madeFrom,
   fixed,
-  asked: hiddenList('Must be filled in', MOST_RULES, { node: ID, key: { type: 'string', pattern: KEY } }),
-  takes: hiddenList('What slots take', MOST_RULES, {
+  asked: hiddenList('Required fields', MOST_RULES, { node: ID, key: { type: 'string', pattern: KEY } }),
+  takes: hiddenList('Kinds taken', MOST_RULES, {
     node: ID,
     slot: { type: 'string', pattern: KEY },
     kinds: { type: 'array', minItems: 1, maxItems: 40, items: { type: 'string', pattern: KIND_NAME } },

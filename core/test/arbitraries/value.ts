@@ -105,6 +105,12 @@ function valueFor(field: FieldSchema): fc.Arbitrary<Json> {
       return item.list.map((list) => normalizeRichText([JSON.parse(JSON.stringify(list))]) as unknown as Json)
     case 'table':
       return fc.array(fc.array(plainWords, { minLength: 1, maxLength: 3 }), { minLength: 1, maxLength: 3 })
+    case 'count': {
+      const { minimum, maximum, multipleOf = 1 } = field as unknown as Readonly<Record<string, number>>
+      return fc
+        .integer({ min: minimum! / multipleOf, max: Math.min(maximum!, 30) / multipleOf })
+        .map((one) => one * multipleOf)
+    }
     case 'percent':
       return fc.integer({ min: 1, max: 100 })
     case 'icon':

@@ -26,7 +26,7 @@ function refuseOthers({ role }: Pick<Person, 'role'>, type: PartType | undefined
   if (type === 'template' && role !== 'keeper')
     throw new Refused(
       'not-allowed',
-      'Only the site’s keepers make and change page templates. Nothing was changed.',
+      'Only administrators make and change page templates. Nothing was changed.',
     )
 }
 

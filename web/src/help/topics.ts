@@ -188,6 +188,35 @@ export const HELP_TOPICS: readonly HelpTopic[] = [
     ],
   },
   {
+    id: 'grid',
+    title: 'Place blocks on a grid, over each other',
+    synonyms: ['overlap', 'layers', 'collage', 'free layout', 'columns and rows', 'grid section'],
+    steps: [
+      'Add a grid section from the shelf, and put blocks into it.',
+      'Select a block in it and set its column, its row, and how many of each it takes, under Layout in the details. Blocks may overlap: the one on the higher layer lies over the other.',
+      'Narrower screens follow by themselves, in reading order. Choose Set per size to place a block there by hand; Auto lets it follow again.',
+    ],
+  },
+  {
+    id: 'page-template',
+    title: 'Make a page template of a page',
+    synonyms: ['template', 'fixed blocks', 'required fields', 'layout for editors'],
+    steps: [
+      'Administrators: open the page with nothing selected, and choose “Make a page template…” at the end of Page settings.',
+      'Say which blocks are fixed, which must be filled in, and what sections take. New pages can then start from it.',
+      'Change the page and choose “Change …” there to change the template. Pages made from it show “See what changed…”, section by section.',
+    ],
+  },
+  {
+    id: 'design-tokens',
+    title: 'Change the look with design tokens',
+    synonyms: ['colours', 'brand', 'fonts', 'theme', 'tokens', 'style sheet'],
+    steps: [
+      'Administrators: under Settings, Look, choose “Read design tokens…” and a file in the format of the Design Tokens Community Group.',
+      'The home page is shown before and after, with what each token became. Use this look changes the live site; Undo brings the one of before back.',
+    ],
+  },
+  {
     id: 'phone',
     title: 'See and arrange the page for phones',
     synonyms: ['mobile', 'responsive', 'tablet', 'screen width'],

@@ -1,4 +1,4 @@
-import { lazy, Suspense, useEffect, useState, type ReactNode } from 'react'
+import { useEffect, useState, type ReactNode } from 'react'
 import { useLocation } from 'react-router'
 import styled from 'styled-components'
 import { mutate } from 'swr'
@@ -12,6 +12,8 @@ import { useMe } from '../people/sign-in-gate.tsx'
 import { Button } from '../ui/controls.tsx'
 import { DraftLine } from '../ui/draft-line.tsx'
 import { useDraft } from '../ui/drafts.ts'
+import { later } from '../ui/later.ts'
+import { LaterPart } from '../ui/later-part.tsx'
 import { messageOf } from '../ui/message-of.ts'
 import { Waiting } from '../ui/waiting.tsx'
 import { Sheet } from './sheet.ts'
@@ -55,7 +57,7 @@ const Trouble = styled.p`
   }
 `
 
-const LookSetting = lazy(async () => ({ default: (await import('./look-setting.tsx')).LookSetting }))
+const lookSetting = later(() => import('./look-setting.tsx'))
 
 /** What the administrator sets for the whole site. Others see it and can't change it. */
 export function SettingsScreen() {
@@ -154,9 +156,9 @@ function Settings({ site }: { site: Site }) {
             Colours, spaces, corners, text sizes and fonts of all pages, as a file of design tokens in the
             format of the Design Tokens Community Group.
           </p>
-          <Suspense>
-            <LookSetting site={site} isReadOnly={!isAdministrator} />
-          </Suspense>
+          <LaterPart code={lookSetting}>
+            {({ LookSetting }) => <LookSetting site={site} isReadOnly={!isAdministrator} />}
+          </LaterPart>
         </Part>
         <OwnValues site={site} isReadOnly={!isAdministrator} />
       </div>

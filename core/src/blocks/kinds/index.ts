@@ -7,6 +7,7 @@ import { column } from './column.ts'
 import { columns } from './columns.ts'
 import { feature } from './feature.ts'
 import { gallery } from './gallery.ts'
+import { grid } from './grid.ts'
 import { group } from './group.ts'
 import { heading } from './heading.ts'
 import { hero } from './hero.ts'
@@ -47,6 +48,7 @@ export const BLOCK_KINDS: readonly BlockDefinition[] = [
   columns,
   feature,
   gallery,
+  grid,
   group,
   heading,
   hero,

@@ -121,6 +121,15 @@ export function FieldControl({ label, field, value, prompt, onChange }: FieldCon
           onChange={(event) => onChange(event.target.value === '' ? undefined : event.target.value)}
         />
       )
+    case 'count':
+      return (
+        <LineControl
+          label={label}
+          value={choiceOf(value)}
+          isLong={false}
+          onType={(typed) => onChange(typed.trim() === '' ? undefined : Number(typed), true)}
+        />
+      )
     case 'percent':
       return (
         <LineControl
@@ -192,7 +201,18 @@ export function choiceOf(value: Json | undefined): string {
 
 /** The words for the values that a choice or a step can have. */
 export function optionsOf(field: FieldSchema): Readonly<Record<string, string>> {
+  if (field.control === 'count') return numbersOf(field)
   return field.words ?? (field.scale ? STEP_WORDS[field.scale] : { true: 'Yes', false: 'No' })
+}
+
+/** More numbers than anybody looks through in a list. */
+const MOST_NUMBERS = 60
+
+function numbersOf({ minimum, maximum, multipleOf = 1 }: FieldSchema): Readonly<Record<string, string>> {
+  const [from, to, by] = [minimum, maximum, multipleOf] as [number, number, number]
+  const count = Math.min(MOST_NUMBERS, Math.floor((to - from) / by) + 1)
+  const numbers = Array.from({ length: count }, (_one, i) => String(from + i * by))
+  return { ...Object.fromEntries(numbers.map((one) => [one, one])), '': 'Auto' }
 }
 
 interface LineControlProps {

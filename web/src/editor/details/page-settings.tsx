@@ -1,4 +1,4 @@
-import { lazy, Suspense, useState } from 'react'
+import { useState } from 'react'
 import styled from 'styled-components'
 import {
   layoutOf,
@@ -17,6 +17,8 @@ import { inSite } from '../../api/site-address.ts'
 import { Button, fieldBox } from '../../ui/controls.tsx'
 import { usePage, useStore } from '../session/editor-store.ts'
 import { useDraft } from '../../ui/drafts.ts'
+import { later } from '../../ui/later.ts'
+import { LaterDialog, LaterPart } from '../../ui/later-part.tsx'
 import { messageOf } from '../../ui/message-of.ts'
 import { useSiteView } from '../session/site-view.ts'
 import { focusCanvas } from '../canvas/focus-canvas.ts'
@@ -68,11 +70,8 @@ const Acts = styled.div`
   gap: 6px;
 `
 
-const ChangeTemplateDialog = lazy(async () => ({
-  default: (await import('./change-template.tsx')).ChangeTemplateDialog,
-}))
-
-const TemplateActs = lazy(async () => ({ default: (await import('./template-acts.tsx')).TemplateActs }))
+const changeTemplate = later(() => import('./change-template.tsx'))
+const templateActs = later(() => import('./template-acts.tsx'))
 
 /** As an address can have it: see `slugOf` of the server. */
 const LONGEST_SLUG = 80
@@ -174,11 +173,7 @@ export function PageSettings() {
         />
       </Field>
       {store.mayChange && <TemplateButton />}
-      {store.mayChange && (
-        <Suspense>
-          <TemplateActs />
-        </Suspense>
-      )}
+      {store.mayChange && <LaterPart code={templateActs}>{({ TemplateActs }) => <TemplateActs />}</LaterPart>}
       <Note>Visitors see changes of these when the page is published.</Note>
     </Group>
   )
@@ -253,9 +248,9 @@ function TemplateButton() {
     <>
       <Button onPress={() => setOpen(true)}>Template: {title}…</Button>
       {isOpen && (
-        <Suspense>
-          <ChangeTemplateDialog onClose={() => setOpen(false)} />
-        </Suspense>
+        <LaterDialog code={changeTemplate} onClose={() => setOpen(false)}>
+          {({ ChangeTemplateDialog }) => <ChangeTemplateDialog onClose={() => setOpen(false)} />}
+        </LaterDialog>
       )}
     </>
   )

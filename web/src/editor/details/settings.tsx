@@ -82,8 +82,13 @@ export function Settings({ id, node, size, isLookOpen, onLookOpen }: SettingsPro
   )
   const style = fields.filter((one) => !first.includes(one))
   const isInBand = usePage((page) => inBand(page, id, registry))
+  const isInGrid = usePage((page) => inGrid(page, id, registry))
   const arranged = Object.entries(kind.arrangement.properties).filter(
-    ([, field]) => !field.hidden && (!field.onlyInBand || isInBand) && matches(field.title, search),
+    ([, field]) =>
+      !field.hidden &&
+      (!field.onlyInBand || isInBand) &&
+      (!field.onlyInGrid || isInGrid) &&
+      matches(field.title, search),
   )
   const isNone = fields.length + arranged.length === 0
   return (
@@ -114,6 +119,13 @@ export function Settings({ id, node, size, isLookOpen, onLookOpen }: SettingsPro
       {isNone && search !== '' && <Quiet>No setting of this block matches “{search}”.</Quiet>}
     </>
   )
+}
+
+/** Whether a block stands in a slot whose blocks are placed on columns and rows. */
+function inGrid(page: Page, id: NodeId, registry: Registry): boolean {
+  const place = findPlace(page, id)
+  if (!place) return false
+  return getKind(registry, getNode(page, place.parentId).kind).slots[place.slot]?.isPlaced === true
 }
 
 /** Whether a block stands right in a band, where it may be wider than the band's content. */

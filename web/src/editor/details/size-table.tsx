@@ -311,7 +311,14 @@ interface SizeCellProps {
 
 function SizeCell({ id, node, size, name, field, label: cellLabel }: SizeCellProps) {
   const store = useStore()
-  const { value, origin } = cascadeValue(node, getKind(store.registry, node.kind).arrangement, size, name)
+  const { value: cascaded, origin } = cascadeValue(
+    node,
+    getKind(store.registry, node.kind).arrangement,
+    size,
+    name,
+  )
+  const isDerived = field.isDerived === true && origin.from === 'wider'
+  const value = isDerived ? '' : cascaded
   const own = origin.from === 'own'
   const title = field.title.toLowerCase()
   const options = optionsOf(field)
@@ -319,13 +326,16 @@ function SizeCell({ id, node, size, name, field, label: cellLabel }: SizeCellPro
   const from =
     origin.from === 'own'
       ? `${shown}, changed`
-      : origin.from === 'wider'
-        ? `${shown}, as ${SIZE_WORDS[origin.size]}`
-        : unsetWords(node, field, size, store.registry)
+      : isDerived
+        ? 'follows the wider size'
+        : origin.from === 'wider'
+          ? `${shown}, as ${SIZE_WORDS[origin.size]}`
+          : unsetWords(node, field, size, store.registry)
   const change = (chosen: string): void => {
     const at = ['sizes', size, name] as const
-    const label = chosen === PUT_BACK ? `Reset ${title}` : `Changed ${title} at ${SIZE_WORDS[size]}`
-    const next = chosen === PUT_BACK ? {} : { value: parse(field, chosen) }
+    const isReset = chosen === PUT_BACK || chosen === ''
+    const label = isReset ? `Reset ${title}` : `Changed ${title} at ${SIZE_WORDS[size]}`
+    const next = isReset ? {} : { value: parse(field, chosen) }
     store.do(label, [{ edit: 'set', nodeId: id, at, ...next }])
   }
   return (
@@ -354,5 +364,6 @@ function useSteady<T>(act: (given: T) => void): (given: T) => void {
 }
 
 function parse(field: FieldSchema, chosen: string): Json {
+  if (field.control === 'count') return Number(chosen)
   return field.control === 'toggle' ? chosen === 'true' : chosen
 }

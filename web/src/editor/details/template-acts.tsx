@@ -1,9 +1,12 @@
-import { lazy, Suspense, useState } from 'react'
+import { useState } from 'react'
 import styled from 'styled-components'
 import { madeFromOf, type SavedPart } from '@gullyline/core'
 import { useParts } from '../../api/hooks.ts'
 import { usePerson } from '../../api/person.ts'
 import { Button } from '../../ui/controls.tsx'
+import { later } from '../../ui/later.ts'
+import { LaterDialog, LaterTypedDialog } from '../../ui/later-part.tsx'
+import { messageOf } from '../../ui/message-of.ts'
 import { usePage, useStore } from '../session/editor-store.ts'
 
 const Group = styled.div`
@@ -16,12 +19,9 @@ const Group = styled.div`
   }
 `
 
-const MakeTemplateDialog = lazy(async () => ({
-  default: (await import('./make-template-dialog.tsx')).MakeTemplateDialog,
-}))
-const TemplateNewsDialog = lazy(async () => ({
-  default: (await import('./template-news-dialog.tsx')).TemplateNewsDialog,
-}))
+const makeDialog = later(() => import('./make-template-dialog.tsx'))
+const newsDialog = later(() => import('./template-news-dialog.tsx'))
+const lettingGo = later(() => import('./let-go-of-template.ts'))
 
 /** Where the page was made from, what changed there since, and for the site's keepers how it becomes a template itself. */
 export function TemplateActs() {
@@ -34,7 +34,10 @@ export function TemplateActs() {
   const isChanged = madeFrom !== undefined && template !== undefined && template.version > madeFrom.version
   const close = (): void => setOpened(undefined)
   const letGo = (): Promise<void> =>
-    import('./let-go-of-template.ts').then((code) => code.letGoOfTemplate(store))
+    lettingGo.load().then(
+      ({ letGoOfTemplate }) => letGoOfTemplate(store),
+      (error: unknown) => store.dispatch({ type: 'tell', words: messageOf(error), tone: 'refused' }),
+    )
   return (
     <Group>
       {madeFrom && <p role="status">{madeFromWords(template, isChanged)}</p>}
@@ -45,10 +48,16 @@ export function TemplateActs() {
         </Button>
       )}
       {isKeeper && madeFrom && <Button onPress={() => void letGo()}>Make free of the template</Button>}
-      <Suspense>
-        {opened === 'make' && <MakeTemplateDialog template={template} onClose={close} />}
-        {opened === 'news' && template && <TemplateNewsDialog template={template} onClose={close} />}
-      </Suspense>
+      {opened === 'make' && (
+        <LaterTypedDialog code={makeDialog} onClose={close}>
+          {({ MakeTemplateDialog }) => <MakeTemplateDialog template={template} onClose={close} />}
+        </LaterTypedDialog>
+      )}
+      {opened === 'news' && template && (
+        <LaterDialog code={newsDialog} onClose={close}>
+          {({ TemplateNewsDialog }) => <TemplateNewsDialog template={template} onClose={close} />}
+        </LaterDialog>
+      )}
     </Group>
   )
 }

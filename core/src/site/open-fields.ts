@@ -3,7 +3,7 @@ import { isWordless } from '../blocks/prompts.ts'
 import { getKind, type Registry } from '../blocks/registry.ts'
 import type { JsonObject } from '../page/json.ts'
 import { findNode, type Page } from '../page/page.ts'
-import { templateRules, type AskedField } from '../site/template-rules.ts'
+import { templateRules, type AskedField } from './template-rules.ts'
 
 /** Returns the fields with what they are called. A block that is not there any more is asked for nothing. */
 export function openFields(

@@ -1,0 +1,120 @@
+import { arrangeGrid, type GridChild } from '../../grid/arrangement.ts'
+import { COLUMNS, columnsOf, MOST_COLUMNS } from '../../grid/columns.ts'
+import type { Placed } from '../../grid/placed.ts'
+import { HEIGHTS } from '../../kit/backdrop.ts'
+import { bandRules, bandWidth } from '../../kit/band.ts'
+import { outlinedEmpty } from '../../kit/canvas-rules.ts'
+import type { Declarations } from '../../kit/css-rules.ts'
+import { el } from '../../kit/element.ts'
+import { anchor, choice, count, fields, step, surface } from '../../kit/fields.ts'
+import { space } from '../../kit/token-css.ts'
+import type { SizeKey } from '../../page/page.ts'
+import { SIZE_KEYS } from '../../sizes/cascade.ts'
+import { defineBlock, type ArrangedRules } from '../define-block.ts'
+
+interface Content {
+  readonly anchor?: string
+}
+interface Values {
+  readonly width: 'reading' | 'broad' | 'edge'
+  readonly cells: number
+  readonly rowHeight: string
+  readonly gapAcross: string
+  readonly gapDown: string
+  readonly above: string
+  readonly below: string
+  readonly height: 'content' | 'half' | 'tall'
+  readonly place: 'start' | 'center' | 'end'
+}
+
+/** A band whose blocks are placed on columns and rows, and may overlap. */
+export const grid = defineBlock<Content, { readonly surface?: string }, Values>({
+  kind: 'grid',
+  version: 1,
+  title: 'Grid section',
+  about: 'A band whose blocks stand on columns and rows, and may overlap',
+  synonyms: ['layout', 'overlap', 'free placing', 'collage', 'layers', 'section'],
+  group: 'section',
+  purpose: 'layout',
+  usesSpot: ['children'],
+  content: fields({ anchor: anchor('Anchor') }),
+  look: fields({ surface: surface('Background') }),
+  arrangement: fields({
+    width: choice('Width', 'broad', { reading: 'Text', broad: 'Wide', edge: 'Full' }),
+    cells: {
+      ...count('Columns', { from: 2, to: MOST_COLUMNS, step: 2, initial: COLUMNS }),
+      isDerived: true,
+    },
+    rowHeight: step('Row height, at least', 'space', 'xl'),
+    gapAcross: step('Gap between columns', 'space', 's'),
+    gapDown: step('Gap between rows', 'space', 's'),
+    above: step('Space above', 'space', 'xl'),
+    below: step('Space below', 'space', 'xl'),
+    height: choice('Height', 'content', { content: 'Content', half: 'Half', tall: 'Tall' }),
+    place: choice('Align rows', 'start', { start: 'Top', center: 'Middle', end: 'Bottom' }),
+  }),
+  slots: { blocks: { title: 'Blocks', allow: ['flow'], element: '.cells', isPlaced: true } },
+  rules: [
+    ...bandRules('grid'),
+    { selector: '.cells', declarations: { display: 'grid' } },
+    // What is larger than its place makes its rows grow, and never its columns.
+    { selector: '.cells>*', declarations: { 'min-width': '0', position: 'relative' } },
+    { selector: '.cells>picture', declarations: { height: '100%' } },
+  ],
+  arrange({ values }): ArrangedRules {
+    const minHeight = HEIGHTS[values.height]
+    return {
+      '': {
+        ...bandWidth(values.width),
+        'padding-block': `${space(values.above)} ${space(values.below)}`,
+      },
+      '>.cells': {
+        gap: `${space(values.gapDown)} ${space(values.gapAcross)}`,
+        'grid-auto-rows': `minmax(${space(values.rowHeight)},auto)`,
+        ...(minHeight ? { 'min-height': minHeight, 'align-content': values.place } : {}),
+      },
+    }
+  },
+  placeChildren(children, node) {
+    const columns = columnsOf(node)
+    const arranged = arrangeGrid(children, columns)
+    return Object.fromEntries(
+      SIZE_KEYS.map((size) => [size, rulesAt(children, arranged[size].placed, columns[size])]),
+    ) as Readonly<Record<SizeKey, ArrangedRules>>
+  },
+  isBand: () => false,
+  isCalledByHeading: true,
+  childWidth({ width, values, size, placeOf }) {
+    const content =
+      values.width === 'edge' ? width : `min(${width} - 2*var(--gutter),var(--width-${values.width}))`
+    const { columns, of } = placeOf?.(size) ?? { columns: 1, of: 1 }
+    return columns === of ? content : `(${content})*${columns}/${of}`
+  },
+  canvasRules: [outlinedEmpty('.cells')],
+  render(node, context) {
+    return el(
+      'section',
+      { className: ['grid'], ...(node.content.anchor ? { id: node.content.anchor } : {}) },
+      el('div', { className: ['cells'] }, context.slot('blocks')),
+    )
+  },
+  words: () => [],
+  facts: (content) => (content.anchor ? { anchor: content.anchor } : {}),
+})
+
+function rulesAt(children: readonly GridChild[], placed: readonly Placed[], columns: number): ArrangedRules {
+  const placeOf = new Map(placed.map((one) => [one.id, one]))
+  const rules: Record<string, Declarations> = {
+    '>.cells': { 'grid-template-columns': `repeat(${columns},minmax(0,1fr))` },
+  }
+  for (const [i, { id }] of children.entries()) {
+    const place = placeOf.get(id)
+    if (!place) continue
+    const { column, row, columns: across, rows, layer } = place
+    rules[`>.cells>:nth-child(${i + 1})`] = {
+      'grid-area': `${row}/${column}/${row + rows}/${column + across}`,
+      ...(layer === 0 ? {} : { 'z-index': `${layer}` }),
+    }
+  }
+  return rules
+}

@@ -1,0 +1,48 @@
+/** What becomes of the grids of a page at each size, as plain data: for programs, and for checks. */
+import { getKind, type Registry } from '../blocks/registry.ts'
+import { getNode, type NodeId, type Page, type SizeKey } from '../page/page.ts'
+import { shownIds } from './shown.ts'
+import { childrenOf } from './spots.ts'
+import { SIZE_KEYS } from '../sizes/cascade.ts'
+import { columnsOf } from '../grid/columns.ts'
+import { arrangeGrid } from '../grid/arrangement.ts'
+import type { Placed } from '../grid/placed.ts'
+import { readingOrder } from '../grid/reading-order.ts'
+
+export interface GridReport {
+  readonly nodeId: NodeId
+  /** The order in which its blocks stand in the document, which is the one in which they are read aloud and tabbed through. */
+  readonly written: readonly NodeId[]
+  readonly sizes: Readonly<Record<SizeKey, GridAtSize>>
+}
+
+export interface GridAtSize {
+  readonly columns: number
+  /** The order in which eyes read it. */
+  readonly order: readonly NodeId[]
+  readonly placed: readonly Placed[]
+  readonly hidden: readonly NodeId[]
+}
+
+/** A report for each grid that the page shows, in reading order. */
+export function gridReports(page: Page, registry: Registry): readonly GridReport[] {
+  return shownIds(page, page.root, registry).flatMap((nodeId) => {
+    const node = getNode(page, nodeId)
+    const { slots, placeChildren } = getKind(registry, node.kind)
+    if (!placeChildren || !Object.values(slots).some(({ isPlaced }) => isPlaced)) return []
+    const children = childrenOf(page, nodeId, registry)
+    const columns = columnsOf(node)
+    const arranged = arrangeGrid(children, columns)
+    const sizes = SIZE_KEYS.map((size): [SizeKey, GridAtSize] => {
+      const { placed, hidden } = arranged[size]
+      return [size, { columns: columns[size], order: readingOrder(placed), placed, hidden }]
+    })
+    return [
+      {
+        nodeId,
+        written: children.map(({ id }) => id),
+        sizes: Object.fromEntries(sizes) as Readonly<Record<SizeKey, GridAtSize>>,
+      },
+    ]
+  })
+}
