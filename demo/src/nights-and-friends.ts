@@ -12,6 +12,7 @@ import {
   linked,
   list,
   para,
+  picture,
   row,
   section,
   text,
@@ -122,6 +123,45 @@ export const openNights = document('n', {
           ),
         ],
         [33, feature('talk', 'Until ten', 'You look again at what you liked, and ask what you wondered.')],
+      ),
+    ),
+    block(
+      'grid',
+      {},
+      { name: 'On the ridge', base: { gapAcross: 'none', gapDown: 'none' } },
+      picture('tmnight', 'Visitors standing on the ridge under the Milky Way', {
+        base: { gridColumn: 1, gridRow: 1, gridColumns: 8, gridRows: 5 },
+        narrow: { gridColumn: 1, gridRow: 1, gridColumns: 4, gridRows: 4 },
+      }),
+      block(
+        'group',
+        { label: 'On the ridge' },
+        {
+          look: { surface: 'tint', radius: 'm' },
+          base: { inset: 'm', gap: 's', gridColumn: 7, gridRow: 2, gridColumns: 6, gridRows: 3, layer: 1 },
+          narrow: { gridColumn: 1, gridRow: 4, gridColumns: 4, gridRows: 2 },
+        },
+        heading(2, 'Ten minutes in the dark'),
+        text('That is how long your eyes take. Stand on the ridge, put the phone away, and wait for it.'),
+      ),
+    ),
+    block(
+      'grid',
+      {},
+      {
+        name: 'The lit path',
+        look: { surface: 'night' },
+        base: { width: 'edge', above: 'none', below: 'none', gapAcross: 'none', gapDown: 'none' },
+      },
+      picture('tmpath', 'A row of small lamps leading over the moor to a lit dome', {
+        base: { gridColumn: 1, gridRow: 1, gridColumns: 6, gridRows: 4 },
+      }),
+      block(
+        'group',
+        { label: 'The lit path' },
+        { base: { inset: 'l', gap: 's', gridColumn: 7, gridRow: 1, gridColumns: 6, gridRows: 4 } },
+        heading(2, 'The lit path'),
+        text('Lamps at knee height lead from the gate to the dome. They are red, and they are enough.'),
       ),
     ),
     section(
