@@ -58,7 +58,10 @@ export const grid = defineBlock<Content, { readonly surface?: string }, Values>(
     ...bandRules('grid'),
     { selector: '.cells', declarations: { display: 'grid' } },
     // What is larger than its place makes its rows grow, and never its columns.
-    { selector: '.cells>*', declarations: { 'min-width': '0', position: 'relative' } },
+    {
+      selector: '.cells>*',
+      declarations: { 'min-width': '0', position: 'relative', 'align-content': 'start' },
+    },
     { selector: '.cells>picture', declarations: { height: '100%' } },
   ],
   arrange({ values }): ArrangedRules {
