@@ -229,3 +229,28 @@ test('children that nobody placed stand below the others', () => {
     [5, 12],
   ])
 })
+
+const COLUMNS_AT: ColumnsAt = { base: 12, medium: 8, narrow: 4 }
+const below = (id: string, row: number, narrow: PlaceValues = {}): GridChild => ({
+  id,
+  places: { base: { column: 1, row, columns: 12, rows: 2 }, narrow },
+})
+
+test('of the room of what is left out of a size, one empty row is left there, as of any other', () => {
+  const children = [below('a', 1), below('b', 3, { hidden: true }), below('c', 5)]
+  const { narrow, medium } = arrangeGrid(children, COLUMNS_AT)
+  expect(narrow.placed.map(({ id, row }) => [id, row])).toEqual([
+    ['a', 1],
+    ['c', 4],
+  ])
+  expect(medium.placed.map(({ row }) => row)).toEqual([1, 3, 5])
+})
+
+test('of a place that is set in part, the rest is as it is derived', () => {
+  const beside = (id: string, column: number, narrow: PlaceValues = {}): GridChild => ({
+    id,
+    places: { base: { column, row: 1, columns: 6, rows: 2 }, narrow },
+  })
+  const { placed } = arrangeGrid([beside('a', 1), beside('b', 7, { row: 9 })], COLUMNS_AT).narrow
+  expect(placed[1]).toMatchObject({ column: 1, columns: 4, row: 9, rows: 2 })
+})

@@ -76,7 +76,7 @@ describe('a template', () => {
     const template = templateOfPage(event(), FREE, registry)
     expect(settingsOf(template)).toEqual(settingsOf({ ...template, nodes: { root: make('page') } }))
     expect(getNode(template, 'words')).toEqual(getNode(event(), 'words'))
-    const page = pageOfTemplate(template, from(3), SAID)
+    const page = pageOfTemplate(template, from(3), SAID, registry)
     expect(getNode(page, 'title').content.text).toBe('A new page')
     expect(madeFromOf(page)).toEqual({ template: 'tpl', version: 3 })
     expect(validatePage(page, registry)).toEqual([])
@@ -100,7 +100,7 @@ describe('a template', () => {
         )
         const template = templateOfPage(page, { ...FREE, fixed, isEmptied }, registry)
         expect(validatePage(template, registry)).toEqual([])
-        const made = pageOfTemplate(template, from(1), SAID)
+        const made = pageOfTemplate(template, from(1), SAID, registry)
         expect(validatePage(withSettings(made, { title: SAID.title }), registry)).toEqual([])
       }),
       { numRuns: 300 },
@@ -118,7 +118,7 @@ describe('a page made from a template', () => {
     takes: [{ node: 'more', slot: 'blocks', kinds: ['heading', 'list'] }],
     isEmptied: true,
   }
-  const page = pageOfTemplate(templateOfPage(event(), choices, registry), from(1), SAID)
+  const page = pageOfTemplate(templateOfPage(event(), choices, registry), from(1), SAID, registry)
   const insert = (kind: string): Edit => ({
     edit: 'insert',
     parentId: 'more',
@@ -192,7 +192,7 @@ describe('taking over what changed in a template', () => {
         value: [{ type: 'paragraph', runs: [{ text: 'Bring a torch.' }] }],
       },
     )
-    const page = done(pageOfTemplate(base, from(1), SAID), {
+    const page = done(pageOfTemplate(base, from(1), SAID, registry), {
       edit: 'set',
       nodeId: 'title',
       at: ['content', 'text'],
@@ -212,7 +212,7 @@ describe('taking over what changed in a template', () => {
     const base = templateOfPage(event(), FREE, registry)
     const set = (value: string): Edit => ({ edit: 'set', nodeId: 'small', at: ['content', 'text'], value })
     const newest = done(base, set('Theirs'))
-    const page = done(pageOfTemplate(base, from(1), SAID), set('Ours'))
+    const page = done(pageOfTemplate(base, from(1), SAID, registry), set('Ours'))
     const taken = takeOver({ page, base, newest }, { chosen: ['more'], version: 2 }, registry)
     expect(getNode(taken.page, 'small').content.text).toBe('Ours')
     expect(taken.conflicts).toHaveLength(1)

@@ -44,7 +44,7 @@ async function othersWait<T>(act: () => Promise<T>): Promise<{ result: T; took: 
   return { result, took, wait: waits.sort((a, b) => a - b)[waits.length >> 1] ?? 0 }
 }
 
-/** What is slow by itself is slow each time; what a machine that stood still for a moment made slow is not. */
+/** Sends a request up to three times, since a machine may stand still for a moment: a request that is slow by itself is slow each time. */
 async function expectInTime<T>(act: () => Promise<T>): Promise<T> {
   for (let attempt = 1; ; attempt++) {
     const { result, took, wait } = await othersWait(act)

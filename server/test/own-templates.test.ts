@@ -66,6 +66,8 @@ test('a keeper makes a template of a page, and pages are made from it that know 
   const first = await server.ask<PartVersion>(`${SITE}/parts/${made.body.id}/versions/1`)
   expect(first.body).toEqual({ version: 1, document })
   expect((await server.ask(`${SITE}/parts/${made.body.id}/versions/7`)).status).toBe(404)
+  for (const none of ['abc', '1.5', '9'.repeat(30)])
+    expect((await server.ask(`${SITE}/parts/${made.body.id}/versions/${none}`)).status).toBe(404)
 
   // Deleted, it is offered no more, and the page stays.
   expect((await server.ask(`${SITE}/parts/${made.body.id}`, { method: 'DELETE' })).status).toBe(200)

@@ -190,7 +190,8 @@ export interface BlockDefinition extends Omit<
 }
 
 const MOST_CELLS = 24
-const MOST_ROWS = 500
+/** As many as the details list. */
+const MOST_ROWS = 200
 const MOST_LAYERS = 99
 
 /** Fields that every placed block has at every size. */

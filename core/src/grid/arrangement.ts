@@ -1,5 +1,4 @@
 /** Where the children of a grid stand at each size: where somebody put them, and else as derived from the next wider size. */
-import type { JsonObject } from '../page/json.ts'
 import type { NodeId, SizeKey } from '../page/page.ts'
 import { SIZE_KEYS } from '../sizes/cascade.ts'
 import { deriveArrangement, within } from './derive.ts'
@@ -14,7 +13,7 @@ export interface PlaceValues extends Partial<GridPlace> {
 
 export interface GridChild {
   readonly id: NodeId
-  readonly places: Readonly<Partial<Record<SizeKey, PlaceValues | JsonObject>>>
+  readonly places: Readonly<Partial<Record<SizeKey, PlaceValues>>>
 }
 
 /** The columns of a grid at each size. */
@@ -36,23 +35,48 @@ export function arrangeGrid(
   columns: ColumnsAt,
 ): Readonly<Record<SizeKey, ArrangedAt>> {
   const all: Partial<Record<SizeKey, ArrangedAt>> = {}
-  // What is left out of a wider size has a place there all the same, from which narrower ones derive theirs.
-  let wider = firstPlaces(children, columns.base)
+  let wider: readonly Placed[] = []
   for (const [i, size] of SIZE_KEYS.entries()) {
-    const before = SIZE_KEYS[i - 1]
-    const placed =
-      before === undefined
-        ? wider
-        : deriveArrangement(wider, {
-            from: columns[before],
-            to: columns[size],
-            set: setAt(children, size, wider, columns[size]),
-          })
-    wider = placed.map((one) => ({ ...one, layer: layerAt(children, one.id, size) ?? one.layer }))
     const hidden = new Set(children.filter((one) => isHiddenAt(one, size)).map(({ id }) => id))
+    const before = SIZE_KEYS[i - 1]
+    const places =
+      before === undefined
+        ? firstPlaces(children, columns[size])
+        : narrowed(children, wider, { size, from: columns[before], to: columns[size], hidden })
+    const layers = new Map(children.map(({ id, places: own }) => [id, own[size]?.layer]))
+    wider = places.map((one) => ({ ...one, layer: layers.get(one.id) ?? one.layer }))
     all[size] = { placed: wider.filter(({ id }) => !hidden.has(id)), hidden: [...hidden] }
   }
   return all as Readonly<Record<SizeKey, ArrangedAt>>
+}
+
+interface Narrower {
+  readonly size: SizeKey
+  readonly from: number
+  readonly to: number
+  /** What is left out is as empty rows to the others, and keeps its place for a narrower size at which it may be shown again. */
+  readonly hidden: ReadonlySet<NodeId>
+}
+
+function narrowed(
+  children: readonly GridChild[],
+  wider: readonly Placed[],
+  { size, from, to, hidden }: Narrower,
+): readonly Placed[] {
+  const visible = wider.filter(({ id }) => !hidden.has(id))
+  const free = byId(deriveArrangement(visible, { from, to, set: new Map() }))
+  const set = new Map(
+    children.flatMap(({ id, places }): [NodeId, GridPlace][] => {
+      const place = wholePlace(places[size], free.get(id))
+      return place && !hidden.has(id) ? [[id, within(place, to)]] : []
+    }),
+  )
+  const placed = set.size === 0 ? free : byId(deriveArrangement(visible, { from, to, set }))
+  return wider.map((one) => placed.get(one.id) ?? { ...one, ...within(one, to) })
+}
+
+function byId(placed: readonly Placed[]): ReadonlyMap<NodeId, Placed> {
+  return new Map(placed.map((one) => [one.id, one]))
 }
 
 /** Places at the widest size. What has none stands below everything else, one child after the other. */
@@ -70,42 +94,22 @@ function firstPlaces(children: readonly GridChild[], columns: number): readonly 
   })
 }
 
-function setAt(
-  children: readonly GridChild[],
-  size: SizeKey,
-  wider: readonly Placed[],
-  columns: number,
-): ReadonlyMap<NodeId, GridPlace> {
-  const before = new Map(wider.map((one) => [one.id, one]))
-  return new Map(
-    children.flatMap(({ id, places }): [NodeId, GridPlace][] => {
-      const place = wholePlace(places[size], before.get(id))
-      return place ? [[id, within(place, columns)]] : []
-    }),
-  )
-}
-
-/** A place of which at least one thing is set; what is not is as it was at the wider size. Undefined where nothing is. */
-function wholePlace(values: PlaceValues | undefined, wider: GridPlace | undefined): GridPlace | undefined {
+/** A place of which at least one thing is set; what is not is as it is derived. Undefined where nothing is set. */
+function wholePlace(values: PlaceValues | undefined, derived: GridPlace | undefined): GridPlace | undefined {
   const { column, row, columns, rows } = values ?? {}
   if ([column, row, columns, rows].every((one) => one === undefined)) return undefined
   return {
-    column: column ?? wider?.column ?? 1,
-    row: row ?? wider?.row ?? 1,
-    columns: columns ?? wider?.columns ?? 1,
-    rows: rows ?? wider?.rows ?? 1,
+    column: column ?? derived?.column ?? 1,
+    row: row ?? derived?.row ?? 1,
+    columns: columns ?? derived?.columns ?? 1,
+    rows: rows ?? derived?.rows ?? 1,
   }
-}
-
-function layerAt(children: readonly GridChild[], id: NodeId, size: SizeKey): number | undefined {
-  const values = children.find((one) => one.id === id)?.places[size] as PlaceValues | undefined
-  return values?.layer
 }
 
 /** Whether a child is left out at a size: what is said there, or else at the next wider one. */
 function isHiddenAt({ places }: GridChild, size: SizeKey): boolean {
   for (let at = SIZE_KEYS.indexOf(size); at >= 0; at--) {
-    const { hidden } = (places[SIZE_KEYS[at]!] ?? {}) as PlaceValues
+    const hidden = places[SIZE_KEYS[at]!]?.hidden
     if (hidden !== undefined) return hidden
   }
   return false

@@ -1,6 +1,6 @@
 /**
- * The arrangement of a grid at a narrower size, derived from the next wider one: what is read one after the other stands so,
- * what stands side by side does so for as long as there is room, and what overlaps stays together in its proportions.
+ * The arrangement of a grid at a narrower size, derived from the next wider one. Blocks follow each other in reading order.
+ * Blocks that stand side by side stay so while each has room. Blocks that overlap keep their proportions as one group.
  */
 import type { NodeId } from '../page/page.ts'
 import { around, columnEnd, overlap, rowEnd, type GridPlace, type Placed } from './placed.ts'

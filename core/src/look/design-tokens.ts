@@ -62,6 +62,8 @@ export interface ReadTokens {
 const LONGEST_FILE = 2_000_000
 const MOST_TOKENS = 5_000
 const DEEPEST = 40
+/** As `LOOK_SCHEMA` has it. */
+const LONGEST_PX = 4_000
 const REM = 16
 
 for (const mode of [
@@ -242,7 +244,10 @@ function tokenOf(
     }
     case 'dimension': {
       const px = pxOf(value)
-      return px === undefined ? wrong : { path, type: 'dimension', value: px }
+      if (px === undefined) return wrong
+      return px < 0 || px > LONGEST_PX
+        ? { path, why: 'A look has no measures below 0 or over 4,000 px.' }
+        : { path, type: 'dimension', value: px }
     }
     case 'number':
       return typeof value === 'number' ? { path, type: 'number', value } : wrong
@@ -312,10 +317,16 @@ function familyOf(value: Json): readonly string[] | undefined {
   return names.length > 0 && names.every((name) => typeof name === 'string') ? names : undefined
 }
 
+/** A size of type that a look can have. */
+function sizeOf(value: Json | undefined): number | undefined {
+  const px = pxOf(value ?? null)
+  return px !== undefined && px > 0 && px <= LONGEST_PX ? px : undefined
+}
+
 function typographyOf(value: JsonObject, resolve: (value: Json) => Json): Typography {
   const at = (key: string): Json | undefined => (value[key] === undefined ? undefined : resolve(value[key]))
   const read = {
-    size: pxOf(at('fontSize') ?? null),
+    size: sizeOf(at('fontSize')),
     tracking: pxOf(at('letterSpacing') ?? null),
     weight: weightOf(at('fontWeight') ?? null),
     family: at('fontFamily') === undefined ? undefined : familyOf(at('fontFamily')!),

@@ -67,6 +67,9 @@ const ROLE_HINTS: Readonly<Record<Role, RegExp>> = {
 const HINT = 0.5
 /** A colour of the look stays where none of the file is as near as this (CIEDE2000). */
 const FARTHEST = 25
+/** Line heights as multiples of the size, and letter spacings in em, that a look can have; see `LOOK_SCHEMA`. */
+const LEADING = [0.5, 4] as const
+const TRACKING = [-0.5, 1] as const
 /** The contrast of text (WCAG 2.2, 1.4.3). */
 const TEXT_CONTRAST = 4.5
 
@@ -129,6 +132,8 @@ class Making {
   #look: Look
   readonly #taken: TakenToken[] = []
   readonly #left: LeftToken[]
+  /** Tokens that say again what the look says already. */
+  readonly #known = new Set<string>()
 
   constructor(base: Look, left: readonly LeftToken[]) {
     this.#look = base
@@ -136,10 +141,9 @@ class Making {
   }
 
   result(tokens: readonly DesignToken[]): LookFromTokens {
-    const used = new Set(this.#taken.map(({ path }) => path))
-    const told = new Set(this.#left.map(({ path }) => path))
+    const told = new Set([...this.#known, ...[...this.#taken, ...this.#left].map(({ path }) => path)])
     const unused = tokens
-      .filter(({ path }) => !used.has(path) && !told.has(path))
+      .filter(({ path }) => !told.has(path))
       .map(({ path }) => ({ path, why: 'Nothing in the look came near to it.' }))
     return { look: this.#look, taken: this.#taken, left: [...this.#left, ...unused] }
   }
@@ -178,19 +182,18 @@ class Making {
       gutter: fluid('gutter', base.gutter, 'Gutter'),
       type: mapped(base.type, (style, name) => ({
         size: fluid(`type.${name}.size`, style.size, `Size of ${name}`),
-        leading: number(`type.${name}.leading`, style.leading, `Line height of ${name}`),
-        tracking: number(`type.${name}.tracking`, style.tracking, `Letter spacing of ${name}`),
+        leading: within(number(`type.${name}.leading`, style.leading, `Line height of ${name}`), LEADING),
+        tracking: within(
+          number(`type.${name}.tracking`, style.tracking, `Letter spacing of ${name}`),
+          TRACKING,
+        ),
         weight: Math.round(number(`type.${name}.weight`, style.weight, `Weight of ${name}`)),
         family: style.family,
       })),
     }
     for (const name of ['words', 'titles'] as const) this.#takeFont(own.get(`font.${name}`), name)
-    for (const name of SCALES.type) this.#noteFamily(own.get(`type.${name}.family`))
-  }
-
-  /** Which of its two fonts a step is set in, the look says; the reference to it is no token of its own. */
-  #noteFamily(token: DesignToken | undefined): void {
-    if (token) this.#taken.push({ path: token.path, what: 'The font of a text size', value: '' })
+    // Which of its two fonts a text size has, stays as it is in the look.
+    for (const name of SCALES.type) this.#known.add(`type.${name}.family`)
   }
 
   takeNearest(tokens: readonly DesignToken[]): void {
@@ -308,8 +311,8 @@ class Making {
         return {
           ...style,
           size: { from: Math.round(size! * (from / to) * 100) / 100, to: size! },
-          ...(leading === undefined ? {} : { leading: Math.min(4, Math.max(0.5, leading)) }),
-          ...(tracking === undefined ? {} : { tracking: Math.min(1, Math.max(-0.5, tracking / size!)) }),
+          ...(leading === undefined ? {} : { leading: within(leading, LEADING) }),
+          ...(tracking === undefined ? {} : { tracking: within(tracking / size!, TRACKING) }),
           ...(weight === undefined ? {} : { weight: Math.round(weight) }),
         }
       }),
@@ -336,6 +339,10 @@ class Making {
 }
 
 type Measured = Extract<DesignToken, { readonly value: number }>
+
+function within(value: number, [least, most]: readonly [number, number]): number {
+  return Math.min(most, Math.max(least, value))
+}
 
 function canBeRead(hex: string, background: string): boolean {
   return contrastRatio(hex, background) >= TEXT_CONTRAST

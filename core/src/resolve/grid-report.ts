@@ -2,10 +2,8 @@
 import { getKind, type Registry } from '../blocks/registry.ts'
 import { getNode, type NodeId, type Page, type SizeKey } from '../page/page.ts'
 import { shownIds } from './shown.ts'
-import { childrenOf } from './spots.ts'
+import { arrangedGrid } from './spots.ts'
 import { SIZE_KEYS } from '../sizes/cascade.ts'
-import { columnsOf } from '../grid/columns.ts'
-import { arrangeGrid } from '../grid/arrangement.ts'
 import type { Placed } from '../grid/placed.ts'
 import { readingOrder } from '../grid/reading-order.ts'
 
@@ -27,12 +25,9 @@ export interface GridAtSize {
 /** A report for each grid that the page shows, in reading order. */
 export function gridReports(page: Page, registry: Registry): readonly GridReport[] {
   return shownIds(page, page.root, registry).flatMap((nodeId) => {
-    const node = getNode(page, nodeId)
-    const { slots, placeChildren } = getKind(registry, node.kind)
-    if (!placeChildren || !Object.values(slots).some(({ isPlaced }) => isPlaced)) return []
-    const children = childrenOf(page, nodeId, registry)
-    const columns = columnsOf(node)
-    const arranged = arrangeGrid(children, columns)
+    const { placeChildren } = getKind(registry, getNode(page, nodeId).kind)
+    if (!placeChildren) return []
+    const { columns, children, sizes: arranged } = arrangedGrid(page, nodeId, registry)
     const sizes = SIZE_KEYS.map((size): [SizeKey, GridAtSize] => {
       const { placed, hidden } = arranged[size]
       return [size, { columns: columns[size], order: readingOrder(placed), placed, hidden }]

@@ -1,7 +1,13 @@
 import { cascade, SIZE_KEYS } from '../sizes/cascade.ts'
 import { getKind, type Registry } from '../blocks/registry.ts'
 import { fluidCss, type Look } from '../look/look.ts'
-import { arrangeGrid, type GridChild, type PlaceValues } from '../grid/arrangement.ts'
+import {
+  arrangeGrid,
+  type ArrangedAt,
+  type ColumnsAt,
+  type GridChild,
+  type PlaceValues,
+} from '../grid/arrangement.ts'
 import { columnsOf } from '../grid/columns.ts'
 import { getNode, type NodeId, type Page, type PageNode, type SizeKey } from '../page/page.ts'
 import { sameJson, type JsonObject } from '../page/json.ts'
@@ -33,7 +39,7 @@ function sameChildren(a: Spot['children'], b: Spot['children']): boolean {
   if (a === b) return true
   if (!a || !b || a.length !== b.length) return false
   return a.every(
-    (one, i) => one.id === b[i]!.id && sameJson(one.places as JsonObject, b[i]!.places as JsonObject),
+    (one, i) => one.id === b[i]!.id && sameValues(one.places as JsonObject, b[i]!.places as JsonObject),
   )
 }
 
@@ -91,38 +97,64 @@ const FACTS: Readonly<Record<SpotFact, FindFact>> = {
   children: ({ page, registry }, id) => ({ children: childrenOf(page, id, registry) }),
 }
 
-/** How many columns of a grid a child of it spans at a size: all of them where it is left out there. */
-function spanOf(page: Page, gridId: NodeId, id: NodeId, size: SizeKey, registry: Registry) {
-  const columns = columnsOf(getNode(page, gridId))
-  const { placed } = arrangeGrid(childrenOf(page, gridId, registry), columns)[size]
-  const of = columns[size]
-  return { columns: placed.find((one) => one.id === id)?.columns ?? of, of }
+/** A grid with where its children stand. */
+export interface ArrangedGrid {
+  readonly columns: ColumnsAt
+  readonly children: readonly GridChild[]
+  readonly sizes: Readonly<Record<SizeKey, ArrangedAt>>
 }
 
-/** What stands in the placed slot of a node, with what somebody set of its place at each size. */
-export function childrenOf(page: Page, id: NodeId, registry: Registry): readonly GridChild[] {
-  const node = getNode(page, id)
-  const slot = Object.entries(getKind(registry, node.kind).slots).find(
-    ([, one]) => one.isPlaced === true,
-  )?.[0]
-  return (slot === undefined ? [] : (node.slots[slot] ?? [])).map((child) => ({
-    id: child,
-    places: placesOf(getNode(page, child)),
-  }))
+/** Each picture in a grid asks for the same arrangement. */
+const arranged = new WeakMap<Page, Map<NodeId, ArrangedGrid>>()
+
+/** Returns a grid of a page as it is arranged; the same object for the same page. */
+export function arrangedGrid(page: Page, id: NodeId, registry: Registry): ArrangedGrid {
+  let ofPage = arranged.get(page)
+  if (!ofPage) arranged.set(page, (ofPage = new Map<NodeId, ArrangedGrid>()))
+  let known = ofPage.get(id)
+  if (!known) {
+    const columns = columnsOf(getNode(page, id))
+    const children = childrenOf(page, id, registry)
+    ofPage.set(id, (known = { columns, children, sizes: arrangeGrid(children, columns) }))
+  }
+  return known
 }
+
+/** How many columns of a grid a child spans at a size, and of how many; all of them where the child is left out there. */
+function spanOf({ columns, sizes }: ArrangedGrid, id: NodeId, size: SizeKey) {
+  const of = columns[size]
+  return { columns: sizes[size].placed.find((one) => one.id === id)?.columns ?? of, of }
+}
+
+/** The blocks in the placed slot of a node, each with what is set of its place at each size. */
+function childrenOf(page: Page, id: NodeId, registry: Registry): readonly GridChild[] {
+  const { kind, slots } = getNode(page, id)
+  const placed = Object.entries(getKind(registry, kind).slots).filter(([, one]) => one.isPlaced === true)
+  return placed.flatMap(([slot]) =>
+    (slots[slot] ?? []).map((child) => ({ id: child, places: placesOf(getNode(page, child)) })),
+  )
+}
+
+/** Under which keys of its arrangement a block has what of its place. */
+const PLACE_KEYS = {
+  column: 'gridColumn',
+  row: 'gridRow',
+  columns: 'gridColumns',
+  rows: 'gridRows',
+  layer: 'layer',
+} as const
 
 function placesOf({ sizes }: Pick<PageNode, 'sizes'>): GridChild['places'] {
   const places: Partial<Record<SizeKey, PlaceValues>> = {}
   for (const size of SIZE_KEYS) {
-    const values = sizes[size]
-    if (!values) continue
-    const { gridColumn, gridRow, gridColumns, gridRows, layer, shown } = values as Readonly<
-      Record<string, number & boolean>
-    >
-    const found = { column: gridColumn, row: gridRow, columns: gridColumns, rows: gridRows, layer }
-    const said = Object.entries(found).filter(([, one]) => one !== undefined)
-    if (shown !== undefined) said.push(['hidden', !shown as never])
-    if (said.length > 0) places[size] = Object.fromEntries(said)
+    const values = sizes[size] ?? {}
+    const said = Object.entries(PLACE_KEYS).filter(([, key]) => values[key] !== undefined)
+    const { shown } = values
+    const place = {
+      ...Object.fromEntries(said.map(([name, key]) => [name, values[key]])),
+      ...(typeof shown === 'boolean' ? { hidden: !shown } : {}),
+    }
+    if (Object.keys(place).length > 0) places[size] = place
   }
   return places
 }
@@ -183,7 +215,7 @@ function widthAt(page: Page, chain: readonly NodeId[], { registry, look, size }:
         childCount: parent.slots[place.slot]!.length,
         childIndex: place.index,
         ...(definition.slots[place.slot]?.isPlaced === true
-          ? { placeOf: (at: SizeKey) => spanOf(page, chain[i]!, chain[i - 1]!, at, registry) }
+          ? { placeOf: (at: SizeKey) => spanOf(arrangedGrid(page, chain[i]!, registry), chain[i - 1]!, at) }
           : {}),
         childValues: () =>
           parent.slots[place.slot]!.map((child) => {

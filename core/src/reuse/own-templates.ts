@@ -17,20 +17,20 @@ import { findNode, getNode, type NodeId, type Page, type PageNode } from '../pag
 import { richTextWords } from '../page/rich-text.ts'
 import { ancestry, subtreeIds } from '../page/walk.ts'
 import { withNodes } from '../page/with-nodes.ts'
-import { ASIDE } from '../site/layouts.ts'
+import { ASIDE, layoutOf } from '../site/layouts.ts'
 import { settingsOf, withSettings } from '../site/page-settings.ts'
 import { madeFromOf, templateRules, type MadeFrom, type TemplateRules } from '../site/template-rules.ts'
 
 /** What is asked for in a field can be no longer than this. */
 const LONGEST_PROMPT = 200
 
-/** What the keeper says of a page that becomes a template. */
+/** What is said of a page that becomes a template. */
 export interface TemplateChoices {
   /** How each of these blocks is fixed: as it is, or all but its text. */
   readonly fixed: Readonly<Record<NodeId, 'all' | 'text'>>
   readonly asked: TemplateRules['asked']
   readonly takes: TemplateRules['takes']
-  /** Whether words that may be changed are emptied, so that pages ask for their own: what stands there becomes what is asked for. */
+  /** Whether texts that pages may change are emptied in the template. Each text then becomes the prompt of its field. */
   readonly isEmptied: boolean
 }
 
@@ -75,17 +75,10 @@ const NO_SETTINGS = {
   sharePicture: null,
 } as const
 
-/** Without the words of the article's head, and without the template that the page itself was made from. */
+/** Without the words of the layout's fields, and without the template that the page itself was made from. */
 function withoutOwn(content: JsonObject): JsonObject {
-  const {
-    madeFrom: _madeFrom,
-    title: _title,
-    author: _author,
-    date: _date,
-    summary: _summary,
-    ...rest
-  } = content
-  return rest
+  const own = new Set<string>(['madeFrom', ...layoutOf(content).fields.map(({ key }) => key)])
+  return Object.fromEntries(Object.entries(content).filter(([key]) => !own.has(key)))
 }
 
 function withoutAside(page: Page): Page {
@@ -135,25 +128,30 @@ export function pageOfTemplate(
   template: Page,
   madeFrom: MadeFrom,
   { title, date }: { readonly title: string; readonly date: string },
+  registry: Registry,
 ): Page {
   const root = getNode(template, template.root)
-  const isArticle = root.content.layout === 'article'
+  const fields = new Set(layoutOf(root.content).fields.map(({ key }) => key))
   const content = {
     ...root.content,
-    ...(isArticle ? { title, date } : {}),
+    ...(fields.has('title') ? { title } : {}),
+    ...(fields.has('date') ? { date } : {}),
     madeFrom: madeFrom as unknown as JsonObject,
   }
   const changed: Record<NodeId, PageNode> = { [template.root]: { ...root, content } }
-  const main = subtreeIds(template, template.root).find((id) => isMainHeading(getNode(template, id)))
+  const ids = subtreeIds(template, template.root).filter((id) => id !== template.root)
+  const main = ids.find((id) => isMainHeading(getNode(template, id), registry))
   if (main !== undefined) {
     const heading = getNode(template, main)
-    if (heading.lock !== 'all') changed[main] = { ...heading, content: { ...heading.content, text: title } }
+    const [field] = fieldsOfWords(getKind(registry, heading.kind))
+    const isOpen = heading.lock !== 'all' && field !== undefined
+    if (isOpen) changed[main] = { ...heading, content: { ...heading.content, [field]: title } }
   }
   return { ...template, nodes: withNodes(template.nodes, changed) }
 }
 
-function isMainHeading({ kind, content }: PageNode): boolean {
-  return kind === 'heading' && content.level === 1
+function isMainHeading({ kind, content }: PageNode, registry: Registry): boolean {
+  return getKind(registry, kind).facts?.(content).heading?.level === 1
 }
 
 /** What changed in one part of a template. */

@@ -78,8 +78,9 @@ export function partRoutes(services: Services): Hono<SignedIn> {
       )
     })
     .get('/:id/versions/:number', async (c) => {
-      const { id, number } = c.req.param()
-      return c.json(await c.var.site.read((at) => partVersion(at, id, Number(number))))
+      const number = Number(c.req.param('number'))
+      if (!Number.isSafeInteger(number)) throw new Refused('not-found', 'There is no such version.')
+      return c.json(await c.var.site.read((at) => partVersion(at, c.req.param('id'), number)))
     })
     .put('/:id/document', async (c) => {
       const body = await readBody(c, 'saveTemplate')

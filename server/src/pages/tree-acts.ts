@@ -114,7 +114,7 @@ async function findTemplate(at: SiteData, id = 'blank'): Promise<Pick<Template, 
   const newest = await findNewest(at, id)
   const madeFrom = { template: id, version: newest.number }
   return {
-    build: (_registry, _newId, page) => pageOfTemplate(readDocument(newest), madeFrom, page),
+    build: (registry, _newId, page) => pageOfTemplate(readDocument(newest), madeFrom, page, registry),
   }
 }
 

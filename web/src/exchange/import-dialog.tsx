@@ -66,15 +66,16 @@ export function ImportDialog({ copied, onClose }: ImportDialogProps) {
   useEffect(() => () => ending.current.abort(new Error('closed')), [])
   const waiting = 'waiting' in state ? state.waiting : undefined
 
-  const send = (given: Blob | Promise<Blob>): void => {
+  const send = (read: (signal: AbortSignal) => Blob | Promise<Blob>): void => {
     setTrouble(undefined)
     ending.current = new AbortController()
+    const { signal } = ending.current
     setState({ is: 'sending', share: 0 })
-    Promise.resolve(given)
+    Promise.resolve(read(signal))
       .then((file) =>
         sendPackage(file, {
           address: at('/imports'),
-          signal: ending.current.signal,
+          signal,
           onShare: (share) => setState((now) => (now.is === 'sending' ? { is: 'sending', share } : now)),
         }),
       )
@@ -85,7 +86,7 @@ export function ImportDialog({ copied, onClose }: ImportDialogProps) {
       })
       .catch((error: unknown) => {
         setState({ is: 'choosing' })
-        if (!ending.current.signal.aborted) setTrouble(messageOf(error))
+        if (!signal.aborted) setTrouble(messageOf(error))
       })
   }
   const take = (): void => {
@@ -135,20 +136,17 @@ export function ImportDialog({ copied, onClose }: ImportDialogProps) {
               Cancel
             </Button>
             {state.is === 'choosing' && copied && (
-              <MainButton
-                isDisabled={!into}
-                onPress={() => {
-                  ending.current = new AbortController()
-                  send(packageOf(copied, ending.current.signal))
-                }}
-              >
+              <MainButton isDisabled={!into} onPress={() => send((signal) => packageOf(copied, signal))}>
                 Show what would come
               </MainButton>
             )}
             {state.is === 'choosing' && !copied && (
               <FileTrigger
                 acceptedFileTypes={['.zip', 'application/zip']}
-                onSelect={(files) => files?.[0] && send(files[0])}
+                onSelect={(files) => {
+                  const file = files?.[0]
+                  if (file) send(() => file)
+                }}
               >
                 <MainButton>Choose a file…</MainButton>
               </FileTrigger>

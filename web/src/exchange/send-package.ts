@@ -10,6 +10,8 @@ interface Sending {
 
 /** Sends a package and tells how far it is. Throws `ApiError` with words for people, and what the signal was aborted with. */
 export function sendPackage(file: Blob, { address, onShare, signal }: Sending): Promise<WaitingImport> {
+  // What was cancelled while the package was being read is not sent any more.
+  if (signal.aborted) return Promise.reject(signal.reason as Error)
   const xhr = new XMLHttpRequest()
   xhr.open('POST', address)
   xhr.setRequestHeader('content-type', 'application/octet-stream')

@@ -109,7 +109,7 @@ export function useTemplateOptions(title: string): readonly PictureOption[] {
         id,
         title: name,
         about: about || 'Made on this site',
-        page: pageOfTemplate(document, { template: id, version }, said),
+        page: pageOfTemplate(document, { template: id, version }, said, screenRegistry),
       })),
       ...TEMPLATES.map(({ id, title: name, about, build }) => ({
         id,

@@ -144,20 +144,16 @@ export function LookDialog({ site, read, onClose, onUse }: LookDialogProps) {
             </tr>
           </thead>
           <tbody>
-            {taken
-              .filter(({ value }) => value !== '')
-              .map(({ path, what, value }) => (
-                <tr key={what}>
-                  <th scope="row">{what}</th>
-                  <td>
-                    {typeof value === 'string' && value.startsWith('#') && (
-                      <i style={{ background: value }} />
-                    )}
-                    {value}
-                  </td>
-                  <td>{path}</td>
-                </tr>
-              ))}
+            {taken.map(({ path, what, value }) => (
+              <tr key={what}>
+                <th scope="row">{what}</th>
+                <td>
+                  {typeof value === 'string' && value.startsWith('#') && <i style={{ background: value }} />}
+                  {value}
+                </td>
+                <td>{path}</td>
+              </tr>
+            ))}
           </tbody>
         </Values>
       </section>

@@ -122,14 +122,6 @@ export function FieldControl({ label, field, value, prompt, onChange }: FieldCon
         />
       )
     case 'count':
-      return (
-        <LineControl
-          label={label}
-          value={choiceOf(value)}
-          isLong={false}
-          onType={(typed) => onChange(typed.trim() === '' ? undefined : Number(typed), true)}
-        />
-      )
     case 'percent':
       return (
         <LineControl
@@ -206,7 +198,7 @@ export function optionsOf(field: FieldSchema): Readonly<Record<string, string>> 
 }
 
 /** More numbers than anybody looks through in a list. */
-const MOST_NUMBERS = 60
+const MOST_NUMBERS = 200
 
 function numbersOf({ minimum, maximum, multipleOf = 1 }: FieldSchema): Readonly<Record<string, string>> {
   const [from, to, by] = [minimum, maximum, multipleOf] as [number, number, number]

@@ -6,8 +6,6 @@ import {
   getKind,
   getNode,
   layoutOf,
-  LONGEST_PART_ABOUT,
-  LONGEST_PART_NAME,
   settingsOf,
   partOf,
   screenRegistry,
@@ -59,7 +57,7 @@ const Blocks = styled.table`
     font-size: 13px;
   }
   tbody tr {
-    border-top: 1px solid var(--hairline, rgb(255 255 255 / 8%));
+    border-top: 1px solid var(--line);
   }
   select {
     ${fieldBox}
@@ -192,17 +190,8 @@ export function MakeTemplateDialog({ template, onClose }: MakeTemplateDialogProp
         )}
         {isNew && (
           <>
-            <LineField
-              label="Name"
-              value={name}
-              onChange={(typed) => setName(typed.slice(0, LONGEST_PART_NAME))}
-              autoFocus
-            />
-            <LineField
-              label="Description"
-              value={about}
-              onChange={(typed) => setAbout(typed.slice(0, LONGEST_PART_ABOUT))}
-            />
+            <LineField label="Name" value={name} onChange={setName} autoFocus />
+            <LineField label="Description" value={about} onChange={setAbout} />
           </>
         )}
         <Check>

@@ -1,4 +1,4 @@
-import { useState } from 'react'
+import { useMemo, useState } from 'react'
 import useSWR from 'swr'
 import styled from 'styled-components'
 import {
@@ -45,14 +45,18 @@ interface TemplateNewsDialogProps {
 /** What changed in the template of the page since the page took it over last: each section is taken over or left. */
 export function TemplateNewsDialog({ template, onClose }: TemplateNewsDialogProps) {
   const store = useStore()
-  const [page] = useState(() => partOf(store.state.page, 'page'))
-  const since = madeFromOf(page)!.version
+  const [since] = useState(() => madeFromOf(store.state.page)!.version)
   const path = inSite(`/parts/${template.id}/versions/${since}`)
   const { data, error } = useSWR<PartVersion, Error>(path, () => request<PartVersion>(path))
-  const changes = data && templateChanges(data.document, template.document, screenRegistry)
+  const changes = useMemo(
+    () => data && templateChanges(data.document, template.document, screenRegistry),
+    [data, template],
+  )
   const [left, setLeft] = useState<readonly string[]>([])
   const chosen = (changes ?? []).map(({ key }) => key).filter((key) => !left.includes(key))
   const take = (): void => {
+    // As it is now: others may have saved it since the dialog was opened.
+    const page = partOf(store.state.page, 'page')
     const versions = { page, base: data!.document, newest: template.document }
     const taken = takeOver(versions, { chosen, version: template.version }, screenRegistry)
     const edits = diffPages(page, taken.page, screenRegistry)
