@@ -101,6 +101,23 @@ await writeIfChanged(
   'export const behaviours: Readonly<Record<string, string>>\n',
 )
 
+// What reads a page off a browser, for programs that start one.
+const measuring = await build({
+  entryPoints: [join(root, 'measuring/src/index.ts')],
+  bundle: true,
+  minify: true,
+  format: 'iife',
+  globalName: 'gullyline',
+  target: 'es2022',
+  write: false,
+})
+await mkdir(join(root, 'measuring/generated'), { recursive: true })
+await writeIfChanged(
+  join(root, 'measuring/generated/script.js'),
+  `// Made by scripts/generate.ts from measuring/src.\nexport const measuringScript = ${JSON.stringify(measuring.outputFiles[0]!.text)}\n`,
+)
+await writeIfChanged(join(root, 'measuring/generated/script.d.ts'), 'export const measuringScript: string\n')
+
 await writeIfChanged(join(root, 'docs/help.md'), helpText())
 await writeIfChanged(join(root, 'docs/interface-texts.md'), interfaceTextsPage(root))
 

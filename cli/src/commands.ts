@@ -7,6 +7,7 @@ import { order } from './order.ts'
 import { read } from './read.ts'
 import { render } from './render.ts'
 import { schema } from './schema.ts'
+import { sweep } from './sweep.ts'
 import { validate } from './validate.ts'
 import { write } from './write.ts'
 
@@ -44,6 +45,11 @@ export const COMMANDS: Readonly<Record<string, Command>> = {
     usage: 'schema [--site]',
     about: "prints the package's JSON Schema (2020-12), or that of a site package",
     run: schema,
+  },
+  sweep: {
+    usage: 'sweep FILE [--json]',
+    about: 'prints what is wrong with the page at which widths, as Chromium lays it out',
+    run: sweep,
   },
   validate: {
     usage: 'validate FILE',

@@ -90,7 +90,6 @@ export {
 export {
   findRing,
   instanceAround,
-  originOf,
   partsShownBy,
   ringIn,
   seenIdOf,
@@ -211,7 +210,7 @@ export {
 export { ancestry, childIds, findPlace, isWithin, subtreeIds } from './page/walk.ts'
 export { anchorFrom } from './kit/anchor-from.ts'
 export { outlineOf } from './resolve/outline.ts'
-export { Expander, expandParts, linkedPart, type Parts, type ShownId } from './resolve/expand.ts'
+export { Expander, expandParts, linkedPart, originOf, type Parts, type ShownId } from './resolve/expand.ts'
 export { Resolver, type ShownNode } from './resolve/resolve.ts'
 export { NOT_FOUND_TEMPLATE, TEMPLATES, type Template } from './site/templates.ts'
 export { changeLayoutEdits } from './edits/templates.ts'
@@ -251,6 +250,7 @@ export type {
   TreePage,
 } from './kit/site-context.ts'
 export { uprightFonts } from './render/look-css.ts'
+export { TreeHtml } from './render/tree-html.ts'
 export { canvasCss, renderStylesheet } from './render/stylesheet.ts'
 export {
   cascadeValue,
@@ -341,6 +341,26 @@ export {
 } from './compare/conflict.ts'
 export { diffWords, type DiffPart } from './compare/word-diff.ts'
 export { diffPages } from './compare/diff-pages.ts'
+export type { GridPlace, Placed } from './grid/placed.ts'
+export {
+  guidesOf,
+  resized,
+  snapped,
+  spansThatCentre,
+  type Guide,
+  type Side as GridSide,
+} from './grid/snap.ts'
+export {
+  aligned,
+  closeUp,
+  distributed,
+  emptyRowsAbove,
+  makeRoom,
+  relayered,
+  type Alignment as GridAlignment,
+  type LayerStep,
+} from './grid/rearrange.ts'
+export { derivedPlaceEdits, gridOf, placeBlocksEdits, placesAt } from './edits/grid-places.ts'
 export { arrangeGrid } from './grid/arrangement.ts'
 export { gridReports, type GridAtSize, type GridReport } from './resolve/grid-report.ts'
 export { readDesignTokens, UnreadableTokens, type LeftToken } from './look/design-tokens.ts'
@@ -349,3 +369,22 @@ export { LOOK_SCHEMA } from './look/look-schema.ts'
 export { deltaBetween, withDelta, type PageDelta } from './compare/page-delta.ts'
 export { changeSentences } from './compare/change-sentences.ts'
 export { mergePages, type Choose, type MergedPage } from './compare/merge-pages.ts'
+export type {
+  Box,
+  MeasuredBand,
+  MeasuredElement,
+  MeasuredPicture,
+  MeasuredTarget,
+  MeasuredText,
+  Pixels,
+  PixelsOf,
+  Rgba,
+} from './measure/measured-page.ts'
+export { rgbaOf } from './measure/colour.ts'
+export { readBand, WIDTH_RULES, type Reading, type Setting } from './measure/run-rules.ts'
+export { SETTING_CSS } from './measure/rules/text-settings.ts'
+export { PageSweep, type SweepJob } from './measure/page-sweep.ts'
+export { RULES, Sweep, SWEEP_FROM, SWEEP_TO } from './measure/sweep.ts'
+export type { Gully } from './measure/gully.ts'
+export { fixCandidates, type Fix } from './measure/fixes.ts'
+export { ignoreEdit, LONGEST_REASON, reasonToIgnore } from './site/ignored-gullies.ts'

@@ -20,15 +20,8 @@ import {
   sharedRefusal,
   withRootId,
 } from '../src/reuse/shared-parts.ts'
-import {
-  findRing,
-  instanceAround,
-  originOf,
-  ringIn,
-  shownIdOf,
-  shownParts,
-  stepsOf,
-} from '../src/reuse/shown-parts.ts'
+import { findRing, instanceAround, ringIn, shownIdOf, shownParts, stepsOf } from '../src/reuse/shown-parts.ts'
+import { originOf } from '../src/resolve/expand.ts'
 import { ownCopyEdits, withCopies } from '../src/reuse/own-copies.ts'
 import { withOtherPart } from '../src/reuse/other-part.ts'
 import { joinPart, joinSession, partAt, sessionRegistry, sharedNames } from '../src/site/session-page.ts'

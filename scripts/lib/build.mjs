@@ -10,6 +10,7 @@ import { say, Stop } from './say.mjs'
 const NEEDED_BY_WEB = [
   'core/package.json',
   'core/src',
+  'measuring/src',
   'core/generated',
   'web/src',
   'web/index.html',
@@ -29,6 +30,8 @@ export async function ensureGenerated({ quiet = false } = {}) {
       'core/src/site',
       'core/src/edits/edit-schema.ts',
       'core/behaviours',
+      'measuring/src',
+      'core/src/measure',
       'core/src/exchange',
       'scripts/generate.ts',
       'scripts/share-fields.ts',

@@ -35,7 +35,7 @@ function importsOf(file: string): Import[] {
   ]
 }
 
-const files = ['core/src', 'server/src', 'web/src', 'cli/src', 'demo/src'].flatMap(sources)
+const files = ['core/src', 'measuring/src', 'server/src', 'web/src', 'cli/src', 'demo/src'].flatMap(sources)
 const imports = files.flatMap(importsOf)
 const within = (folder: string) => imports.filter((one) => one.from.startsWith(`${folder}/`))
 
@@ -48,12 +48,13 @@ describe('parts', () => {
   const allowed: Readonly<Record<string, RegExp>> = {
     'core/src':
       /^(core\/(src|generated)\/|hast$|property-information$|node-diff3$|lucide$|culori\/fn$|unified$|re(hype|mark)-[a-z]+$)/,
-    'cli/src': /^(cli\/src\/|@gullyline\/(core|demo)$|node:)/,
+    'measuring/src': /^(measuring\/(src|generated)\/|@gullyline\/core$|playwright-core$|node:fs$)/,
+    'cli/src': /^(cli\/src\/|@gullyline\/(core|demo|measuring\/chromium)$|node:)/,
     'demo/src': /^(demo\/|@gullyline\/core$|node:)/,
     'server/src':
       /^(server\/src\/|@gullyline\/(core|demo)$|node:|hono|@hono\/|typeorm$|reflect-metadata$|pino$|sharp$|tinypool$|@zxcvbn-ts\/language-common$|file-type$|yazl$|yauzl$|@sindresorhus\/transliterate$)/,
     'web/src':
-      /^(web\/src\/|@gullyline\/core$|react|@tiptap\/|styled-components$|swr$|lucide-react$|react-image-crop|commonmark$|match-sorter$|style-to-js$|echarts\/|@fontsource-variable\/)/,
+      /^(web\/src\/|@gullyline\/(core|measuring)$|react|@tiptap\/|styled-components$|swr$|lucide-react$|react-image-crop|commonmark$|match-sorter$|style-to-js$|echarts\/|@fontsource-variable\/)/,
   }
   test.each(Object.entries(allowed))('%s imports only what it may know', (folder, pattern) => {
     expect(
@@ -169,7 +170,7 @@ test('every check of the folder is run', () => {
 
 test('every file is imported, and every exported value is used by another file', () => {
   const entries =
-    /^(core\/src\/index|cli\/src\/bin|server\/src\/main|server\/src\/people\/account-command|server\/src\/exchange\/package-command|server\/src\/visitors\/visitor-process|web\/src\/main|web\/src\/exchange\/read-file\.worker|demo\/src\/index)\.tsx?$/
+    /^(core\/src\/index|cli\/src\/bin|server\/src\/main|server\/src\/people\/account-command|server\/src\/exchange\/package-command|server\/src\/visitors\/visitor-process|web\/src\/main|web\/src\/exchange\/read-file\.worker|web\/src\/editor\/gullyline\/read-bands\.worker|measuring\/src\/(index|chromium)|demo\/src\/index)\.tsx?$/
   const tests = ['core/test', 'server/test', 'web/test', 'cli/test', 'e2e', 'scripts', 'demo/make'].flatMap(
     sources,
   )

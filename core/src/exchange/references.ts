@@ -5,6 +5,7 @@ import { SLOTS_KEY } from '../blocks/component-slots.ts'
 import type { Json, JsonObject } from '../page/json.ts'
 import type { NodeId, Page, PageNode } from '../page/page.ts'
 import { linkedPart } from '../resolve/expand.ts'
+import { IGNORED_FIELDS } from '../site/ignored-gullies.ts'
 import { TEMPLATE_FIELDS } from '../site/template-rules.ts'
 
 export type ReferredThing = 'page' | 'picture' | 'file' | 'part'
@@ -58,7 +59,13 @@ function withoutMadeFrom(content: JsonObject): JsonObject {
 }
 
 /** What the root of a component declares, and that of a template. */
-const DECLARED: readonly string[] = [FIELDS_KEY, SLOTS_KEY, VARIANTS_KEY, ...Object.keys(TEMPLATE_FIELDS)]
+const DECLARED: readonly string[] = [
+  FIELDS_KEY,
+  SLOTS_KEY,
+  VARIANTS_KEY,
+  ...Object.keys(TEMPLATE_FIELDS),
+  ...Object.keys(IGNORED_FIELDS),
+]
 
 function renamedFields(fields: JsonObject, rename: Renamed): JsonObject {
   let isSame = true

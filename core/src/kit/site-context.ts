@@ -102,6 +102,9 @@ export interface SiteContext {
   readonly fontBase: string
   /** What font files are called there, where that is not their own name. */
   readonly fontNames?: Readonly<Record<string, string>>
-  /** `canvas` marks elements with `data-` attributes so that they can be selected and typed into; nothing else differs. */
-  readonly purpose: 'publish' | 'canvas'
+  /**
+   * `canvas` marks elements with `data-` attributes so that they can be selected and typed into, and shows what is empty;
+   * `measure` marks what visitors get with the ids of nodes. Nothing else differs.
+   */
+  readonly purpose: 'publish' | 'canvas' | 'measure'
 }

@@ -90,7 +90,7 @@ function renderNode(registry: Registry, site: SiteContext, shown: ShownNode): Re
   const behaviour = definition.behaviour?.needs(typed) ? definition.behaviour.name : undefined
   const classes = surface === undefined ? [] : [surfaceClass(surface)]
   if (arranged.className !== undefined) classes.push(arranged.className)
-  const marked = withMarks(element, classes, site.purpose === 'canvas' ? id : undefined)
+  const marked = withMarks(element, classes, site.purpose === 'publish' ? undefined : id)
   return new RenderedNode(marked, node.kind, { surface, rules: arranged.rules, behaviour })
 }
 

@@ -23,6 +23,11 @@ import { JOINED_PARTS } from '../page/joined.ts'
  */
 export type ShownId = NodeId
 
+/** The id of a shown node in the document where it is stored. */
+export function originOf(shown: ShownId): NodeId {
+  return shown.slice(shown.lastIndexOf('/') + 1)
+}
+
 /** Documents by their ids, as rendering asks for them. */
 export type Parts = Readonly<Record<string, Page>>
 

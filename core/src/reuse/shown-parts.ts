@@ -3,7 +3,7 @@ import type { Registry } from '../blocks/registry.ts'
 import { JOINED_PARTS } from '../page/joined.ts'
 import { findNode, getNode, type NodeId, type Page } from '../page/page.ts'
 import { findPlace, subtreeIds } from '../page/walk.ts'
-import { linkedPart, type ShownId } from '../resolve/expand.ts'
+import { originOf, linkedPart, type ShownId } from '../resolve/expand.ts'
 import { slotOfFill } from '../resolve/instance-slots.ts'
 import { partAt } from '../site/session-page.ts'
 
@@ -64,11 +64,6 @@ export function shownParts(session: Page, registry: Registry): readonly string[]
 /** The ids of the instances that a shown node stands in, from the outside in, and then its own. */
 export function stepsOf(shown: ShownId): readonly NodeId[] {
   return shown.split('/')
-}
-
-/** The id of a shown node in the document where it is stored. */
-export function originOf(shown: ShownId): NodeId {
-  return shown.slice(shown.lastIndexOf('/') + 1)
 }
 
 /** What a shown node stands in, as the shown id of the innermost instance; empty for what stands on the page itself. */

@@ -56,6 +56,8 @@ export const STRIP = {
   tick: '#5c6963',
   pointer: '#59c3d2',
   onPointer: '#06181b',
+  error: '#e0714f',
+  warning: '#e2b04a',
 } as const
 
 type Scheme = Readonly<Record<keyof (typeof SCHEMES)['light'], string>>

@@ -7,6 +7,7 @@ import { CONTENT_ID } from '../../kit/ids.ts'
 import { longDate } from '../../kit/long-date.ts'
 import { typeStyle } from '../../kit/token-css.ts'
 import { layoutOf, LAYOUTS, type LayoutName } from '../../site/layouts.ts'
+import { IGNORED_FIELDS } from '../../site/ignored-gullies.ts'
 import { SETTING_FIELDS } from '../../site/page-settings.ts'
 import { TEMPLATE_FIELDS } from '../../site/template-rules.ts'
 
@@ -36,6 +37,7 @@ export const page = defineBlock<Content>({
     summary: line('Summary'),
     ...SETTING_FIELDS,
     ...TEMPLATE_FIELDS,
+    ...IGNORED_FIELDS,
   }),
   look: fields({}),
   slots: {

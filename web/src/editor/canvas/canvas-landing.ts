@@ -1,17 +1,19 @@
-import { getKind, getNode, layoutOf } from '@gullyline/core'
+import { getKind, getNode, layoutOf, type Look } from '@gullyline/core'
 import type { DragItem, ShownLanding } from '../drag/drag-store.ts'
 import { findLanding, type Axis } from '../drag/landing.ts'
 import type { EditorStore } from '../session/editor-store.ts'
 import { boxOf, elementOf, hitAt, type Point } from './boxes.ts'
+import { landingOnGrid } from './grid-landing.ts'
 import { pressedAt, shownId } from './shown-ids.ts'
 import { boxToWindow, windowToFrame } from './frame-geometry.ts'
+
+type SizeBounds = Look['bounds']
 
 /** Where a dragged thing would land on the canvas, or undefined when the point is not over it. */
 export function landingOnCanvas(
   inner: Document,
   store: EditorStore,
-  item: DragItem,
-  point: Point,
+  { item, point, bounds }: { readonly item: DragItem; readonly point: Point; readonly bounds: SizeBounds },
 ): ShownLanding | undefined {
   const frame = inner.defaultView?.frameElement as HTMLIFrameElement | null
   const sheet = frame?.parentElement?.getBoundingClientRect()
@@ -28,6 +30,12 @@ export function landingOnCanvas(
   const hit = hitAt(inner, at)
   const { page } = store.state
   const hitId = hit === undefined ? page.root : pressedAt(store, hit).id
+  const cell = landingOnGrid(inner, store, { item, point: at, hitId, bounds })
+  if (cell) {
+    const mark = boxToWindow(frame, cell.box)
+    const guides = cell.guides.map((guide) => boxToWindow(frame, guide))
+    return { landing: undefined, mark, refusal: undefined, cell, guides }
+  }
   const landing = findLanding({
     page,
     registry: store.registry,

@@ -75,11 +75,16 @@ export function Canvas({ width, onDocument, onKeyDown, onNavigate, onPicture }: 
     [inner, store, onKeyDown, onNavigate, onPicture],
   )
   useClipboard(store, inner)
-  useFileDrop(store, inner)
+  useFileDrop(store, inner, site.look.bounds)
   const selectUnder = useCallback((target: Element) => selectAt(store, target), [store])
   useEffect(
-    () => (inner ? registerLanding((item, point) => landingOnCanvas(inner, store, item, point)) : undefined),
-    [inner, store],
+    () =>
+      inner
+        ? registerLanding((item, point) =>
+            landingOnCanvas(inner, store, { item, point, bounds: site.look.bounds }),
+          )
+        : undefined,
+    [inner, store, site],
   )
 
   // With a block selected, its outline shows where the keys go.

@@ -15,6 +15,7 @@ import type { TypingStart } from '../session/editor-state.ts'
 import type { EditorStore } from '../session/editor-store.ts'
 import { whenTyping } from './active-editor.ts'
 import { trackBox } from './box-select.ts'
+import { boxOf, type Point } from './boxes.ts'
 import { frameToWindow } from './frame-geometry.ts'
 import { componentAround, fieldOfWords, shownPlace } from '../session/typed-field.ts'
 import { isInstance, pressedAt, seenAt, shownId } from './shown-ids.ts'
@@ -136,7 +137,9 @@ function startPress(
     toWindow: (point) => frameToWindow(frame, point),
     start: { x: event.clientX, y: event.clientY },
     item: () =>
-      dragged === undefined || dragged === store.state.page.root ? undefined : dragItem(store, dragged),
+      dragged === undefined || dragged === store.state.page.root
+        ? undefined
+        : dragItem(inner, store, dragged, { x: event.clientX, y: event.clientY }),
     onClick: () => {
       const point = { x: event.clientX, y: event.clientY }
       // An instance is worked in by pressing it twice: what it shows changes on other pages, too.
@@ -148,13 +151,15 @@ function startPress(
   })
 }
 
-function dragItem(store: EditorStore, id: NodeId) {
+function dragItem(inner: Document, store: EditorStore, id: NodeId, at: Point) {
   const { page } = store.state
+  const box = boxOf(inner, shownId(store, id))
   return {
     type: 'node',
     id,
     kind: getNode(page, id).kind,
     title: describeNode(page, id, store.registry),
+    ...(box ? { grab: { x: at.x - box.left, y: at.y - box.top } } : {}),
   } as const
 }
 

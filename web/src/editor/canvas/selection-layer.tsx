@@ -23,6 +23,7 @@ import { boxOf, type Box } from './boxes.ts'
 import { shownId } from './shown-ids.ts'
 import { boxToWindow, useFrameLayout } from './frame-geometry.ts'
 import { useNodeTitle } from './node-title.ts'
+import { GridHandles } from './grid-handles.tsx'
 import { ColumnDividers, useSelectedColumns } from './column-dividers.tsx'
 import { textEditing } from './text-editing-later.ts'
 
@@ -159,6 +160,7 @@ export function SelectionLayer({ inner, area }: { inner: Document; area: HTMLEle
     <Clip>
       <WorkedIn inner={inner} area={area} />
       {columns !== undefined && !isTyping && <ColumnDividers id={columns} inner={inner} toLayer={toLayer} />}
+      {!isTyping && <GridHandles id={selection} inner={inner} toLayer={toLayer} />}
       {around && <Outline data-parent="" style={place(around)} />}
       {also.map((id) => (
         <AlsoSelected key={id} id={id} inner={inner} area={area} />

@@ -1,5 +1,5 @@
 import { PanelRightOpen } from 'lucide-react'
-import { lazy, Suspense, useCallback, useEffect, useMemo, useState } from 'react'
+import { lazy, Suspense, useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { useNavigate } from 'react-router'
 import styled from 'styled-components'
 import { loadChecks, sizeAt, type PageSummary } from '@gullyline/core'
@@ -30,8 +30,10 @@ import { LineUp } from '../line-up/line-up.tsx'
 import { useOthers } from './presence.tsx'
 import { FindingsProvider } from '../problems/findings-context.tsx'
 import { findings } from '../problems/use-findings.ts'
+import { GullylineProvider, sweeperCode } from '../gullyline/gully-context.tsx'
+import { GullyRuler, type StepGully } from '../gullyline/gully-ruler.tsx'
 import { nextSample, rulerSizes } from '../ruler/ruler-scale.ts'
-import { Ruler, Strip } from '../ruler/ruler.tsx'
+import { Strip } from '../ruler/ruler.tsx'
 import { sessionDocuments } from '../session/session.ts'
 import { OpenShelf, shelfCode } from '../shelf/open-shelf.tsx'
 import { ShelfProvider, type ShelfControl } from '../shelf/shelf-state.ts'
@@ -118,6 +120,11 @@ interface EditorProps {
 export function Editor({ store, sender, site, pages, summary, onDrawn }: EditorProps) {
   const [width, setWidth] = useState(FIRST_WIDTH)
   const [isLineUp, setLineUp] = useState(false)
+  const stepGully = useRef<StepGully>(undefined)
+  const shownWidth = useRef(width)
+  useEffect(() => {
+    shownWidth.current = width
+  }, [width])
   const [isFolded, setFolded] = useState(() => matchMedia(NARROW).matches)
   const [asked, setAsked] = useState<AskedFor>()
   const [inner, setInner] = useState<Document>()
@@ -130,6 +137,7 @@ export function Editor({ store, sender, site, pages, summary, onDrawn }: EditorP
     for (const code of NEXT) code.load().catch(() => undefined)
     let isOpen = true
     void loadAtLast(detailsCode, () => isOpen)
+    void loadAtLast(sweeperCode, () => isOpen)
     void loadAtLast(checks, () => isOpen).then(() => isOpen && store.recheck())
     return () => {
       isOpen = false
@@ -193,6 +201,8 @@ export function Editor({ store, sender, site, pages, summary, onDrawn }: EditorP
         setInner(undefined)
         setLineUp((shown) => !shown)
       },
+      sizeShown: () => sizeAt(shownWidth.current, site.look.bounds),
+      stepGully: (direction) => stepGully.current?.(direction),
       save: () => void save(),
       publish: () => setAsked('publish'),
       openCommands: () => setAsked('commands'),
@@ -231,61 +241,63 @@ export function Editor({ store, sender, site, pages, summary, onDrawn }: EditorP
       <ScreenActsProvider value={acts}>
         <FirstIsThereProvider value={wasThere}>
           <FindingsProvider>
-            <Screen>
-              <AfterFirst instead={<Bar />}>
-                <TopBar
-                  siteName={site.name}
-                  summary={summary}
-                  saving={saving}
-                  others={others}
-                  isLineUp={isLineUp}
-                />
-              </AfterFirst>
-              {saving.state.type === 'deleted' && <DeletedBar onRestore={saving.restore} />}
-              <AfterFirst instead={<Strip />}>
-                <Ruler look={site.look} width={width} onChange={setWidth} />
-              </AfterFirst>
-              {isLineUp ? (
-                <LineUp
-                  onChoose={(chosen) => {
-                    setWidth(chosen)
-                    setLineUp(false)
-                  }}
-                />
-              ) : (
-                <Work data-folded={isFolded ? '' : undefined}>
-                  <AfterFirst instead={<nav />}>
-                    <Spine inner={inner} />
-                  </AfterFirst>
-                  <Canvas
-                    width={width}
-                    onDocument={setInner}
-                    onKeyDown={onKeyDown}
-                    onNavigate={follow}
-                    onPicture={acts.openSetting}
+            <GullylineProvider>
+              <Screen>
+                <AfterFirst instead={<Bar />}>
+                  <TopBar
+                    siteName={site.name}
+                    summary={summary}
+                    saving={saving}
+                    others={others}
+                    isLineUp={isLineUp}
                   />
-                  {isFolded ? (
-                    <Unfold>
-                      <IconButton label="Show details" onPress={() => setFolded(false)}>
-                        <PanelRightOpen size={16} strokeWidth={1.75} />
-                      </IconButton>
-                    </Unfold>
-                  ) : (
-                    <AfterFirst instead={<aside />}>
-                      <LaterDetails size={sizeAt(width, site.look.bounds)} onFold={fold} />
+                </AfterFirst>
+                {saving.state.type === 'deleted' && <DeletedBar onRestore={saving.restore} />}
+                <AfterFirst instead={<Strip />}>
+                  <GullyRuler look={site.look} width={width} onChange={setWidth} step={stepGully} />
+                </AfterFirst>
+                {isLineUp ? (
+                  <LineUp
+                    onChoose={(chosen) => {
+                      setWidth(chosen)
+                      setLineUp(false)
+                    }}
+                  />
+                ) : (
+                  <Work data-folded={isFolded ? '' : undefined}>
+                    <AfterFirst instead={<nav />}>
+                      <Spine inner={inner} />
                     </AfterFirst>
-                  )}
-                  <Uploads />
-                  <OpenShelf />
-                </Work>
-              )}
-              <AfterFirst instead={<Line />}>
-                <Foot isLineUp={isLineUp} sender={sender} />
-              </AfterFirst>
-              <DragLayer />
-              <EditorDialogs summary={summary} saving={saving} asked={asked} onClose={closeDialog} />
-              <UnsavedGuard save={save} forget={forget} />
-            </Screen>
+                    <Canvas
+                      width={width}
+                      onDocument={setInner}
+                      onKeyDown={onKeyDown}
+                      onNavigate={follow}
+                      onPicture={acts.openSetting}
+                    />
+                    {isFolded ? (
+                      <Unfold>
+                        <IconButton label="Show details" onPress={() => setFolded(false)}>
+                          <PanelRightOpen size={16} strokeWidth={1.75} />
+                        </IconButton>
+                      </Unfold>
+                    ) : (
+                      <AfterFirst instead={<aside />}>
+                        <LaterDetails size={sizeAt(width, site.look.bounds)} onFold={fold} />
+                      </AfterFirst>
+                    )}
+                    <Uploads />
+                    <OpenShelf />
+                  </Work>
+                )}
+                <AfterFirst instead={<Line />}>
+                  <Foot isLineUp={isLineUp} sender={sender} />
+                </AfterFirst>
+                <DragLayer />
+                <EditorDialogs summary={summary} saving={saving} asked={asked} onClose={closeDialog} />
+                <UnsavedGuard save={save} forget={forget} />
+              </Screen>
+            </GullylineProvider>
           </FindingsProvider>
         </FirstIsThereProvider>
       </ScreenActsProvider>

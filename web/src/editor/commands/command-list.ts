@@ -42,7 +42,28 @@ export type CommandId =
   | 'paste'
   | 'narrower'
   | 'wider'
+  | 'grid-left'
+  | 'grid-right'
+  | 'grid-up'
+  | 'grid-down'
+  | 'forward'
+  | 'backward'
+  | 'to-front'
+  | 'to-back'
+  | 'align-left'
+  | 'align-centre'
+  | 'align-right'
+  | 'align-top'
+  | 'align-middle'
+  | 'align-bottom'
+  | 'distribute-across'
+  | 'distribute-down'
+  | 'make-room'
+  | 'close-up'
+  | 'derive-place'
   | 'line-up'
+  | 'next-gully'
+  | 'previous-gully'
   | 'save'
   | 'publish'
   | 'commands'
@@ -168,6 +189,68 @@ export const COMMANDS: Readonly<Record<CommandId, CommandWords>> = {
     synonyms: ['phone', 'mobile'],
   },
   wider: { title: 'Next wider size', keys: ['Alt+PageDown'], whileTyping: true, synonyms: ['desktop'] },
+  'grid-left': { title: 'Move left on grid', keys: ['Ctrl+ArrowLeft'], whileTyping: false },
+  'grid-right': { title: 'Move right on grid', keys: ['Ctrl+ArrowRight'], whileTyping: false },
+  'grid-up': { title: 'Move up on grid', keys: ['Ctrl+ArrowUp'], whileTyping: false },
+  'grid-down': { title: 'Move down on grid', keys: ['Ctrl+ArrowDown'], whileTyping: false },
+  forward: {
+    title: 'Bring forward',
+    keys: ['Alt+.'],
+    whileTyping: false,
+    synonyms: ['layer', 'z-index', 'raise'],
+  },
+  backward: {
+    title: 'Send backward',
+    keys: ['Alt+,'],
+    whileTyping: false,
+    synonyms: ['layer', 'z-index', 'lower'],
+  },
+  'to-front': { title: 'Bring to front', keys: [], whileTyping: false, synonyms: ['layer', 'top'] },
+  'to-back': { title: 'Send to back', keys: [], whileTyping: false, synonyms: ['layer', 'behind'] },
+  'align-left': { title: 'Align left edges', keys: [], whileTyping: false },
+  'align-centre': { title: 'Align centres', keys: [], whileTyping: false, synonyms: ['center'] },
+  'align-right': { title: 'Align right edges', keys: [], whileTyping: false },
+  'align-top': { title: 'Align top edges', keys: [], whileTyping: false },
+  'align-middle': { title: 'Align middles', keys: [], whileTyping: false },
+  'align-bottom': { title: 'Align bottom edges', keys: [], whileTyping: false },
+  'distribute-across': {
+    title: 'Distribute horizontally',
+    keys: [],
+    whileTyping: false,
+    synonyms: ['even', 'spread'],
+  },
+  'distribute-down': {
+    title: 'Distribute vertically',
+    keys: [],
+    whileTyping: false,
+    synonyms: ['even', 'spread'],
+  },
+  'make-room': {
+    title: 'Make room',
+    keys: ['Alt+R'],
+    whileTyping: false,
+    synonyms: ['row', 'insert', 'push down'],
+  },
+  'close-up': {
+    title: 'Close up',
+    keys: ['Alt+Shift+R'],
+    whileTyping: false,
+    synonyms: ['row', 'empty', 'pull up'],
+  },
+  'derive-place': {
+    title: 'Reset place',
+    keys: [],
+    whileTyping: false,
+    synonyms: ['reading order', 'derived'],
+  },
+  'next-gully': {
+    title: 'Next gully',
+    keys: ['F8'],
+    whileTyping: false,
+    inLineUp: true,
+    synonyms: ['breakpoint', 'overflow', 'responsive', 'problem'],
+  },
+  'previous-gully': { title: 'Previous gully', keys: ['Shift+F8'], whileTyping: false, inLineUp: true },
   'line-up': {
     title: 'Line-up',
     keys: ['Ctrl+Shift+L'],
@@ -203,10 +286,24 @@ const LOOKING: ReadonlySet<CommandId> = new Set([
   'copy',
   'narrower',
   'wider',
+  'next-gully',
+  'previous-gully',
   'line-up',
   'publish',
   'commands',
 ])
+
+/** Commands on blocks of a grid section, as a menu has them. */
+export const GRID_GROUPS: readonly (readonly CommandId[])[] = [
+  ['grid-left', 'grid-right', 'grid-up', 'grid-down'],
+  ['forward', 'backward', 'to-front', 'to-back'],
+  ['make-room', 'close-up', 'derive-place'],
+]
+/** Commands on several of them. */
+export const ALIGN_GROUPS: readonly (readonly CommandId[])[] = [
+  ['align-left', 'align-centre', 'align-right', 'align-top', 'align-middle', 'align-bottom'],
+  ['distribute-across', 'distribute-down'],
+]
 
 /** Those of these commands that are offered to a person who may change pages, or who may not. */
 export function offered(ids: readonly CommandId[], mayChange: boolean): readonly CommandId[] {

@@ -1,5 +1,6 @@
 /** What each command does, and running commands by their keys. */
 import { createContext, useContext } from 'react'
+import type { SizeKey } from '@gullyline/core'
 import {
   copy,
   copyLook,
@@ -41,6 +42,10 @@ export interface ScreenActs {
   /** Steps the ruler to the next named size. */
   readonly stepSize: (direction: -1 | 1) => void
   readonly toggleLineUp: () => void
+  /** The size that the canvas shows. */
+  readonly sizeShown: () => SizeKey
+  /** Goes to the next gully, or the one before. */
+  readonly stepGully: (direction: -1 | 1) => void
   readonly save: () => void
   readonly publish: () => void
   readonly openCommands: () => void
@@ -54,12 +59,13 @@ type Run = (store: EditorStore, acts: ScreenActs) => unknown
 
 const turningActs = later(() => import('./turning-acts.ts'))
 const sharedActs = later(() => import('./shared-acts.ts'))
+const gridActs = later(() => import('./grid-acts.ts'))
 
 /** An act whose code comes later: it is done once that is there. */
-function laterAct<T>(code: Later<T>, actIn: (code: T) => (store: EditorStore) => void): Run {
-  return (store) =>
+function laterAct<T>(code: Later<T>, actIn: (code: T) => (store: EditorStore, size: SizeKey) => void): Run {
+  return (store, acts) =>
     code.load().then(
-      (there) => actIn(there)(store),
+      (there) => actIn(there)(store, acts.sizeShown()),
       (error: unknown) => store.dispatch({ type: 'tell', words: messageOf(error), tone: 'refused' }),
     )
 }
@@ -109,6 +115,39 @@ const RUNS: Readonly<Record<CommandId, Run>> = {
   narrower: (_store, acts) => acts.stepSize(-1),
   wider: (_store, acts) => acts.stepSize(1),
   'line-up': (_store, acts) => acts.toggleLineUp(),
+  'grid-left': laterAct(
+    gridActs,
+    (code) => (store, size) => code.moveOnGrid(store, size, { across: -1, down: 0 }),
+  ),
+  'grid-right': laterAct(
+    gridActs,
+    (code) => (store, size) => code.moveOnGrid(store, size, { across: 1, down: 0 }),
+  ),
+  'grid-up': laterAct(
+    gridActs,
+    (code) => (store, size) => code.moveOnGrid(store, size, { across: 0, down: -1 }),
+  ),
+  'grid-down': laterAct(
+    gridActs,
+    (code) => (store, size) => code.moveOnGrid(store, size, { across: 0, down: 1 }),
+  ),
+  forward: laterAct(gridActs, (code) => (store, size) => code.relayer(store, size, 'forward')),
+  backward: laterAct(gridActs, (code) => (store, size) => code.relayer(store, size, 'backward')),
+  'to-front': laterAct(gridActs, (code) => (store, size) => code.relayer(store, size, 'front')),
+  'to-back': laterAct(gridActs, (code) => (store, size) => code.relayer(store, size, 'back')),
+  'align-left': laterAct(gridActs, (code) => (store, size) => code.align(store, size, 'left')),
+  'align-centre': laterAct(gridActs, (code) => (store, size) => code.align(store, size, 'centre')),
+  'align-right': laterAct(gridActs, (code) => (store, size) => code.align(store, size, 'right')),
+  'align-top': laterAct(gridActs, (code) => (store, size) => code.align(store, size, 'top')),
+  'align-middle': laterAct(gridActs, (code) => (store, size) => code.align(store, size, 'middle')),
+  'align-bottom': laterAct(gridActs, (code) => (store, size) => code.align(store, size, 'bottom')),
+  'distribute-across': laterAct(gridActs, (code) => (store, size) => code.distribute(store, size, 'column')),
+  'distribute-down': laterAct(gridActs, (code) => (store, size) => code.distribute(store, size, 'row')),
+  'make-room': laterAct(gridActs, (code) => code.openRow),
+  'close-up': laterAct(gridActs, (code) => code.closeRows),
+  'derive-place': laterAct(gridActs, (code) => code.derivePlaces),
+  'next-gully': (_store, acts) => acts.stepGully(1),
+  'previous-gully': (_store, acts) => acts.stepGully(-1),
   save: (_store, acts) => acts.save(),
   publish: (_store, acts) => acts.publish(),
   commands: (_store, acts) => acts.openCommands(),

@@ -4,9 +4,10 @@ import { Menu, MenuTrigger } from 'react-aria-components'
 import styled from 'styled-components'
 import { MenuLine as Line, MenuPop as Pop, MenuRow as Item, MenuOpener } from '../../ui/menu.tsx'
 import { frameToWindow } from '../canvas/frame-geometry.ts'
-import { keysOf, offered, type CommandId } from './command-list.ts'
+import { ALIGN_GROUPS, GRID_GROUPS, keysOf, offered, type CommandId } from './command-list.ts'
 import { useRunCommand } from './commands.ts'
-import { useStore } from '../session/editor-store.ts'
+import { gridOf } from '@gullyline/core'
+import { useEditor, useStore } from '../session/editor-store.ts'
 
 const Spot = styled.span`
   position: fixed;
@@ -29,8 +30,18 @@ const GROUPS: readonly (readonly CommandId[])[] = [
 
 function SelectionCommands({ onDone }: { onDone?: () => void }) {
   const run = useRunCommand()
-  const { mayChange } = useStore()
-  const groups = GROUPS.map((ids) => offered(ids, mayChange)).filter((ids) => ids.length > 0)
+  const { mayChange, registry } = useStore()
+  const isInGrid = useEditor(
+    ({ page, selection }) => selection !== undefined && gridOf(page, selection, registry) !== undefined,
+  )
+  const hasSeveral = useEditor(({ also }) => also.length > 0)
+  const all = [
+    ...GROUPS.slice(0, 2),
+    ...(isInGrid ? GRID_GROUPS : []),
+    ...(isInGrid && hasSeveral ? ALIGN_GROUPS : []),
+    ...GROUPS.slice(2),
+  ]
+  const groups = all.map((ids) => offered(ids, mayChange)).filter((ids) => ids.length > 0)
   return (
     <Menu
       aria-label="Actions on the selection"

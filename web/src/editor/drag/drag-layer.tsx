@@ -27,6 +27,20 @@ const Mark = styled.div`
   }
 `
 
+const Cell = styled(Mark)`
+  background: color-mix(in srgb, var(--accentBright) 22%, transparent);
+  box-shadow: inset 0 0 0 2px var(--accentBright);
+`
+/** A line that what is dragged shares with something. */
+export const GuideLine = styled.div`
+  position: absolute;
+  left: var(--x);
+  top: var(--y);
+  width: var(--w);
+  height: var(--h);
+  background: var(--clay);
+`
+
 const Ghost = styled.div`
   position: absolute;
   left: var(--x);
@@ -51,12 +65,13 @@ const px = (value: number) => `${value}px`
 export function DragLayer() {
   const drag = useDrag()
   if (!drag) return null
-  const { mark, refusal } = drag.shown
+  const { mark, refusal, cell, guides = [] } = drag.shown
+  const Shape = cell ? Cell : Mark
   const refused = refusal === undefined ? undefined : ''
   return (
     <Layer data-testid="drag-layer">
       {mark && (
-        <Mark
+        <Shape
           data-refused={refused}
           data-landing-mark
           style={{
@@ -67,12 +82,23 @@ export function DragLayer() {
           }}
         />
       )}
+      {guides.map((guide, i) => (
+        <GuideLine
+          key={i}
+          style={{
+            '--x': px(guide.left),
+            '--y': px(guide.top),
+            '--w': px(guide.width),
+            '--h': px(guide.height),
+          }}
+        />
+      ))}
       <Ghost
         data-refused={refused}
         role="status"
         style={{ '--x': px(drag.point.x), '--y': px(drag.point.y) }}
       >
-        {refusal ?? drag.item.title}
+        {refusal ?? cell?.note ?? drag.item.title}
       </Ghost>
     </Layer>
   )

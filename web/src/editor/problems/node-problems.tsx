@@ -1,5 +1,10 @@
+import { useState } from 'react'
 import styled from 'styled-components'
-import { shownIdOf, type NodeId } from '@gullyline/core'
+import { RULES, shownIdOf, type NodeId, type ShownId } from '@gullyline/core'
+import { Button } from '../../ui/controls.tsx'
+import { FixDialogLater } from '../gullyline/fix-dialog-later.tsx'
+import { useShownGullies, type ShownGully } from '../gullyline/gully-context.tsx'
+import { rangeOf } from '../gullyline/gully-line.tsx'
 import { useEditor, useStore } from '../session/editor-store.ts'
 import { useShownFindings } from './findings-context.tsx'
 import { TroubleMark } from './trouble-mark.tsx'
@@ -31,6 +36,10 @@ const Box = styled.ul`
     align-items: baseline;
     font-weight: 550;
   }
+  button {
+    grid-column: 2;
+    justify-self: start;
+  }
 `
 
 /** What is wrong with the selected block, told where it can be mended. */
@@ -40,17 +49,35 @@ export function NodeProblems({ id }: { id: NodeId }) {
   const all = useShownFindings()
   const shown = shownIdOf(store.state.page, id, around, store.registry)
   // Of what an instance shows, the instance says it.
-  const findings = all.filter(({ nodeId }) => nodeId === shown || nodeId?.startsWith(`${shown}/`))
-  const [worst] = findings
-  if (!worst) return null
+  const isIts = ({ nodeId }: { readonly nodeId?: ShownId }) =>
+    nodeId === shown || nodeId?.startsWith(`${shown}/`)
+  const findings = all.filter(isIts)
+  const gullies = useShownGullies().filter((one) => one.ignored === undefined && isIts(one))
+  const [mended, setMended] = useState<ShownGully>()
+  if (findings.length === 0 && gullies.length === 0) return null
+  const isError = [...findings, ...gullies].some(({ severity }) => severity === 'error')
   return (
-    <Box aria-label="Problems of this block" data-severity={worst.severity}>
-      {findings.map((finding, index) => (
-        <li key={index} title={finding.source}>
-          <TroubleMark severity={finding.severity} title={finding.severity} />
-          {finding.message}
-        </li>
-      ))}
-    </Box>
+    <>
+      <Box aria-label="Problems of this block" data-severity={isError ? 'error' : 'warning'}>
+        {findings.map((finding, index) => (
+          <li key={index} title={finding.source}>
+            <TroubleMark severity={finding.severity} title={finding.severity} />
+            {finding.message}
+          </li>
+        ))}
+        {gullies.map((gully) => (
+          <li key={`${gully.rule} ${gully.nodeId} ${gully.from}`} title={gully.source}>
+            <TroubleMark severity={gully.severity} title={gully.severity} />
+            <span>
+              {RULES.get(gully.rule)!.title}, {rangeOf(gully)}: {gully.why}
+            </span>
+            <Button aria-label={`Fix ${RULES.get(gully.rule)!.title}`} onPress={() => setMended(gully)}>
+              Fix…
+            </Button>
+          </li>
+        ))}
+      </Box>
+      <FixDialogLater gully={mended} onClose={() => setMended(undefined)} />
+    </>
   )
 }

@@ -1,4 +1,4 @@
-import { useRef } from 'react'
+import { useRef, type ReactNode } from 'react'
 import styled from 'styled-components'
 import type { Look } from '@gullyline/core'
 import { mono } from '../../ui/controls.tsx'
@@ -9,7 +9,7 @@ const PAD = 22
 
 export const Strip = styled.div`
   position: relative;
-  height: 68px;
+  height: 74px;
   background: ${STRIP.ground};
   color: ${STRIP.words};
   user-select: none;
@@ -44,7 +44,7 @@ const Post = styled(At)`
   bottom: 0;
   border-left: 1px dotted ${STRIP.words};
 `
-/** The line of the strip: it will dip where the page breaks. */
+/** The line of the strip until the page was measured. */
 const Level = styled.div`
   position: absolute;
   top: 34px;
@@ -113,6 +113,10 @@ interface RulerProps {
   readonly look: Look
   readonly width: number
   readonly onChange: (width: number) => void
+  /** The line with what the page's gullies are; level where it is left out. */
+  readonly line?: ReactNode
+  /** What stands at the end of the strip. */
+  readonly children?: ReactNode
 }
 
 /** Figures closer than this many px of width would run into each other. */
@@ -128,7 +132,7 @@ const STEPS: Readonly<Record<string, number>> = {
 const share = (width: number) => ({ '--share': shareOf(width) }) as never
 
 /** The width scale over the canvas: drag it and the page takes that width; press a size's name for the width that stands for it. */
-export function Ruler({ look, width, onChange }: RulerProps) {
+export function Ruler({ look, width, onChange, line, children }: RulerProps) {
   const track = useRef<HTMLDivElement>(null)
   const sizes = rulerSizes(look)
   const drag = (event: React.PointerEvent): void => {
@@ -141,7 +145,7 @@ export function Ruler({ look, width, onChange }: RulerProps) {
       <Track
         ref={track}
         onPointerDown={(event) => {
-          if ((event.target as Element).closest('button')) return
+          if ((event.target as Element).closest('button,[data-notch]')) return
           event.currentTarget.setPointerCapture(event.pointerId)
           drag(event)
         }}
@@ -161,7 +165,7 @@ export function Ruler({ look, width, onChange }: RulerProps) {
               {at}
             </Figure>
           ))}
-        <Level />
+        {line || <Level />}
         {sizes.slice(1).map(({ size, from }) => (
           <span key={size} aria-hidden="true">
             <Post style={share(from)} />
@@ -205,6 +209,7 @@ export function Ruler({ look, width, onChange }: RulerProps) {
           {width}
         </Pointer>
       </Track>
+      {children}
     </Strip>
   )
 }

@@ -1,0 +1,130 @@
+/**
+ * The gullies of a page that is edited. Bands lie one below the other, and none changes how another is laid out: so after an
+ * edit only the bands that it changed are measured again.
+ */
+import { findJump } from './rules/jump.ts'
+import type { Gully } from './gully.ts'
+import type { Reading, Setting } from './run-rules.ts'
+import { firstWidths, lostBySetting, Sweep, SWEEP_FROM, SWEEP_TO, type SweepRange } from './sweep.ts'
+
+/** One layout of the page: these bands of it at this width. */
+export interface SweepJob {
+  readonly width: number
+  readonly setting: Setting
+  readonly bands: readonly string[]
+}
+
+const SETTINGS: readonly Setting[] = ['plain', 'resized', 'spaced']
+/** Text of twice its size is asked for where a page has its whole width: half of this is 320 px (WCAG 2.2, 1.4.10). */
+const RESIZED_FROM = 640
+/** Of the first widths every one of so many comes first, so that something is known soon. */
+const SOON = 4
+
+type Sweeps = Readonly<Record<Setting, Sweep>>
+
+/** Which widths are still to be measured, of which bands, and what is known by now. */
+export class PageSweep {
+  readonly #ranges: Readonly<Record<Setting, SweepRange>>
+  readonly #first: Readonly<Record<Setting, readonly number[]>>
+  #bands: ReadonlyMap<string, Sweeps> = new Map()
+
+  constructor(bounds: readonly number[], ends = { from: SWEEP_FROM, to: SWEEP_TO }) {
+    const plain = { ...ends, bounds }
+    const resized = { ...plain, from: Math.min(ends.to, Math.max(ends.from, RESIZED_FROM)) }
+    this.#ranges = { plain, resized, spaced: plain }
+    const first = (setting: Setting) => soonest(firstWidths(this.#ranges[setting], setting))
+    this.#first = { plain: first('plain'), resized: first('resized'), spaced: first('spaced') }
+  }
+
+  /** Takes the bands of the page as it is now. Those with a key that was there before stay as they were measured. */
+  show(keys: readonly string[]): void {
+    const before = this.#bands
+    this.#bands = new Map(keys.map((key) => [key, before.get(key) ?? newSweeps()]))
+  }
+
+  /** The next layout to measure, of so many bands at most; undefined when all is known. */
+  next(most = Infinity): SweepJob | undefined {
+    for (const setting of SETTINGS) {
+      const job = this.#firstJob(setting) ?? this.#edgeJob(setting)
+      if (job) return job.bands.length <= most ? job : { ...job, bands: job.bands.slice(0, most) }
+    }
+    return undefined
+  }
+
+  take({ width, setting }: SweepJob, readings: ReadonlyMap<string, Reading>): void {
+    for (const [key, reading] of readings) this.#bands.get(key)?.[setting].take(width, reading)
+  }
+
+  /** How much of the first widths was measured, from 0 to 1. */
+  get progress(): number {
+    let done = 0
+    let all = 0
+    for (const sweeps of this.#bands.values())
+      for (const setting of SETTINGS) {
+        all += this.#first[setting].length
+        done += Math.min(sweeps[setting].widths.length, this.#first[setting].length)
+      }
+    return all === 0 ? 1 : done / all
+  }
+
+  /** How many layouts of bands were measured. */
+  get measured(): number {
+    let sum = 0
+    for (const sweeps of this.#bands.values())
+      for (const setting of SETTINGS) sum += sweeps[setting].widths.length
+    return sum
+  }
+
+  /** What is known to be wrong, band by band. `nodeOf` says which node a band is. */
+  gullies(nodeOf: (key: string) => string): readonly Gully[] {
+    return [...this.#bands].flatMap(([key, { plain, resized, spaced }]) => {
+      const found = plain.gullies()
+      return [
+        ...found,
+        ...this.#jumps(nodeOf(key), plain),
+        ...lostBySetting([...resized.gullies(), ...spaced.gullies()], found),
+      ]
+    })
+  }
+
+  #jumps(id: string, sweep: Sweep): readonly Gully[] {
+    return this.#ranges.plain.bounds.flatMap((bound) => {
+      const [below, above] = [sweep.readingAt(bound - 1), sweep.readingAt(bound)]
+      return (below && above && findJump(id, bound, below, above)) ?? []
+    })
+  }
+
+  #firstJob(setting: Setting): SweepJob | undefined {
+    for (const width of this.#first[setting]) {
+      const bands = this.#having(setting, (sweep) => !sweep.readingAt(width))
+      if (bands.length > 0) return { width, setting, bands }
+    }
+    return undefined
+  }
+
+  /** The narrowest width between others at which something is looked for, with all bands that look there. */
+  #edgeJob(setting: Setting): SweepJob | undefined {
+    const wanted = new Map<string, readonly number[]>()
+    for (const [key, sweeps] of this.#bands) wanted.set(key, sweeps[setting].between())
+    const width = Math.min(...[...wanted.values()].flat())
+    if (width === Infinity) return undefined
+    return {
+      width,
+      setting,
+      bands: [...wanted].filter(([, widths]) => widths.includes(width)).map(([key]) => key),
+    }
+  }
+
+  #having(setting: Setting, wants: (sweep: Sweep) => boolean): readonly string[] {
+    return [...this.#bands].filter(([, sweeps]) => wants(sweeps[setting])).map(([key]) => key)
+  }
+}
+
+function newSweeps(): Sweeps {
+  return { plain: new Sweep('plain'), resized: new Sweep('resized'), spaced: new Sweep('spaced') }
+}
+
+function soonest(widths: readonly number[]): readonly number[] {
+  const isSoon = (_width: number, i: number): boolean => i % SOON === 0
+  return [...widths.filter(isSoon), ...widths.filter((width, i) => !isSoon(width, i))]
+}

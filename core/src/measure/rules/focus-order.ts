@@ -1,0 +1,31 @@
+import type { GullyRule } from '../define-rule.ts'
+import { bottomOf, rightOf, seenOf } from '../geometry.ts'
+
+/** Keys that lead to what is seen before what they were on. Columns that are gone through one after the other are in order. */
+export const focusOrder: GullyRule = {
+  rule: 'focus-order',
+  title: 'Tab order differs',
+  severity: 'warning',
+  source: 'WCAG 2.2, 2.4.3 Focus Order',
+  find: ({ band }) => {
+    const targets = band.elements.flatMap(({ id, target, box }, index) => {
+      const seen = target && seenOf(band, index, box)
+      return seen ? [{ id, name: target.name, box: seen }] : []
+    })
+    return targets.slice(1).flatMap(({ id, name, box }, i) => {
+      const before = targets[i]!
+      const isAbove = bottomOf(box) <= before.box.y && box.x < rightOf(before.box)
+      const isLeft =
+        rightOf(box) <= before.box.x && bottomOf(box) > before.box.y && box.y < bottomOf(before.box)
+      if (!isAbove && !isLeft) return []
+      const where = isAbove ? 'above' : 'left of'
+      return [
+        {
+          id,
+          amount: Math.max(before.box.y - box.y, before.box.x - box.x),
+          why: `“${name}” stands ${where} “${before.name}”, and keys come to it afterwards`,
+        },
+      ]
+    })
+  },
+}

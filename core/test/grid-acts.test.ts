@@ -1,0 +1,182 @@
+/** Moving what is placed on a grid: to lines that something shares, and several at once. */
+import { describe, expect, test } from '@jest/globals'
+import fc from 'fast-check'
+import { columnEnd, overlap, rowEnd, type Placed } from '../src/grid/placed.ts'
+import { aligned, closeUp, distributed, emptyRowsAbove, makeRoom, relayered } from '../src/grid/rearrange.ts'
+import { guidesOf, resized, snapped, spansThatCentre } from '../src/grid/snap.ts'
+
+const COLUMNS = 12
+const at = (id: string, column: number, row: number, columns: number, rows: number, layer = 0): Placed => ({
+  id,
+  column,
+  row,
+  columns,
+  rows,
+  layer,
+})
+const placed = fc
+  .array(
+    fc.record({
+      column: fc.integer({ min: 1, max: COLUMNS }),
+      row: fc.integer({ min: 1, max: 20 }),
+      columns: fc.integer({ min: 1, max: COLUMNS }),
+      rows: fc.integer({ min: 1, max: 5 }),
+      layer: fc.integer({ min: 0, max: 4 }),
+    }),
+    { minLength: 1, maxLength: 12 },
+  )
+  .map((all): Placed[] =>
+    all.map((one, i) => ({
+      ...one,
+      id: `n${i}`,
+      column: Math.min(one.column, COLUMNS + 1 - Math.min(COLUMNS, one.columns)),
+    })),
+  )
+const chosen = fc.func(fc.boolean())
+const idsOf = (all: readonly Placed[], isChosen: (id: string) => boolean): ReadonlySet<string> =>
+  new Set(all.filter(({ id }) => isChosen(id)).map(({ id }) => id))
+const isIn = ({ column, row, columns, rows }: Omit<Placed, 'id' | 'layer'>): boolean =>
+  column >= 1 && row >= 1 && columns >= 1 && rows >= 1 && column + columns <= COLUMNS + 1
+
+describe('dragging', () => {
+  test('what is dragged anywhere lands on whole lines inside the grid, less than a column and a row from the wish', () => {
+    const wish = fc.record({
+      column: fc.double({ min: 1, max: COLUMNS, noNaN: true }),
+      row: fc.double({ min: 1, max: 30, noNaN: true }),
+    })
+    fc.assert(
+      fc.property(placed, wish, fc.integer({ min: 1, max: COLUMNS }), (others, { column, row }, columns) => {
+        const place = snapped({ column, row, columns, rows: 2 }, others, COLUMNS)
+        expect(isIn(place)).toBe(true)
+        expect([place.column, place.row].every(Number.isInteger)).toBe(true)
+        const most = COLUMNS - columns + 1
+        expect(Math.abs(place.column - Math.min(column, most))).toBeLessThan(1)
+        expect(Math.abs(place.row - row)).toBeLessThan(1)
+      }),
+    )
+  })
+
+  test('a neighbour’s edge and the middle of the section pull over half a column', () => {
+    const other = at('a', 3, 1, 5, 2)
+    // Between 7 and 8: the right edge of the neighbour is line 8.
+    expect(snapped({ column: 7.4, row: 1, columns: 2, rows: 1 }, [other], COLUMNS).column).toBe(8)
+    expect(snapped({ column: 7.4, row: 1, columns: 2, rows: 1 }, [], COLUMNS).column).toBe(7)
+    // Six of twelve stand in the middle at column 4.
+    expect(snapped({ column: 4.6, row: 1, columns: 6, rows: 1 }, [], COLUMNS).column).toBe(4)
+  })
+
+  test('guides say which lines are shared, and an odd span is told which spans can stand in the middle', () => {
+    const other = at('a', 1, 1, 4, 2)
+    const guides = guidesOf({ column: 4, row: 3, columns: 6, rows: 1 }, [other], COLUMNS)
+    expect(guides).toContainEqual({ axis: 'column', line: 7, of: 'middle', with: [] })
+    expect(guides).toContainEqual({ axis: 'row', line: 3, of: 'edge', with: ['a'] })
+    expect(guidesOf({ column: 2, row: 4, columns: 2, rows: 1 }, [other], COLUMNS)).toEqual([
+      { axis: 'column', line: 3, of: 'centre', with: ['a'] },
+    ])
+    expect(spansThatCentre({ column: 4, row: 1, columns: 5, rows: 1 }, COLUMNS)).toEqual([4, 6])
+    expect(spansThatCentre({ column: 4, row: 1, columns: 6, rows: 1 }, COLUMNS)).toBeUndefined()
+    expect(spansThatCentre({ column: 1, row: 1, columns: 5, rows: 1 }, COLUMNS)).toBeUndefined()
+  })
+
+  test('a resized rectangle stays inside the grid and keeps the sides that were not moved', () => {
+    const by = fc.integer({ min: -15, max: 15 })
+    const sides = fc.subarray(['left', 'right', 'top', 'bottom'] as const)
+    fc.assert(
+      fc.property(placed, sides, by, by, ([one], moved, across, down) => {
+        const place = resized(one!, moved, { across, down }, COLUMNS)
+        expect(isIn(place)).toBe(true)
+        if (!moved.includes('left')) expect(place.column).toBe(one!.column)
+        if (!moved.includes('right')) expect(columnEnd(place)).toBe(columnEnd(one!))
+        if (!moved.includes('top')) expect(place.row).toBe(one!.row)
+        if (!moved.includes('bottom')) expect(rowEnd(place)).toBe(rowEnd(one!))
+      }),
+    )
+  })
+})
+
+describe('several at once', () => {
+  const line = fc.integer({ min: 1, max: 22 })
+
+  test('room that was made can be closed up again, and nothing comes to overlap by either', () => {
+    fc.assert(
+      fc.property(placed, line, fc.integer({ min: 1, max: 6 }), (all, where, rows) => {
+        const opened = makeRoom(all, where, rows)
+        const pairs = (list: readonly Placed[]) =>
+          list.flatMap((a, i) => list.slice(i + 1).map((b) => overlap(a, b)))
+        pairs(opened).forEach((isOver, i) => {
+          if (isOver) expect(pairs(all)[i]).toBe(true)
+        })
+        expect(
+          opened.filter(({ row }, i) => row !== all[i]!.row).every(({ row }) => row >= where + rows),
+        ).toBe(true)
+        // Rows that were empty before are empty still: it is closed by what was opened.
+        const isBeside = all.some((one) => one.row < where && rowEnd(one) > where)
+        if (!isBeside) expect(closeUp(opened, where + rows, rows)).toEqual(all)
+      }),
+    )
+  })
+
+  test('closing up moves things up by empty rows alone', () => {
+    fc.assert(
+      fc.property(placed, line, (all, where) => {
+        const closed = closeUp(all, where, 99)
+        const by = emptyRowsAbove(all, where)
+        closed.forEach((one, i) =>
+          expect(one.row).toBe(all[i]!.row >= where ? all[i]!.row - by : all[i]!.row),
+        )
+        expect(closed.every(isIn)).toBe(true)
+      }),
+    )
+  })
+
+  test('aligned rectangles share the edge, and stay inside what was around them', () => {
+    fc.assert(
+      fc.property(placed, chosen, (all, isChosen) => {
+        const ids = idsOf(all, isChosen)
+        const own = (list: readonly Placed[]) => list.filter(({ id }) => ids.has(id))
+        const [left, right] = [
+          Math.min(...own(all).map((one) => one.column)),
+          Math.max(...own(all).map(columnEnd)),
+        ]
+        for (const [alignment, edge] of [
+          ['left', (one: Placed) => one.column],
+          ['right', columnEnd],
+          ['top', (one: Placed) => one.row],
+          ['bottom', rowEnd],
+        ] as const) {
+          const moved = own(aligned(all, ids, alignment))
+          if (ids.size > 1) expect(new Set(moved.map(edge)).size).toBe(1)
+          for (const one of moved) expect(one.column >= left && columnEnd(one) <= right).toBe(true)
+        }
+        for (const one of own(aligned(all, ids, 'centre')))
+          if (ids.size > 1)
+            expect(Math.abs(one.column + columnEnd(one) - left - right)).toBeLessThanOrEqual(1)
+      }),
+    )
+  })
+
+  test('distributed rectangles have gaps that differ by no more than a column, and the outermost stay', () => {
+    const row = [at('a', 1, 1, 2, 1), at('b', 4, 1, 2, 1), at('c', 11, 1, 2, 1)]
+    const spread = distributed(row, new Set(['a', 'b', 'c']), 'column')
+    expect(spread.map(({ column }) => column)).toEqual([1, 6, 11])
+    expect(distributed(row, new Set(['a', 'b']), 'column')).toBe(row)
+  })
+
+  test('to the front is over all others, to the back under them, and no layer is below 0', () => {
+    fc.assert(
+      fc.property(placed, chosen, (all, isChosen) => {
+        const ids = idsOf(all, isChosen)
+        const layers = (list: readonly Placed[], own: boolean) =>
+          list.filter(({ id }) => ids.has(id) === own).map(({ layer }) => layer)
+        if (ids.size === 0 || ids.size === all.length) return
+        const front = relayered(all, ids, 'front')
+        const back = relayered(all, ids, 'back')
+        expect(Math.min(...layers(front, true))).toBeGreaterThan(Math.max(...layers(front, false)))
+        expect(Math.max(...layers(back, true))).toBeLessThan(Math.min(...layers(back, false)))
+        for (const list of [front, back, relayered(all, ids, 'backward')])
+          expect(list.every(({ layer }) => layer >= 0)).toBe(true)
+        expect(relayered(relayered(all, ids, 'forward'), ids, 'backward')).toEqual(all)
+      }),
+    )
+  })
+})

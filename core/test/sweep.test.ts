@@ -1,0 +1,112 @@
+/** Finding the ends of gullies from what is found at single widths, with layouts that are functions of the width. */
+import { describe, expect, test } from '@jest/globals'
+import fc from 'fast-check'
+import { contrastOf, paintOf, rgbaOf } from '../src/measure/colour.ts'
+import { PageSweep } from '../src/measure/page-sweep.ts'
+import type { Reading, RuledStrain } from '../src/measure/run-rules.ts'
+import { contrastRatio } from '../src/look/contrast-ratio.ts'
+
+const BOUNDS = [720, 1200]
+
+interface Trouble {
+  readonly id: string
+  readonly from: number
+  readonly to: number
+}
+
+function readingAt(width: number, troubles: readonly Trouble[]): Reading {
+  const here = troubles.filter(({ from, to }) => width >= from && width <= to)
+  const strains = here.map(({ id, from }): [string, RuledStrain] => [
+    `sideways ${id}`,
+    { rule: 'sideways', id, amount: width - from, why: id },
+  ])
+  return { strains: new Map(strains), shape: '', height: 100, order: '' }
+}
+
+/** Sweeps bands whose troubles are known; gives what was found and how often each band was laid out. */
+function swept(sweep: PageSweep, bands: ReadonlyMap<string, readonly Trouble[]>, most = Infinity) {
+  const laidOut = new Map<string, number>()
+  for (let job = sweep.next(most); job; job = sweep.next(most)) {
+    const { width, setting } = job
+    expect(job.bands.length).toBeLessThanOrEqual(most)
+    for (const key of job.bands) laidOut.set(key, (laidOut.get(key) ?? 0) + 1)
+    const troubles = (key: string) => (setting === 'plain' ? (bands.get(key) ?? []) : [])
+    sweep.take(job, new Map(job.bands.map((key) => [key, readingAt(width, troubles(key))])))
+  }
+  return { gullies: sweep.gullies((key) => key), laidOut }
+}
+
+describe('sweeping', () => {
+  const wide = fc
+    .record({ from: fc.integer({ min: 320, max: 1880 }), length: fc.integer({ min: 33, max: 1600 }) })
+    .map(({ from, length }) => ({ from, to: Math.min(1920, from + length) }))
+
+  test('every range of at least the first step is found to the px, however many bands are laid out at once', () => {
+    fc.assert(
+      fc.property(fc.array(wide, { maxLength: 6 }), fc.integer({ min: 1, max: 4 }), (ranges, most) => {
+        const sweep = new PageSweep(BOUNDS)
+        const bands = new Map(ranges.map((range, i) => [`b${i}`, [{ id: `n${i}`, ...range }]]))
+        sweep.show([...bands.keys()])
+        const { gullies } = swept(sweep, bands, most)
+        expect(gullies.map(({ nodeId, from, to }) => ({ nodeId, from, to }))).toEqual(
+          ranges.map(({ from, to }, i) => ({ nodeId: `n${i}`, from, to })),
+        )
+        // Told where it is worst.
+        for (const { worst, to } of gullies) expect(worst).toBe(to)
+      }),
+    )
+  })
+
+  test('both sides of each bound are laid out, so that what is wrong on one px there is found', () => {
+    const sweep = new PageSweep(BOUNDS)
+    const bands = new Map([['b', [719, 720, 1199, 1200].map((at) => ({ id: `n${at}`, from: at, to: at }))]])
+    sweep.show(['b'])
+    expect(swept(sweep, bands).gullies.map(({ from, to }) => [from, to])).toEqual([
+      [719, 719],
+      [720, 720],
+      [1199, 1199],
+      [1200, 1200],
+    ])
+  })
+
+  test('after an edit only the band that is another is laid out again', () => {
+    const sweep = new PageSweep(BOUNDS)
+    const before = new Map([
+      ['a', [{ id: 'a', from: 400, to: 500 }]],
+      ['b', []],
+    ])
+    sweep.show(['a', 'b'])
+    swept(sweep, before)
+    sweep.show(['a', 'c'])
+    const { gullies, laidOut } = swept(sweep, new Map([...before, ['c', [{ id: 'c', from: 800, to: 900 }]]]))
+    expect([...laidOut.keys()]).toEqual(['c'])
+    expect(gullies.map(({ nodeId }) => nodeId)).toEqual(['a', 'c'])
+    expect(sweep.progress).toBe(1)
+  })
+})
+
+describe('colours', () => {
+  test('the contrast of computed colours is that of the same colours by the formula', () => {
+    const channel = fc.integer({ min: 0, max: 255 })
+    const colour = fc.tuple(channel, channel, channel)
+    const hex = (all: readonly number[]) => `#${all.map((one) => one.toString(16).padStart(2, '0')).join('')}`
+    fc.assert(
+      fc.property(colour, colour, (a, b) => {
+        const ratio = contrastOf(rgbaOf(`rgb(${a.join(', ')})`), rgbaOf(`rgb(${b.join(', ')})`))
+        expect(ratio).toBeCloseTo(contrastRatio(hex(a), hex(b)), 9)
+      }),
+    )
+  })
+
+  test('an overlay is the gradient that its style says (CSS Images 3, 3.1)', () => {
+    const side = paintOf('linear-gradient(90deg, color(srgb 0 0 0 / 0.8), color(srgb 0 0 0 / 0.2) 50%)', {
+      width: 100,
+      height: 40,
+    })!
+    expect([0, 0.25, 0.5, 1].map((x) => Math.round(side(x, 0.5)[3] * 100))).toEqual([80, 50, 20, 20])
+    const down = paintOf('linear-gradient(rgb(255, 0, 0), rgb(0, 0, 255))', { width: 10, height: 10 })!
+    expect(down(0.5, 0).map(Math.round)).toEqual([255, 0, 0, 1])
+    expect(down(0.1, 0.5).map(Math.floor)).toEqual([127, 0, 127, 1])
+    expect(paintOf('none', { width: 1, height: 1 })).toBeUndefined()
+  })
+})

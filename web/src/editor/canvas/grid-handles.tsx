@@ -1,0 +1,218 @@
+import { useState } from 'react'
+import styled from 'styled-components'
+import {
+  describeNode,
+  gridOf,
+  placeBlocksEdits,
+  placesAt,
+  resized,
+  type GridPlace,
+  type GridSide,
+  type NodeId,
+} from '@gullyline/core'
+import { usePage, useStore } from '../session/editor-store.ts'
+import { useSiteView } from '../session/site-view.ts'
+import { GuideLine } from '../drag/drag-layer.tsx'
+import type { Box } from './boxes.ts'
+import { boxOfPlace, cellAt } from './grid-geometry.ts'
+import type { CellLanding } from '../drag/cell-landing.ts'
+import { drawnGuides, shownGrid } from './grid-landing.ts'
+import { windowToFrame } from './frame-geometry.ts'
+
+const Column = styled.div`
+  position: absolute;
+  left: var(--x);
+  top: var(--y);
+  width: var(--w);
+  height: var(--h);
+  background: color-mix(in srgb, var(--accentBright) 6%, transparent);
+  box-shadow:
+    inset 1px 0 0 color-mix(in srgb, var(--accentBright) 35%, transparent),
+    inset -1px 0 0 color-mix(in srgb, var(--accentBright) 35%, transparent);
+`
+const Outline = styled.div`
+  position: absolute;
+  left: var(--x);
+  top: var(--y);
+  width: var(--w);
+  height: var(--h);
+  box-shadow: inset 0 0 0 2px var(--accentBright);
+  background: color-mix(in srgb, var(--accentBright) 18%, transparent);
+`
+const Handle = styled.button`
+  position: absolute;
+  left: calc(var(--x) - 12px);
+  top: calc(var(--y) - 12px);
+  display: grid;
+  place-items: center;
+  width: 24px;
+  height: 24px;
+  padding: 0;
+  border: 0;
+  background: none;
+  pointer-events: auto;
+  touch-action: none;
+  &::after {
+    content: '';
+    width: 9px;
+    height: 9px;
+    border: 2px solid var(--accentBright);
+    border-radius: 2px;
+    background: #fff;
+  }
+  &:focus-visible {
+    outline: 2px solid var(--accentBright);
+    outline-offset: -3px;
+  }
+`
+const Said = styled.span`
+  position: absolute;
+  left: calc(var(--x) + 8px);
+  top: calc(var(--y) + var(--h) - 28px);
+  padding: 2px 8px;
+  border-radius: 3px;
+  background: #0a6c7c;
+  color: #fff;
+  font-size: 11.5px;
+  white-space: nowrap;
+`
+
+interface HandleKind {
+  readonly name: string
+  readonly sides: readonly GridSide[]
+  /** Where on the box it stands, as shares of its width and height. */
+  readonly at: readonly [number, number]
+  readonly cursor: string
+}
+
+const HANDLES: readonly HandleKind[] = [
+  { name: 'top left corner', sides: ['top', 'left'], at: [0, 0], cursor: 'nwse-resize' },
+  { name: 'top edge', sides: ['top'], at: [0.5, 0], cursor: 'ns-resize' },
+  { name: 'top right corner', sides: ['top', 'right'], at: [1, 0], cursor: 'nesw-resize' },
+  { name: 'right edge', sides: ['right'], at: [1, 0.5], cursor: 'ew-resize' },
+  { name: 'bottom right corner', sides: ['bottom', 'right'], at: [1, 1], cursor: 'nwse-resize' },
+  { name: 'bottom edge', sides: ['bottom'], at: [0.5, 1], cursor: 'ns-resize' },
+  { name: 'bottom left corner', sides: ['bottom', 'left'], at: [0, 1], cursor: 'nesw-resize' },
+  { name: 'left edge', sides: ['left'], at: [0, 0.5], cursor: 'ew-resize' },
+]
+const STEPS: Readonly<Record<string, { readonly across: number; readonly down: number }>> = {
+  ArrowLeft: { across: -1, down: 0 },
+  ArrowRight: { across: 1, down: 0 },
+  ArrowUp: { across: 0, down: -1 },
+  ArrowDown: { across: 0, down: 1 },
+}
+
+interface GridHandlesProps {
+  readonly id: NodeId
+  readonly inner: Document
+  /** From a box of the frame to the coordinates of the layer. */
+  readonly toLayer: (box: Box) => Box
+}
+
+const variables = ({ left, top, width, height }: Box) =>
+  ({ '--x': `${left}px`, '--y': `${top}px`, '--w': `${width}px`, '--h': `${height}px` }) as never
+
+/** The columns of the grid section that the selected block stands in, and what the block is resized by: at the size that is shown. */
+export function GridHandles({ id, inner, toLayer }: GridHandlesProps) {
+  const store = useStore()
+  const { registry, mayChange } = store
+  const { look } = useSiteView().site
+  const gridId = usePage((page) => gridOf(page, id, registry))
+  const page = usePage((now) => now)
+  const [dragged, setDragged] = useState<Pick<CellLanding, 'place' | 'box' | 'guides' | 'note'>>()
+  const grid = gridId === undefined ? undefined : shownGrid(inner, store, gridId, look.bounds)
+  if (!grid || !mayChange) return null
+  const { size, lines, cells } = grid
+  const { columns, placed } = placesAt(page, grid.gridId, { registry, size })
+  const own = placed.find((one) => one.id === id)
+  if (!own) return null
+  const others = placed.filter((one) => one !== own)
+  const area = cells.getBoundingClientRect()
+  const box = toLayer(boxOfPlace(lines, own))
+  const set = (place: GridPlace): void => {
+    const edits = placeBlocksEdits(placed, [{ ...own, ...place }], size)
+    if (edits.length === 0) return
+    const words = `Resized ${describeNode(page, id, registry)} to ${place.columns} columns and ${place.rows} rows`
+    store.do(words, edits, { origin: 'pointer' })
+  }
+  const press = (event: React.PointerEvent<HTMLButtonElement>, sides: readonly GridSide[]): void => {
+    if (event.button !== 0) return
+    event.preventDefault()
+    const handle = event.currentTarget
+    const frame = inner.defaultView?.frameElement as HTMLIFrameElement
+    handle.setPointerCapture(event.pointerId)
+    const cell = ({ clientX, clientY }: PointerEvent) =>
+      cellAt(lines, windowToFrame(frame, { x: clientX, y: clientY }))
+    const from = cell(event.nativeEvent)
+    let last: GridPlace = own
+    const move = (moved: PointerEvent): void => {
+      const to = cell(moved)
+      const by = { across: Math.round(to.column - from.column), down: Math.round(to.row - from.row) }
+      last = resized(own, sides, by, columns)
+      setDragged({ place: last, ...drawnGuides(grid, last, { others, columns }) })
+    }
+    const end = (isDone: boolean): void => {
+      handle.removeEventListener('pointermove', move)
+      handle.removeEventListener('pointerup', release)
+      handle.removeEventListener('pointercancel', cancel)
+      window.removeEventListener('keydown', escape, true)
+      setDragged(undefined)
+      if (isDone) set(last)
+    }
+    const release = (): void => end(true)
+    const cancel = (): void => end(false)
+    const escape = (key: KeyboardEvent): void => {
+      if (key.key !== 'Escape') return
+      key.preventDefault()
+      key.stopPropagation()
+      end(false)
+    }
+    handle.addEventListener('pointermove', move)
+    handle.addEventListener('pointerup', release)
+    handle.addEventListener('pointercancel', cancel)
+    window.addEventListener('keydown', escape, true)
+  }
+  return (
+    <>
+      {lines.columns.map(({ start, size: width }) => (
+        <Column
+          key={start}
+          style={variables(toLayer({ left: start, top: area.top, width, height: area.height }))}
+        />
+      ))}
+      {dragged && (
+        <>
+          <Outline style={variables(toLayer(dragged.box))} />
+          {dragged.guides.map((guide, i) => (
+            <GuideLine key={i} style={variables(toLayer(guide))} />
+          ))}
+          <Said role="status" style={variables(toLayer(dragged.box))}>
+            {dragged.note ?? `${dragged.place.columns} of ${columns} columns, ${dragged.place.rows} rows`}
+          </Said>
+        </>
+      )}
+      {HANDLES.map(({ name, sides, at: [x, y], cursor }) => (
+        <Handle
+          key={name}
+          type="button"
+          aria-label={`Resize at the ${name}`}
+          style={
+            {
+              '--x': `${box.left + x * box.width}px`,
+              '--y': `${box.top + y * box.height}px`,
+              cursor,
+            } as never
+          }
+          onPointerDown={(event) => press(event, sides)}
+          onKeyDown={(event) => {
+            const by = STEPS[event.key]
+            if (!by || event.altKey || event.ctrlKey) return
+            event.preventDefault()
+            event.stopPropagation()
+            set(resized(own, sides, by, columns))
+          }}
+        />
+      ))}
+    </>
+  )
+}

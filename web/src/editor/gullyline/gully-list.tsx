@@ -1,0 +1,227 @@
+import { useState } from 'react'
+import { Button as AriaButton, Dialog, DialogTrigger, Popover } from 'react-aria-components'
+import styled from 'styled-components'
+import { ignoreEdit, RULES } from '@gullyline/core'
+import { later } from '../../ui/later.ts'
+import { LaterTypedDialog } from '../../ui/later-part.tsx'
+import { Button, Tabs } from '../../ui/controls.tsx'
+import { STRIP } from '../../ui/theme.ts'
+import { TroubleMark } from '../problems/trouble-mark.tsx'
+import { useStore } from '../session/editor-store.ts'
+import { useGullyline, useShownGullies, type ShownGully } from './gully-context.tsx'
+import { FixDialogLater } from './fix-dialog-later.tsx'
+import { rangeOf } from './gully-line.tsx'
+
+const ignoreDialog = later(() => import('./ignore-dialog.tsx'))
+
+const Opener = styled(AriaButton)`
+  position: absolute;
+  right: 4px;
+  bottom: 3px;
+  display: inline-flex;
+  align-items: center;
+  gap: 6px;
+  min-height: 24px;
+  padding: 0 8px;
+  border: 0;
+  border-radius: 4px;
+  background: #2b3531;
+  color: #fff;
+  font-size: 12px;
+  white-space: nowrap;
+  cursor: pointer;
+  small {
+    color: ${STRIP.words};
+    font-size: 11.5px;
+  }
+  &:focus-visible {
+    outline-color: ${STRIP.pointer};
+  }
+`
+const Pop = styled(Popover)`
+  width: 460px;
+  max-height: 64vh;
+  overflow: auto;
+  border-radius: 6px;
+  background: var(--paper);
+  color: var(--plain);
+  box-shadow:
+    0 0 0 1px var(--line),
+    0 12px 36px rgb(25 33 30 / 30%);
+`
+const Head = styled.div`
+  display: flex;
+  align-items: center;
+  gap: 12px;
+  padding: 10px 14px 4px;
+  h2 {
+    flex: 1;
+    font-size: 13.5px;
+  }
+`
+const None = styled.p`
+  padding: 8px 16px 16px;
+  color: var(--quiet);
+`
+const List = styled.ol`
+  margin: 0;
+  padding: 4px 6px 8px;
+  list-style: none;
+  li {
+    display: grid;
+    grid-template-columns: minmax(0, 1fr) auto auto;
+    gap: 6px;
+    align-items: center;
+    padding: 2px 8px 2px 0;
+    border-radius: 4px;
+  }
+  li:hover {
+    background: var(--panel);
+  }
+`
+const Line = styled.button`
+  display: grid;
+  grid-template-columns: 14px minmax(0, 1fr);
+  gap: 1px 6px;
+  align-items: baseline;
+  padding: 6px 8px;
+  border: 0;
+  background: none;
+  text-align: left;
+  b {
+    font-weight: 600;
+  }
+  small {
+    grid-column: 2;
+    color: var(--quiet);
+    font-size: 12px;
+  }
+`
+
+type Filter = 'all' | 'error' | 'warning' | 'ignored'
+
+interface GullyListProps {
+  readonly onChoose: (gully: ShownGully) => void
+}
+
+/** How many gullies the page has; opens the list, whose every line leads to the width and the block. */
+export function GullyList({ onChoose }: GullyListProps) {
+  const { isWhole, progress } = useGullyline()
+  const gullies = useShownGullies()
+  const [isOpen, setOpen] = useState(false)
+  const [filter, setFilter] = useState<Filter>('all')
+  const [mended, setMended] = useState<ShownGully>()
+  const [left, setLeft] = useState<ShownGully>()
+  const mend = (gully: ShownGully): void => {
+    setOpen(false)
+    setMended(gully)
+  }
+  const leave = (gully: ShownGully): void => {
+    setOpen(false)
+    setLeft(gully)
+  }
+  const told = gullies.filter(({ ignored }) => ignored === undefined)
+  const shown = gullies.filter((one) => isIn(one, filter))
+  return (
+    <>
+      <DialogTrigger isOpen={isOpen} onOpenChange={setOpen}>
+        <Opener>
+          {told.length > 0 && (
+            <TroubleMark severity={told.some(({ severity }) => severity === 'error') ? 'error' : 'warning'} />
+          )}
+          {countOf(told.length)}
+          <small>{isWhole ? 'at 1,601 widths' : `measuring, ${Math.floor(progress * 100)} %`}</small>
+        </Opener>
+        <Pop placement="bottom end">
+          <Dialog aria-label="Gullies of this page">
+            <Head>
+              <h2>{countOf(told.length)}</h2>
+              <Tabs
+                label="Show"
+                value={filter}
+                options={[
+                  ['all', 'All'],
+                  ['error', 'Problems'],
+                  ['warning', 'Warnings'],
+                  ['ignored', 'Ignored'],
+                ]}
+                onChange={setFilter}
+              />
+            </Head>
+            {shown.length === 0 && <None>{NONE[filter]}</None>}
+            <List>
+              {shown.map((gully) => (
+                <li key={`${gully.rule} ${gully.nodeId} ${gully.from}`}>
+                  <Line
+                    type="button"
+                    title={`Why? ${gully.source}`}
+                    onClick={() => {
+                      onChoose(gully)
+                      setOpen(false)
+                    }}
+                  >
+                    <TroubleMark severity={gully.severity} title={gully.severity} />
+                    <span>
+                      <b>{RULES.get(gully.rule)!.title}</b>, {rangeOf(gully)}
+                    </span>
+                    <small>
+                      {gully.why}
+                      {gully.ignored !== undefined && `. Ignored: ${gully.ignored}`}
+                    </small>
+                  </Line>
+                  {gully.ignored === undefined && (
+                    <Button aria-label={`Fix ${RULES.get(gully.rule)!.title}`} onPress={() => mend(gully)}>
+                      Fix…
+                    </Button>
+                  )}
+                  <IgnoreButton gully={gully} onAsk={leave} />
+                </li>
+              ))}
+            </List>
+          </Dialog>
+        </Pop>
+      </DialogTrigger>
+      <FixDialogLater gully={mended} onClose={() => setMended(undefined)} />
+      {left && (
+        <LaterTypedDialog code={ignoreDialog} onClose={() => setLeft(undefined)}>
+          {({ IgnoreDialog }) => <IgnoreDialog gully={left} onClose={() => setLeft(undefined)} />}
+        </LaterTypedDialog>
+      )}
+    </>
+  )
+}
+
+function IgnoreButton({ gully, onAsk }: { gully: ShownGully; onAsk: (gully: ShownGully) => void }) {
+  const store = useStore()
+  const title = RULES.get(gully.rule)!.title
+  if (gully.ignored === undefined)
+    return (
+      <Button aria-label={`Ignore ${title}`} onPress={() => onAsk(gully)}>
+        Ignore…
+      </Button>
+    )
+  return (
+    <Button
+      aria-label={`Show ${title} again`}
+      onPress={() => store.do(`Showed “${title}” again`, [ignoreEdit(store.state.page, gully, undefined)])}
+    >
+      Show again
+    </Button>
+  )
+}
+
+const NONE: Readonly<Record<Filter, string>> = {
+  all: 'Nothing on this page breaks at any width from 320 to 1920 px.',
+  error: 'No problems at any width from 320 to 1920 px.',
+  warning: 'No warnings at any width from 320 to 1920 px.',
+  ignored: 'No gully of this page is ignored.',
+}
+
+function isIn({ severity, ignored }: ShownGully, filter: Filter): boolean {
+  if (filter === 'ignored') return ignored !== undefined
+  return ignored === undefined && (filter === 'all' || severity === filter)
+}
+
+function countOf(count: number): string {
+  return count === 0 ? 'No gullies' : count === 1 ? '1 gully' : `${count} gullies`
+}

@@ -1,0 +1,51 @@
+import {
+  createNodeRenderer,
+  getNode,
+  layoutOf,
+  renderStylesheet,
+  sharedRoot,
+  TreeHtml,
+  type NodeRenderer,
+  type Page,
+  type Registry,
+  type SiteContext,
+} from '@gullyline/core'
+import { PIECES, type Piece } from '../canvas/shown-page.ts'
+
+/** A page as visitors get it, with the ids of its nodes. */
+export interface MeasuredDocument {
+  readonly body: string
+  readonly css: string
+}
+
+/** Writes one page again and again as it is edited, each time only what changed. */
+export class MeasuredHtml {
+  readonly #renderer: NodeRenderer
+  readonly #trees: Readonly<Record<Piece, TreeHtml>>
+
+  constructor(registry: Registry, context: SiteContext) {
+    this.#renderer = createNodeRenderer(registry, context)
+    const tree = (): TreeHtml => new TreeHtml(this.#renderer, { audience: 'visitor' })
+    this.#trees = { header: tree(), page: tree(), footer: tree() }
+  }
+
+  /** `page` is the session's, with what stands on every page joined to it. */
+  write(page: Page): MeasuredDocument {
+    const used = PIECES.flatMap((piece) => {
+      const root = piece === 'page' ? page.root : sharedRoot(page, piece)
+      if (root === undefined) return []
+      const isBare = piece === 'header' && layoutOf(getNode(page, page.root).content).header === 'bare'
+      this.#trees[piece].update({ page, root, isBare })
+      return [this.#trees[piece]]
+    })
+    const { registry, context } = this.#renderer
+    return {
+      body: used.map(({ html }) => html).join(''),
+      css: renderStylesheet(
+        registry,
+        context,
+        used.flatMap((tree) => tree.rendered()),
+      ),
+    }
+  }
+}

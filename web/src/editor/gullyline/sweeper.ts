@@ -1,0 +1,178 @@
+import {
+  applyEdits,
+  fixCandidates,
+  PageSweep,
+  type Fix,
+  type Gully,
+  type Page,
+  type Registry,
+  type SiteContext,
+  type SweepJob,
+} from '@gullyline/core'
+import { BandReader } from './band-reader.ts'
+import { MeasuredHtml, type MeasuredDocument } from './measured-html.ts'
+import { SweepFrame } from './sweep-frame.ts'
+
+/** What is known of a page's gullies. */
+export interface GullyState {
+  /** The page that they were measured on. */
+  readonly page: Page | undefined
+  readonly gullies: readonly Gully[]
+  /** From 0 to 1. */
+  readonly progress: number
+  /** Whether every edge is known. */
+  readonly isWhole: boolean
+}
+
+/** A fix that was tried, with the page as it is and as it would be. */
+export interface TriedFix extends Fix {
+  readonly before: MeasuredDocument
+  readonly after: MeasuredDocument
+}
+
+/** So long a slice may take, in ms: half a frame, since the browser has its own part of it. */
+const SLICE_MS = 8
+/** Nobody waits longer than this for an idle moment, in ms. */
+const IDLE_WITHIN_MS = 120
+/** So often the screen hears of what is found while measuring goes on. */
+const TOLD_EVERY_MS = 250
+const MOST_FIXES = 4
+
+/** Measures a page in slices between all else that goes on, and again what an edit changed. */
+export class Sweeper {
+  readonly #registry: Registry
+  readonly #context: SiteContext
+  readonly #html: MeasuredHtml
+  readonly #frame: SweepFrame
+  readonly #reader = new BandReader()
+  readonly #sweep: PageSweep
+  readonly #onState: (state: GullyState) => void
+  #nodes: ReadonlyMap<string, string> = new Map()
+  #page: Page | undefined
+  /** Counts up with every page that is shown: what was begun for one before is dropped. */
+  #run = 0
+  /** How many bands are laid out at once. */
+  #most = 64
+  #toldAt = 0
+  #isDisposed = false
+
+  constructor(registry: Registry, context: SiteContext, onState: (state: GullyState) => void) {
+    const { bounds } = context.look
+    this.#registry = registry
+    this.#context = { ...context, purpose: 'measure' }
+    this.#html = new MeasuredHtml(registry, this.#context)
+    this.#frame = new SweepFrame(context.site.language, [bounds.medium, bounds.wide])
+    this.#sweep = new PageSweep([bounds.medium, bounds.wide])
+    this.#onState = onState
+  }
+
+  /** Measures this page from now on. */
+  show(page: Page): void {
+    const run = ++this.#run
+    this.#page = page
+    void this.#measureAll(run)
+  }
+
+  /** Leaves the page unmeasured for now: somebody is editing it. */
+  pause(): void {
+    this.#run++
+  }
+
+  /** Fixes of a gully that were laid out and found to mend it, the gentlest first. */
+  async fixesOf(page: Page, gully: Gully): Promise<readonly TriedFix[]> {
+    const { bounds } = this.#context.look
+    const before = new MeasuredHtml(this.#registry, this.#context).write(page)
+    const frame = new SweepFrame(this.#context.site.language, [bounds.medium, bounds.wide])
+    try {
+      frame.show(before)
+      await frame.ready()
+      const found: TriedFix[] = []
+      for (const fix of fixCandidates(page, gully, { registry: this.#registry, bounds })) {
+        if (found.length >= MOST_FIXES) break
+        const changed = applyEdits(page, fix.edits, this.#registry)
+        if (!changed.ok) continue
+        const after = new MeasuredHtml(this.#registry, this.#context).write(changed.page)
+        if (await this.#mends(frame, after, gully)) found.push({ ...fix, before, after })
+      }
+      return found
+    } finally {
+      frame.dispose()
+    }
+  }
+
+  /** Whether a gully is nowhere in its range any more, and nothing else of the kind came instead. */
+  async #mends(frame: SweepFrame, after: MeasuredDocument, gully: Gully): Promise<boolean> {
+    const keys = [...frame.show(after).keys()]
+    const setting =
+      gully.rule === 'text-resized' ? 'resized' : gully.rule === 'text-spacing' ? 'spaced' : 'plain'
+    for (const width of new Set([
+      gully.worst,
+      gully.from,
+      gully.to,
+      Math.floor((gully.from + gully.to) / 2),
+    ])) {
+      const bands = frame.measure({ width, setting, bands: keys })
+      const readings = await this.#reader.read({ setting, bands, pictures: frame.pictures })
+      for (const { strains } of readings.values())
+        for (const { rule, id } of strains.values())
+          if (rule === gully.rule && id === gully.nodeId) return false
+    }
+    return true
+  }
+
+  dispose(): void {
+    this.#isDisposed = true
+    this.#run++
+    this.#frame.dispose()
+    this.#reader.dispose()
+  }
+
+  async #measureAll(run: number): Promise<void> {
+    await idle()
+    if (run !== this.#run) return
+    this.#nodes = this.#frame.show(this.#html.write(this.#page!))
+    this.#sweep.show([...this.#nodes.keys()])
+    this.#tell(false)
+    await this.#frame.ready()
+    for (let job = this.#sweep.next(this.#most); job; job = this.#sweep.next(this.#most)) {
+      await idle()
+      if (run !== this.#run) return
+      const bands = this.#measure(job)
+      const readings = await this.#reader.read({
+        setting: job.setting,
+        bands,
+        pictures: this.#frame.pictures,
+      })
+      if (this.#isDisposed) return
+      // Readings of bands that are there no more are for nobody; the others are as good as ever.
+      this.#sweep.take(job, readings)
+      if (run !== this.#run) return
+      if (performance.now() - this.#toldAt > TOLD_EVERY_MS) this.#tell(false)
+    }
+    this.#tell(true)
+  }
+
+  #measure(job: SweepJob) {
+    const from = performance.now()
+    const bands = this.#frame.measure(job)
+    const took = performance.now() - from
+    if (took > SLICE_MS && job.bands.length > 1) this.#most = Math.max(1, Math.floor(job.bands.length / 2))
+    else if (took < SLICE_MS / 4 && job.bands.length === this.#most) this.#most *= 2
+    return bands
+  }
+
+  #tell(isWhole: boolean): void {
+    this.#toldAt = performance.now()
+    this.#onState({
+      page: this.#page,
+      gullies: this.#sweep.gullies((key) => this.#nodes.get(key) ?? ''),
+      progress: isWhole ? 1 : this.#sweep.progress,
+      isWhole,
+    })
+  }
+}
+
+/** Settles when the browser has nothing else to do. */
+function idle(): Promise<void> {
+  return new Promise((resolve) => requestIdleCallback(() => resolve(), { timeout: IDLE_WITHIN_MS }))
+}
