@@ -360,7 +360,13 @@ export {
   type Alignment as GridAlignment,
   type LayerStep,
 } from './grid/rearrange.ts'
-export { derivedPlaceEdits, gridOf, placeBlocksEdits, placesAt } from './edits/grid-places.ts'
+export {
+  agreeingOrderEdits,
+  derivedPlaceEdits,
+  gridOf,
+  placeBlocksEdits,
+  placesAt,
+} from './edits/grid-places.ts'
 export { arrangeGrid } from './grid/arrangement.ts'
 export { gridReports, type GridAtSize, type GridReport } from './resolve/grid-report.ts'
 export { readDesignTokens, UnreadableTokens, type LeftToken } from './look/design-tokens.ts'
@@ -388,3 +394,4 @@ export { RULES, Sweep, SWEEP_FROM, SWEEP_TO } from './measure/sweep.ts'
 export type { Gully } from './measure/gully.ts'
 export { fixCandidates, type Fix } from './measure/fixes.ts'
 export { ignoreEdit, LONGEST_REASON, reasonToIgnore } from './site/ignored-gullies.ts'
+export { findJump, jump } from './measure/rules/jump.ts'

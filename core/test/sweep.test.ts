@@ -104,6 +104,11 @@ describe('colours', () => {
       height: 40,
     })!
     expect([0, 0.25, 0.5, 1].map((x) => Math.round(side(x, 0.5)[3] * 100))).toEqual([80, 50, 20, 20])
+    const sized = paintOf('linear-gradient(90deg, rgb(0, 0, 0) 0%, rgba(0, 0, 0, 0) max(50%, 150px))', {
+      width: 200,
+      height: 9,
+    })!
+    expect([0, 0.375, 0.75, 1].map((x) => Math.round(sized(x, 0.5)[3] * 100))).toEqual([100, 50, 0, 0])
     const down = paintOf('linear-gradient(rgb(255, 0, 0), rgb(0, 0, 255))', { width: 10, height: 10 })!
     expect(down(0.5, 0).map(Math.round)).toEqual([255, 0, 0, 1])
     expect(down(0.1, 0.5).map(Math.floor)).toEqual([127, 0, 127, 1])

@@ -19,7 +19,7 @@ import { paint, type Frame, type Shade } from './paint.ts'
 
 const folder = join(fileURLToPath(new URL('.', import.meta.url)), '../pictures')
 const WIDE: Frame = { width: 2200, height: 1320 }
-const NORMAL: Frame = { width: 1600, height: 1200 }
+const NORMAL: Frame = { width: 1920, height: 1440 }
 
 const farHill = ridge(0.8, 0.035, 1.4, 4)
 const nearHill = ridge(0.88, 0.045, 1.1, 9)

@@ -5,7 +5,7 @@ import { demoSite } from './site.ts'
 
 /** Size of the pictures in px, as `make/pictures.ts` paints them. */
 const WIDE = { width: 2200, height: 1320 }
-const NORMAL = { width: 1600, height: 1200 }
+const NORMAL = { width: 1920, height: 1440 }
 const WIDE_IDS = ['tmdome', 'tmdusk']
 
 /** The sample site's first page with everything it needs, as one JSON object. */

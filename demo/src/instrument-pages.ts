@@ -217,5 +217,27 @@ export const radio = document('r', {
         panel('May I use it?', text('Yes, on Saturdays. It takes ten minutes to learn.')),
       ),
     ),
+    // Left with three gullies on purpose, for those who try the program: a broken word, a picture alone in its row, a long line.
+    section(
+      { name: 'A week of listening', look: { surface: 'tint' } },
+      heading(2, 'A week of listening'),
+      row({ base: { gap: 'm' } }, heading(3, 'Thunderstorms'), heading(3, 'Meteors'), heading(3, 'The Sun')),
+      block('list', {
+        words: [
+          list(
+            'Each crackle below was thunder somewhere over the sea, up to nine hundred kilometres away, and none of it was heard by anybody on the moor.',
+          ),
+        ],
+      }),
+      block(
+        'gallery',
+        { label: 'The dish through a week' },
+        { look: { radius: 'm' }, base: { columns: '3' }, narrow: { columns: '2' } },
+        picture('tmdusk', 'The dish’s hill as the last light goes'),
+        picture('tmdome', 'The Milky Way over the hill of the dish'),
+        picture('tmmoon', 'The Moon half lit, on the night that was quietest'),
+        picture('tmpath', 'The lamps along the path to the dish'),
+      ),
+    ),
   ],
 })

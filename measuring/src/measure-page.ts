@@ -74,7 +74,7 @@ export class PageMeasurer {
           this.#element(element, { parent, id: own, box: boxOf(rect, page), style, target, page, around }),
         )
       }
-      for (const child of element.children) walk(child, at, own, element)
+      for (const child of shownChildren(element)) walk(child, at, own, element)
     }
     walk(band, -1, band.getAttribute('data-node') ?? '', band)
     return { width: innerWidth, box: boxOf(band.getBoundingClientRect(), page), elements }
@@ -150,7 +150,8 @@ export class PageMeasurer {
       role,
       lines,
       characters: words.length,
-      brokenWords: role === 'running' || lines.length < 2 ? 0 : this.#brokenWords(element),
+      brokenWords:
+        (role !== 'heading' && role !== 'button') || lines.length < 2 ? 0 : this.#brokenWords(element),
       fontSize: parseFloat(this.#view.getComputedStyle(element).fontSize),
       isBold: style.isBold,
       colour: style.colour,
@@ -261,13 +262,20 @@ function insetOf(style: CSSStyleDeclaration) {
   }
 }
 
+/** Of what is folded only its title is laid out for anybody. */
+function shownChildren(element: Element): Iterable<Element> {
+  if (element.localName !== 'details' || element.hasAttribute('open')) return element.children
+  return [...element.children].filter(({ localName }) => localName === 'summary')
+}
+
 function isTarget(element: Element): boolean {
   return element.matches('a[href],button,input:not([type=hidden]),select,textarea,summary,[tabindex="0"]')
 }
 
 function roleOf(element: Element): MeasuredText['role'] {
   if (element.closest('h1,h2,h3,h4,h5,h6')) return 'heading'
-  return element.closest('button,.button') ? 'button' : 'running'
+  if (element.closest('button,.button')) return 'button'
+  return element.closest('td,th') ? 'cell' : 'running'
 }
 
 /** Whether words stand in it that none of the blocks in it lays out. */

@@ -1,4 +1,5 @@
 /** Edits that put blocks of a grid section where they are wanted at one size. */
+import { readingOrder } from '../grid/reading-order.ts'
 import type { GridPlace, Placed } from '../grid/placed.ts'
 import { findNode, getNode, type NodeId, type Page, type SizeKey } from '../page/page.ts'
 import { getKind, type Registry } from '../blocks/registry.ts'
@@ -62,4 +63,24 @@ export function derivedPlaceEdits(page: Page, id: NodeId, size: SizeKey): readon
   return [...Object.values(KEYS), 'layer']
     .filter((key) => own[key] !== undefined)
     .map((key) => ({ edit: 'set', nodeId: id, at: ['sizes', size, key] }))
+}
+
+/** Puts the blocks of a grid section into the order in which eyes read them at the widest size. */
+export function agreeingOrderEdits(page: Page, gridId: NodeId, registry: Registry): readonly Edit[] {
+  const { children, sizes } = arrangedGrid(page, gridId, registry)
+  const seen = readingOrder(sizes.base.placed)
+  const left = children.map(({ id }) => id)
+  const place = children[0] && findPlace(page, children[0].id)
+  if (!place) return []
+  const { slot } = place
+  const now = [...left]
+  // What is hidden at that size stays behind what it stands behind.
+  const wanted = [...seen, ...left.filter((id) => !seen.includes(id))]
+  return wanted.flatMap((id, toIndex): Edit[] => {
+    const at = now.indexOf(id)
+    if (at === toIndex) return []
+    now.splice(at, 1)
+    now.splice(toIndex, 0, id)
+    return [{ edit: 'move', nodeId: id, toParentId: gridId, toSlot: slot, toIndex }]
+  })
 }

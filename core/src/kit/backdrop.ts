@@ -9,7 +9,8 @@ export const HEIGHTS = { content: undefined, half: 'min(50vh,460px)', tall: 'min
 /** What lies over a backdrop picture, so that words on it can be read: the surface's own colour, more or less of it. */
 export const SHADES: Readonly<Record<Shade, string>> = {
   none: 'none',
-  side: 'linear-gradient(90deg,color-mix(in srgb,var(--paper) 82%,transparent),color-mix(in srgb,var(--paper) 8%,transparent) 75%)',
+  // As wide as words get, and over all of a narrow screen, where they reach from side to side.
+  side: 'linear-gradient(90deg,color-mix(in srgb,var(--paper) 84%,transparent),color-mix(in srgb,var(--paper) 70%,transparent) 40rem,color-mix(in srgb,var(--paper) 8%,transparent) max(100%,72rem))',
   even: 'linear-gradient(color-mix(in srgb,var(--paper) 55%,transparent),color-mix(in srgb,var(--paper) 55%,transparent))',
   deep: 'linear-gradient(color-mix(in srgb,var(--paper) 78%,transparent),color-mix(in srgb,var(--paper) 78%,transparent))',
 }

@@ -59,18 +59,18 @@ export function paintOf(image: string, { width, height }: Pick<Box, 'width' | 'h
   const parts = inside.split(/,(?![^(]*\))/).map((part) => part.trim())
   const turn = /^(-?[\d.]+)deg$/.exec(parts[0]!)
   const angle = ((turn ? Number(turn[1]) : 180) * Math.PI) / 180
-  const stops = stopsOf(turn ? parts.slice(1) : parts)
   const [dx, dy] = [Math.sin(angle), -Math.cos(angle)]
   const length = Math.abs(width * dx) + Math.abs(height * dy)
+  const stops = stopsOf(turn ? parts.slice(1) : parts, length)
   if (stops.length === 0 || length === 0) return undefined
   return (x, y) => colourAt(stops, ((x - 0.5) * width * dx + (y - 0.5) * height * dy) / length + 0.5)
 }
 
 /** Stops without a place stand evenly between those that have one. */
-function stopsOf(parts: readonly string[]): readonly Stop[] {
+function stopsOf(parts: readonly string[], length: number): readonly Stop[] {
   const read = parts.map((part) => {
-    const [, colour, percent] = /^(.*?)(?:\s+(-?[\d.]+)%)?$/.exec(part)!
-    return { colour: rgbaOf(colour!), at: percent === undefined ? undefined : Number(percent) / 100 }
+    const [, colour, place] = /^(.*?\)|\S+)(?:\s+(.+))?$/.exec(part)!
+    return { colour: rgbaOf(colour!), at: place === undefined ? undefined : placeOf(place, length) }
   })
   const given = read.map(({ at }, i) => at ?? (i === 0 ? 0 : i === read.length - 1 ? 1 : undefined))
   return read.map(({ colour }, i) => {
@@ -81,6 +81,15 @@ function stopsOf(parts: readonly string[]): readonly Stop[] {
     const share = (i - before) / (after - before)
     return { colour, at: given[before]! + share * (given[after]! - given[before]!) }
   })
+}
+
+/** A place on the gradient's line, from 0 to 1: a percentage, px, or the least or greatest of such. */
+function placeOf(place: string, length: number): number {
+  const among = /^(min|max)\((.*)\)$/.exec(place)
+  if (among)
+    return Math[among[1] as 'min' | 'max'](...among[2]!.split(',').map((one) => placeOf(one.trim(), length)))
+  const value = parseFloat(place)
+  return place.endsWith('%') ? value / 100 : value / length
 }
 
 /** Between two stops, colours mix with their opacity in them (CSS Images 3, "premultiplied"). */

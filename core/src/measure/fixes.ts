@@ -6,7 +6,9 @@ import type { BlockDefinition, NodePart } from '../blocks/define-block.ts'
 import { getKind, type Registry } from '../blocks/registry.ts'
 import { describeNode } from '../edits/describe.ts'
 import type { Edit, SetValue } from '../edits/edit-shapes.ts'
-import { SCALES } from '../look/scales.ts'
+import { gridOf, placeBlocksEdits, placesAt } from '../edits/grid-places.ts'
+import { overlap, rowEnd } from '../grid/placed.ts'
+import { SCALES, STEP_WORDS } from '../look/scales.ts'
 import type { SizeBounds } from '../look/look.ts'
 import type { Json } from '../page/json.ts'
 import { findNode, getNode, type NodeId, type Page, type PageNode, type SizeKey } from '../page/page.ts'
@@ -110,7 +112,8 @@ const MOVES = {
     title: textTitle,
     part: 'sizes',
     keys: ['step'],
-    next: (input) => stepped(input, SCALES.type, 1),
+    // Of a size of one's own, the size of text.
+    next: (input) => (isOwnSize(input) ? 'body' : stepped(input, SCALES.type, 1)),
   },
   largerGap: {
     title: () => 'Larger gap',
@@ -180,12 +183,6 @@ const MOVES = {
     keys: ['variant'],
     next: ({ value, options }) => (options.includes('panel') && value !== 'panel' ? 'panel' : undefined),
   },
-  derivedPlace: {
-    title: () => 'Place by reading order',
-    part: 'sizes',
-    keys: ['gridColumn', 'gridRow', 'gridColumns', 'gridRows'],
-    next: () => undefined,
-  },
   hide: {
     title: () => 'Hide at this size',
     part: 'sizes',
@@ -253,7 +250,8 @@ export function fixCandidates(page: Page, gully: Gully, { registry, bounds }: Fi
   )
   const near = [...around, ...Object.values(getNode(page, id).slots).flat()]
   const sizes = sizesIn(gully, bounds)
-  const found = (MOVES_FOR[gully.rule] ?? []).flatMap((name) => {
+  const below = gully.rule === 'covered-text' ? belowOthers(page, id, { sizes, registry }) : undefined
+  const moved = (MOVES_FOR[gully.rule] ?? []).flatMap((name) => {
     const move: Move = MOVES[name]
     for (const one of name === 'hide' ? [id] : near) {
       const fix = fixOf(page, one, { move, sizes, registry })
@@ -262,7 +260,29 @@ export function fixCandidates(page: Page, gully: Gully, { registry, bounds }: Fi
     }
     return []
   })
+  const found = below ? [below, ...moved] : moved
   return found.filter(({ title }, i) => found.findIndex((one) => one.title === title) === i)
+}
+
+/** Puts a block of a grid section below all that it lies under or over. */
+function belowOthers(
+  page: Page,
+  id: NodeId,
+  { sizes, registry }: { readonly sizes: readonly SizeKey[]; readonly registry: Registry },
+): Fix | undefined {
+  const own = ancestry(page, id).find((one) => gridOf(page, one, registry) !== undefined)
+  const gridId = own === undefined ? undefined : gridOf(page, own, registry)
+  if (own === undefined || gridId === undefined) return undefined
+  const edits = sizes.flatMap((size) => {
+    const { placed } = placesAt(page, gridId, { registry, size })
+    const place = placed.find((one) => one.id === own)
+    if (!place) return []
+    let row = place.row
+    for (let hit = placed; hit.length > 0; row = Math.max(row, ...hit.map(rowEnd)))
+      hit = placed.filter((one) => one.id !== own && overlap({ ...place, row }, one))
+    return placeBlocksEdits(placed, [{ ...place, row }], size)
+  })
+  return edits.length === 0 ? undefined : { title: 'Move below', edits }
 }
 
 export interface FixContext {
@@ -313,7 +333,7 @@ function setAt(
   const field = definition.arrangement.properties[key]
   if (!field) return undefined
   const { value } = cascadeValue(node, definition.arrangement, size, key)
-  const inherited = field.inherits?.gives?.[String(node.content[field.inherits.key] ?? '')]
+  const inherited = field.inherits?.gives?.[textOf(node.content[field.inherits.key])]
   const isInherited = inherited !== undefined && value === field.default
   const next = move.next({ key, value: isInherited ? inherited : value, options: optionsOf(field) })
   return next === undefined ? undefined : { edit: 'set', nodeId: id, at: ['sizes', size, key], value: next }
@@ -335,14 +355,23 @@ function counted({ value, options }: MoveInput, by: number): Json | undefined {
 }
 
 function stepped({ value }: MoveInput, scale: readonly string[], by: number): Json | undefined {
-  const at = scale.indexOf(String(value))
+  const at = scale.indexOf(textOf(value))
   return at < 0 ? undefined : scale[at + by]
 }
 
+function isOwnSize({ value }: MoveInput): boolean {
+  return /^\d/.test(textOf(value))
+}
+
 function columnsTitle(value: Json): string {
-  return value === '1' ? '1 column' : `${String(value)} columns`
+  return value === '1' ? '1 column' : `${textOf(value)} columns`
 }
 
 function textTitle(value: Json): string {
-  return `Text size: ${String(value)}`
+  return `Text size: ${STEP_WORDS.type[textOf(value)] ?? textOf(value)}`
+}
+
+/** A choice or a step as it is named; empty for anything else. */
+function textOf(value: Json | undefined): string {
+  return typeof value === 'string' || typeof value === 'number' ? String(value) : ''
 }

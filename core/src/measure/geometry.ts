@@ -70,7 +70,7 @@ export function paintsOver(band: MeasuredBand, over: number, under: number): boo
   // One that is in the other is painted over it.
   if (fork < 0 || b[fork] === undefined) return fork >= 0
   const rank = levelOf(band, a.slice(fork)) - levelOf(band, b.slice(fork))
-  return rank === 0 ? a[fork]! > b[fork]! : rank > 0
+  return rank === 0 ? a[fork]! > b[fork] : rank > 0
 }
 
 /** Below what is in the flow, in the flow, over it, or at a layer of its own. */

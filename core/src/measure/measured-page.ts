@@ -18,7 +18,7 @@ export type Rgba = readonly [number, number, number, number]
 export interface MeasuredText {
   /** The first of them, to call the text by. */
   readonly words: string
-  readonly role: 'heading' | 'button' | 'running'
+  readonly role: 'heading' | 'button' | 'cell' | 'running'
   readonly lines: readonly Box[]
   readonly characters: number
   /** How many words are broken over two lines where nothing in them allows that; counted in headings and buttons only. */

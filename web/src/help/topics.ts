@@ -193,8 +193,22 @@ export const HELP_TOPICS: readonly HelpTopic[] = [
     synonyms: ['overlap', 'layers', 'collage', 'free layout', 'columns and rows', 'grid section'],
     steps: [
       'Add a grid section from the shelf, and put blocks into it.',
-      'Select a block in it and set its column, its row, and how many of each it takes, under Layout in the details. Blocks may overlap: the one on the higher layer lies over the other.',
+      'Drag a block to its place, or press {grid-left} and the other arrows. Lines show what it is level with. Pull its edges to resize it.',
+      'Blocks may overlap: {forward} brings one nearer, {backward} sends it back. {make-room} opens a row above a block for all below, {close-up} closes empty rows.',
+      'Several selected blocks move as one. More actions aligns and distributes them. Exact numbers are under Layout in the details.',
+      'Press {reading-path} to see the order in which screen readers and the Tab key go. Arrow keys move a number.',
       'Narrower screens follow by themselves, in reading order. Choose Set per size to place a block there by hand; Auto lets it follow again.',
+    ],
+  },
+  {
+    id: 'gullyline',
+    title: 'Find and fix what breaks between screen sizes',
+    synonyms: ['gully', 'gullyline', 'responsive', 'overflow', 'breakpoint', 'contrast', 'cut off', 'mobile'],
+    steps: [
+      'Look at the ruler: its line dips where something breaks, deep for a problem, shallow for a warning.',
+      'Press a dip, or {next-gully}: the page takes that width, and the block is selected.',
+      'Open the list at the end of the ruler for all gullies, with why each is one.',
+      'Choose Fix to see changes that mend it, before and after, and apply one. Choose Ignore, with a reason, to leave it.',
     ],
   },
   {

@@ -7,6 +7,8 @@ export interface Later<T> {
   readonly load: () => Promise<T>
   /** The code, or undefined until it is there. */
   readonly use: () => T | undefined
+  /** The same outside of React. */
+  readonly get: () => T | undefined
 }
 
 const UNREACHABLE = 'Can’t reach the server to load this part of the editor. Nothing was changed. Try again.'
@@ -28,6 +30,7 @@ export function later<T>(fetchCode: () => Promise<T>): Later<T> {
   return {
     load: async () => code.get() ?? (loading ??= fetchOnce()),
     use: () => useValue(code),
+    get: code.get,
   }
 }
 

@@ -68,7 +68,7 @@ export const text = defineBlock<Content, LookValues, Values>({
     align: alignmentField(),
   }),
   rules: [
-    { selector: '.text', declarations: { ...ALIGNED_BOX, 'max-width': '62ch' } },
+    { selector: '.text', declarations: { ...ALIGNED_BOX, 'max-width': '50ch' } },
     { selector: '.text>*+*', declarations: { 'margin-top': '.75em' } },
     { selector: '.text ul', declarations: { 'padding-left': '1.2em' } },
     { selector: '.text ol', declarations: { 'padding-left': '1.2em' } },

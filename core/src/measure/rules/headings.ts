@@ -1,4 +1,5 @@
 import { quoted, type GullyRule } from '../define-rule.ts'
+import type { MeasuredText } from '../measured-page.ts'
 
 const MOST_LINES = 4
 
@@ -10,7 +11,7 @@ export const brokenWord: GullyRule = {
   source: 'common practice, no source',
   find: ({ band }) =>
     band.elements.flatMap(({ id, text }) =>
-      !text || text.role === 'running' || text.brokenWords === 0
+      !isHeading(text) || text.brokenWords === 0
         ? []
         : [
             {
@@ -30,9 +31,13 @@ export const tallHeading: GullyRule = {
   source: 'common practice, no source',
   find: ({ band }) =>
     band.elements.flatMap(({ id, text }) => {
-      if (!text || text.role === 'running' || text.lines.length <= MOST_LINES) return []
+      if (!isHeading(text) || text.lines.length <= MOST_LINES) return []
       return [
         { id, amount: text.lines.length, why: `${quoted(text.words)} takes ${text.lines.length} lines` },
       ]
     }),
+}
+
+function isHeading(text: MeasuredText | undefined): text is MeasuredText {
+  return text?.role === 'heading' || text?.role === 'button'
 }

@@ -17,6 +17,7 @@ import { PageFrame } from './page-frame.tsx'
 import { PageStyle, PageView } from './page-view.tsx'
 import { useClipboard } from './use-clipboard.ts'
 import { useFileDrop } from './use-file-drop.ts'
+import { gridCanvas } from './grid-later.ts'
 import { SelectionLayer } from './selection-layer.tsx'
 
 const MARGIN = 28
@@ -53,12 +54,15 @@ interface CanvasProps {
   readonly onNavigate: (href: string) => void
   /** A picture of the selected block was pressed twice. */
   readonly onPicture: () => void
+  /** Whether the order of grid sections is drawn over them. */
+  readonly hasReadingPath: boolean
 }
 
 /** The page itself, at the ruler's width, scaled down when there is less room. */
-export function Canvas({ width, onDocument, onKeyDown, onNavigate, onPicture }: CanvasProps) {
+export function Canvas({ width, onDocument, onKeyDown, onNavigate, onPicture, hasReadingPath }: CanvasProps) {
   const store = useStore()
   const { site } = useSiteView()
+  const grid = gridCanvas.use()
   const { ref: setArea, element: area, room } = useRoom()
   const [inner, setInner] = useState<Document>()
 
@@ -111,6 +115,7 @@ export function Canvas({ width, onDocument, onKeyDown, onNavigate, onPicture }: 
         </PageFrame>
       </Sheet>
       {inner && area && <SelectionLayer inner={inner} area={area} />}
+      {inner && area && hasReadingPath && grid && <grid.ReadingPath inner={inner} area={area} />}
       {inner && <KeepInView inner={inner} />}
       {inner && <CanvasMenu inner={inner} onPoint={selectUnder} />}
       <DrawnBox />

@@ -196,13 +196,11 @@ export function GridHandles({ id, inner, toLayer }: GridHandlesProps) {
           key={name}
           type="button"
           aria-label={`Resize at the ${name}`}
-          style={
-            {
-              '--x': `${box.left + x * box.width}px`,
-              '--y': `${box.top + y * box.height}px`,
-              cursor,
-            } as never
-          }
+          style={{
+            '--x': `${box.left + x * box.width}px`,
+            '--y': `${box.top + y * box.height}px`,
+            cursor,
+          }}
           onPointerDown={(event) => press(event, sides)}
           onKeyDown={(event) => {
             const by = STEPS[event.key]

@@ -23,7 +23,7 @@ import { boxOf, type Box } from './boxes.ts'
 import { shownId } from './shown-ids.ts'
 import { boxToWindow, useFrameLayout } from './frame-geometry.ts'
 import { useNodeTitle } from './node-title.ts'
-import { GridHandles } from './grid-handles.tsx'
+import { gridCanvas } from './grid-later.ts'
 import { ColumnDividers, useSelectedColumns } from './column-dividers.tsx'
 import { textEditing } from './text-editing-later.ts'
 
@@ -148,6 +148,7 @@ export function SelectionLayer({ inner, area }: { inner: Document; area: HTMLEle
   const around = useBox(inner, area, parent)
   const columns = useSelectedColumns()
   const bar = textEditing.use()
+  const grid = gridCanvas.use()
   const { mayChange } = useStore()
   const toLayer = (one: Box): Box => {
     const frame = inner.defaultView?.frameElement as HTMLIFrameElement
@@ -160,7 +161,7 @@ export function SelectionLayer({ inner, area }: { inner: Document; area: HTMLEle
     <Clip>
       <WorkedIn inner={inner} area={area} />
       {columns !== undefined && !isTyping && <ColumnDividers id={columns} inner={inner} toLayer={toLayer} />}
-      {!isTyping && <GridHandles id={selection} inner={inner} toLayer={toLayer} />}
+      {!isTyping && grid && <grid.GridHandles id={selection} inner={inner} toLayer={toLayer} />}
       {around && <Outline data-parent="" style={place(around)} />}
       {also.map((id) => (
         <AlsoSelected key={id} id={id} inner={inner} area={area} />

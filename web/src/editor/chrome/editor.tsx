@@ -13,6 +13,7 @@ import { giveRestTo } from '../../ui/early-keys.ts'
 import { later, loadAtLast } from '../../ui/later.ts'
 import { whenTyping } from '../canvas/active-editor.ts'
 import { Canvas } from '../canvas/canvas.tsx'
+import { gridCanvas } from '../canvas/grid-later.ts'
 import { textEditing } from '../canvas/text-editing-later.ts'
 import { runKey, ScreenActsProvider, type ScreenActs } from '../commands/commands.ts'
 import { DeletedBar } from './deleted-bar.tsx'
@@ -30,8 +31,9 @@ import { LineUp } from '../line-up/line-up.tsx'
 import { useOthers } from './presence.tsx'
 import { FindingsProvider } from '../problems/findings-context.tsx'
 import { findings } from '../problems/use-findings.ts'
-import { GullylineProvider, sweeperCode } from '../gullyline/gully-context.tsx'
-import { GullyRuler, type StepGully } from '../gullyline/gully-ruler.tsx'
+import { GullylineProvider, type StepGully } from '../gullyline/gully-context.tsx'
+import { gullyCode } from '../gullyline/gully-later.ts'
+import { GullyRuler } from '../gullyline/gully-ruler.tsx'
 import { nextSample, rulerSizes } from '../ruler/ruler-scale.ts'
 import { Strip } from '../ruler/ruler.tsx'
 import { sessionDocuments } from '../session/session.ts'
@@ -49,7 +51,7 @@ const UploadPanel = lazy(async () => ({ default: (await import('./upload-panel.t
 const checks = later(loadChecks)
 
 /** What comes as soon as the page is there, since it is needed first. */
-const NEXT = [textEditing, findings, sending, shelfCode, commandsDialog, merging]
+const NEXT = [textEditing, gridCanvas, findings, sending, shelfCode, commandsDialog, merging]
 
 const Screen = styled.div`
   position: relative;
@@ -121,10 +123,14 @@ export function Editor({ store, sender, site, pages, summary, onDrawn }: EditorP
   const [width, setWidth] = useState(FIRST_WIDTH)
   const [isLineUp, setLineUp] = useState(false)
   const stepGully = useRef<StepGully>(undefined)
+  const takeStep = useCallback((step: StepGully) => {
+    stepGully.current = step
+  }, [])
   const shownWidth = useRef(width)
   useEffect(() => {
     shownWidth.current = width
   }, [width])
+  const [isPath, setPath] = useState(false)
   const [isFolded, setFolded] = useState(() => matchMedia(NARROW).matches)
   const [asked, setAsked] = useState<AskedFor>()
   const [inner, setInner] = useState<Document>()
@@ -137,7 +143,7 @@ export function Editor({ store, sender, site, pages, summary, onDrawn }: EditorP
     for (const code of NEXT) code.load().catch(() => undefined)
     let isOpen = true
     void loadAtLast(detailsCode, () => isOpen)
-    void loadAtLast(sweeperCode, () => isOpen)
+    void loadAtLast(gullyCode, () => isOpen)
     void loadAtLast(checks, () => isOpen).then(() => isOpen && store.recheck())
     return () => {
       isOpen = false
@@ -152,6 +158,7 @@ export function Editor({ store, sender, site, pages, summary, onDrawn }: EditorP
     })
     return () => giveRestTo(undefined)
   }, [store])
+  const gullies = gullyCode.use()
   const shelf = useShelfControl()
   const [documents] = useState(() => sessionDocuments(summary.id, site))
   const saving = useSave(store, documents, sender)
@@ -201,6 +208,7 @@ export function Editor({ store, sender, site, pages, summary, onDrawn }: EditorP
         setInner(undefined)
         setLineUp((shown) => !shown)
       },
+      toggleReadingPath: () => setPath((shown) => !shown),
       sizeShown: () => sizeAt(shownWidth.current, site.look.bounds),
       stepGully: (direction) => stepGully.current?.(direction),
       save: () => void save(),
@@ -241,7 +249,7 @@ export function Editor({ store, sender, site, pages, summary, onDrawn }: EditorP
       <ScreenActsProvider value={acts}>
         <FirstIsThereProvider value={wasThere}>
           <FindingsProvider>
-            <GullylineProvider>
+            <GullylineProvider code={gullies}>
               <Screen>
                 <AfterFirst instead={<Bar />}>
                   <TopBar
@@ -254,7 +262,7 @@ export function Editor({ store, sender, site, pages, summary, onDrawn }: EditorP
                 </AfterFirst>
                 {saving.state.type === 'deleted' && <DeletedBar onRestore={saving.restore} />}
                 <AfterFirst instead={<Strip />}>
-                  <GullyRuler look={site.look} width={width} onChange={setWidth} step={stepGully} />
+                  <GullyRuler look={site.look} width={width} onChange={setWidth} onStep={takeStep} />
                 </AfterFirst>
                 {isLineUp ? (
                   <LineUp
@@ -274,6 +282,7 @@ export function Editor({ store, sender, site, pages, summary, onDrawn }: EditorP
                       onKeyDown={onKeyDown}
                       onNavigate={follow}
                       onPicture={acts.openSetting}
+                      hasReadingPath={isPath}
                     />
                     {isFolded ? (
                       <Unfold>

@@ -17,6 +17,7 @@ import { Dialog } from '../../ui/dialog.tsx'
 import { useValue } from '../../ui/value.ts'
 import { unsavedCount, type Saved } from '../session/editor-state.ts'
 import { useEditor, useStore } from '../session/editor-store.ts'
+import { GullyNote } from '../gullyline/gully-note.tsx'
 import { useShownFindings } from '../problems/findings-context.tsx'
 import { reachWords, sharedTitle } from '../session/reach.ts'
 import { useSiteView } from '../session/site-view.ts'
@@ -187,6 +188,7 @@ export function PublishDialog({ summary, saving, onClose }: PublishDialogProps) 
           }}
         />
       ))}
+      {!isBusy && <GullyNote />}
       {isBusy && <Busy progress={progress} />}
       {unsaved > 0 && <p>{unsaved === 1 ? 'One edit is' : `${unsaved} edits are`} not saved yet.</p>}
     </Dialog>

@@ -61,6 +61,8 @@ export type CommandId =
   | 'make-room'
   | 'close-up'
   | 'derive-place'
+  | 'agree-order'
+  | 'reading-path'
   | 'line-up'
   | 'next-gully'
   | 'previous-gully'
@@ -237,6 +239,18 @@ export const COMMANDS: Readonly<Record<CommandId, CommandWords>> = {
     whileTyping: false,
     synonyms: ['row', 'empty', 'pull up'],
   },
+  'agree-order': {
+    title: 'Match reading order',
+    keys: [],
+    whileTyping: false,
+    synonyms: ['tab order', 'focus order', 'screen reader'],
+  },
+  'reading-path': {
+    title: 'Show reading path',
+    keys: ['Alt+N'],
+    whileTyping: false,
+    synonyms: ['reading order', 'tab order', 'screen reader', 'numbers'],
+  },
   'derive-place': {
     title: 'Reset place',
     keys: [],
@@ -288,6 +302,7 @@ const LOOKING: ReadonlySet<CommandId> = new Set([
   'wider',
   'next-gully',
   'previous-gully',
+  'reading-path',
   'line-up',
   'publish',
   'commands',
@@ -298,6 +313,7 @@ export const GRID_GROUPS: readonly (readonly CommandId[])[] = [
   ['grid-left', 'grid-right', 'grid-up', 'grid-down'],
   ['forward', 'backward', 'to-front', 'to-back'],
   ['make-room', 'close-up', 'derive-place'],
+  ['reading-path', 'agree-order'],
 ]
 /** Commands on several of them. */
 export const ALIGN_GROUPS: readonly (readonly CommandId[])[] = [

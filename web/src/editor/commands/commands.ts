@@ -42,6 +42,7 @@ export interface ScreenActs {
   /** Steps the ruler to the next named size. */
   readonly stepSize: (direction: -1 | 1) => void
   readonly toggleLineUp: () => void
+  readonly toggleReadingPath: () => void
   /** The size that the canvas shows. */
   readonly sizeShown: () => SizeKey
   /** Goes to the next gully, or the one before. */
@@ -145,6 +146,8 @@ const RUNS: Readonly<Record<CommandId, Run>> = {
   'distribute-down': laterAct(gridActs, (code) => (store, size) => code.distribute(store, size, 'row')),
   'make-room': laterAct(gridActs, (code) => code.openRow),
   'close-up': laterAct(gridActs, (code) => code.closeRows),
+  'agree-order': laterAct(gridActs, (code) => code.agreeOrder),
+  'reading-path': (_store, acts) => acts.toggleReadingPath(),
   'derive-place': laterAct(gridActs, (code) => code.derivePlaces),
   'next-gully': (_store, acts) => acts.stepGully(1),
   'previous-gully': (_store, acts) => acts.stepGully(-1),

@@ -1,5 +1,6 @@
 /** Acts on blocks that are placed on a grid section, at the size that the canvas shows. */
 import {
+  agreeingOrderEdits,
   aligned,
   closeUp,
   derivedPlaceEdits,
@@ -153,4 +154,19 @@ export function derivePlaces(store: EditorStore, size: SizeKey): void {
     select: selection!,
     also,
   })
+}
+
+/** Puts the blocks of the grid section into the order in which they are seen. */
+export function agreeOrder(store: EditorStore, size: SizeKey): void {
+  const grid = inGrid(store, size)
+  if (!grid) return
+  const edits = agreeingOrderEdits(store.state.page, grid.gridId, store.registry)
+  if (edits.length === 0)
+    return store.dispatch({
+      type: 'tell',
+      words: 'They are read aloud in the order in which they are seen',
+      tone: 'done',
+    })
+  const { selection, also } = store.state
+  store.do('Matched the reading order', edits, { select: selection!, also })
 }

@@ -3,7 +3,7 @@ import { placeStarter } from '../shelf/place-starter.ts'
 import type { Point } from '../canvas/boxes.ts'
 import type { EditorStore } from '../session/editor-store.ts'
 import { newId } from '../session/new-id.ts'
-import { dropInCell } from './drop-in-cell.ts'
+import { gridCanvas } from '../canvas/grid-later.ts'
 import { dragStore, type DragItem, type ShownLanding } from './drag-store.ts'
 
 /** A press becomes a drag after this many px, so that a click with an unsteady hand stays a click. */
@@ -86,7 +86,7 @@ function findShown(item: DragItem, point: Point): ShownLanding {
 function drop(store: EditorStore, item: DragItem, { landing, refusal, cell }: ShownLanding): void {
   if (refusal !== undefined)
     return store.dispatch({ type: 'tell', words: `Not moved. ${refusal}`, tone: 'refused' })
-  if (cell) return dropInCell(store, item, cell)
+  if (cell) return gridCanvas.get()?.dropInCell(store, item, cell)
   if (!landing) return
   const { page } = store.state
   const { target, beside } = landing

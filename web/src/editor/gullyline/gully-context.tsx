@@ -1,12 +1,9 @@
 import { createContext, useContext, useEffect, useMemo, useState, type ReactNode } from 'react'
-import { reasonToIgnore, type Gully, type Page } from '@gullyline/core'
-import { later } from '../../ui/later.ts'
+import { reasonToIgnore, type Gully, type Look, type Page } from '@gullyline/core'
+import { useValue, Value } from '../../ui/value.ts'
 import { usePage, useStore } from '../session/editor-store.ts'
 import { useRenderer } from '../session/site-view.ts'
 import type { GullyState, Sweeper } from './sweeper.ts'
-
-/** What measures pages. */
-export const sweeperCode = later(() => import('./sweeper.ts'))
 
 /** Measuring waits until nobody has edited for this long. */
 const PAUSE_MS = 400
@@ -15,35 +12,37 @@ export interface Gullyline extends GullyState {
   readonly sweeper: Sweeper | undefined
 }
 
-const NOTHING: GullyState = { page: undefined, gullies: [], progress: 0, isWhole: false }
-const GullyContext = createContext<Gullyline>({ ...NOTHING, sweeper: undefined })
+const NOTHING: Gullyline = { page: undefined, gullies: [], progress: 0, isWhole: false, sweeper: undefined }
+const GullyContext = createContext<Gullyline>(NOTHING)
+
+interface GullylineProviderProps {
+  /** What measures it, once that is there. */
+  readonly code: { readonly Sweeper: typeof Sweeper } | undefined
+  readonly children: ReactNode
+}
 
 /** Measures the page that is edited, for all parts of the screen that show its gullies. */
-export function GullylineProvider({ children }: { children: ReactNode }) {
+export function GullylineProvider({ code, children }: GullylineProviderProps) {
   const store = useStore()
   const { registry } = store
   const { context } = useRenderer()
-  const code = sweeperCode.use()
-  const [state, setState] = useState<GullyState>(NOTHING)
-  const [sweeper, setSweeper] = useState<Sweeper>()
+  const [value] = useState(() => new Value<Gullyline>(NOTHING))
   useEffect(() => {
     if (!code) return undefined
-    const made = new code.Sweeper(registry, context, setState)
+    const made = new code.Sweeper(registry, context, (state) => value.set({ ...state, sweeper: made }))
     let timer = window.setTimeout(() => made.show(store.state.page))
     const stop = store.subscribePage(() => {
       made.pause()
       window.clearTimeout(timer)
       timer = window.setTimeout(() => made.show(store.state.page), PAUSE_MS)
     })
-    setSweeper(made)
     return () => {
       stop()
       window.clearTimeout(timer)
       made.dispose()
     }
-  }, [code, registry, context, store])
-  const value = useMemo(() => ({ ...state, sweeper }), [state, sweeper])
-  return <GullyContext value={value}>{children}</GullyContext>
+  }, [code, registry, context, store, value])
+  return <GullyContext value={useValue(value)}>{children}</GullyContext>
 }
 
 export function useGullyline(): Gullyline {
@@ -72,4 +71,15 @@ function shownGullies(gullies: readonly Gully[], page: Page): readonly ShownGull
 /** The width in the middle of a gully. */
 export function middleOf({ from, to }: Pick<Gully, 'from' | 'to'>): number {
   return Math.round((from + to) / 2)
+}
+
+/** Goes to the next gully, or to the one before. */
+export type StepGully = (direction: -1 | 1) => void
+
+export interface GullyRulerProps {
+  readonly look: Look
+  readonly width: number
+  readonly onChange: (width: number) => void
+  /** Takes the step, for the keys that ask for it. */
+  readonly onStep: (step: StepGully) => void
 }

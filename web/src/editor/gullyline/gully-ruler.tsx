@@ -1,79 +1,10 @@
-import { useCallback, useEffect, useRef, type RefObject } from 'react'
-import { RULES, type Look } from '@gullyline/core'
-import { seenAt } from '../canvas/shown-ids.ts'
 import { Ruler } from '../ruler/ruler.tsx'
-import { useStore } from '../session/editor-store.ts'
-import { middleOf, useGullyline, useShownGullies, type ShownGully } from './gully-context.tsx'
-import { GullyLine, rangeOf } from './gully-line.tsx'
-import { GullyList } from './gully-list.tsx'
+import type { GullyRulerProps } from './gully-context.tsx'
+import { gullyCode } from './gully-later.ts'
 
-/** Goes to the next gully, or to the one before. */
-export type StepGully = (direction: -1 | 1) => void
-
-interface GullyRulerProps {
-  readonly look: Look
-  readonly width: number
-  readonly onChange: (width: number) => void
-  /** Where the step is put for the keys that ask for it. */
-  readonly step: RefObject<StepGully | undefined>
-}
-
-/** The ruler with the gullies of the page. */
-export function GullyRuler({ look, width, onChange, step }: GullyRulerProps) {
-  const store = useStore()
-  const { page } = useGullyline()
-  const gullies = useShownGullies()
-  const last = useRef<ShownGully>(undefined)
-  const choose = useCallback(
-    (gully: ShownGully): void => {
-      last.current = gully
-      onChange(middleOf(gully))
-      if (gully.nodeId !== undefined) store.dispatch({ type: 'select', ...seenAt(gully.nodeId) })
-      const words = `${RULES.get(gully.rule)!.title}, ${rangeOf(gully)}: ${gully.why}`
-      store.dispatch({ type: 'tell', words, tone: 'done' })
-    },
-    [store, onChange],
-  )
-  useEffect(() => {
-    const told = gullies.filter(({ ignored }) => ignored === undefined)
-    step.current = (direction) => {
-      const next = nextGully(told, { last: last.current, width, direction })
-      if (next) choose(next)
-      else store.dispatch({ type: 'tell', words: 'No gullies on this page', tone: 'done' })
-    }
-  }, [gullies, width, choose, store, step])
-  const isMeasured = page !== undefined
-  return (
-    <Ruler
-      look={look}
-      width={width}
-      onChange={onChange}
-      line={isMeasured && <GullyLine gullies={gullies} onChoose={choose} />}
-    >
-      {isMeasured && <GullyList onChoose={choose} />}
-    </Ruler>
-  )
-}
-
-interface From {
-  /** The gully that was gone to last, where its width is still shown. */
-  readonly last: ShownGully | undefined
-  readonly width: number
-  readonly direction: -1 | 1
-}
-
-/** The next gully from narrow to wide, or the other way, and from the end again from the beginning. */
-export function nextGully(
-  gullies: readonly ShownGully[],
-  { last, width, direction }: From,
-): ShownGully | undefined {
-  const at = gullies.findIndex(
-    (one) => one.rule === last?.rule && one.nodeId === last.nodeId && one.from === last.from,
-  )
-  if (at >= 0 && middleOf(gullies[at]!) === width) return gullies.at((at + direction) % gullies.length)
-  const isAhead = (one: ShownGully): boolean =>
-    direction > 0 ? middleOf(one) > width : middleOf(one) < width
-  return (
-    (direction > 0 ? gullies.find(isAhead) : gullies.findLast(isAhead)) ?? gullies.at(direction > 0 ? 0 : -1)
-  )
+/** The ruler; with the gullies of the page as soon as there is what measures them. */
+export function GullyRuler(props: GullyRulerProps) {
+  const code = gullyCode.use()
+  const { look, width, onChange } = props
+  return code ? <code.MeasuredRuler {...props} /> : <Ruler look={look} width={width} onChange={onChange} />
 }

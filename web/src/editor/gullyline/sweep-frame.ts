@@ -21,7 +21,7 @@ export class SweepFrame {
     holder.style.cssText =
       'position:fixed;left:0;top:0;width:0;height:0;overflow:hidden;visibility:hidden;contain:strict'
     this.#frame = document.createElement('iframe')
-    this.#frame.title = 'The page, measured'
+    this.#frame.title = 'Measuring'
     this.#frame.setAttribute('sandbox', 'allow-same-origin')
     this.#frame.setAttribute('aria-hidden', 'true')
     this.#frame.tabIndex = -1

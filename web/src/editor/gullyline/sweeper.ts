@@ -1,6 +1,8 @@
 import {
   applyEdits,
+  findJump,
   fixCandidates,
+  jump,
   PageSweep,
   type Fix,
   type Gully,
@@ -100,23 +102,25 @@ export class Sweeper {
     }
   }
 
-  /** Whether a gully is nowhere in its range any more, and nothing else of the kind came instead. */
+  /** Whether a gully is nowhere in its range any more. */
   async #mends(frame: SweepFrame, after: MeasuredDocument, gully: Gully): Promise<boolean> {
-    const keys = [...frame.show(after).keys()]
-    const setting =
-      gully.rule === 'text-resized' ? 'resized' : gully.rule === 'text-spacing' ? 'spaced' : 'plain'
-    for (const width of new Set([
-      gully.worst,
-      gully.from,
-      gully.to,
-      Math.floor((gully.from + gully.to) / 2),
-    ])) {
-      const bands = frame.measure({ width, setting, bands: keys })
-      const readings = await this.#reader.read({ setting, bands, pictures: frame.pictures })
-      for (const { strains } of readings.values())
-        for (const { rule, id } of strains.values())
-          if (rule === gully.rule && id === gully.nodeId) return false
+    const bands = frame.show(after)
+    const { rule, nodeId, from, to, worst } = gully
+    const setting = rule === 'text-resized' ? 'resized' : rule === 'text-spacing' ? 'spaced' : 'plain'
+    const readAt = (width: number) => {
+      const measured = frame.measure({ width, setting, bands: [...bands.keys()] })
+      return this.#reader.read({ setting, bands: measured, pictures: frame.pictures })
     }
+    if (rule === jump.rule) {
+      const [below, above] = [await readAt(from), await readAt(to)]
+      return ![...below].some(([key, low]) => {
+        const high = above.get(key)
+        return bands.get(key) === nodeId && high && findJump(nodeId!, to, low, high)
+      })
+    }
+    for (const width of new Set([worst, from, to, Math.floor((from + to) / 2)]))
+      for (const { strains } of (await readAt(width)).values())
+        for (const strain of strains.values()) if (strain.rule === rule && strain.id === nodeId) return false
     return true
   }
 

@@ -1,0 +1,187 @@
+/** The gullyline: a page with faults of many rules, each found on the ruler, gone to and mended by an offered change. */
+import type { Page } from '@playwright/test'
+import { defaultRegistry, getKind, newNode, RULES, type OpenedPage, type PageNode } from '@gullyline/core'
+import { canvasOf, expect, test, type App } from './app.ts'
+import { api, expectSaved } from './shared-pages.ts'
+
+const words = (text: string) => [{ type: 'paragraph', runs: [{ text }] }]
+const LONG =
+  'On a clear night without a Moon you can see three thousand stars with nothing but your eyes, and a path of light from one side of the moor to the other.'
+
+function node(kind: string, content: PageNode['content'], more: Partial<PageNode> = {}): PageNode {
+  return { ...newNode(getKind(defaultRegistry, kind), { content }), ...more }
+}
+
+const place = (gridColumn: number, gridRow: number, gridColumns: number, gridRows: number) => ({
+  base: { gridColumn, gridRow, gridColumns, gridRows },
+})
+
+/** One section for each fault, called by its rule. */
+const FAULTS: Readonly<Record<string, Readonly<Record<string, PageNode>>>> = {
+  'picture-contrast': {
+    bright: node(
+      'hero',
+      { media: { id: 'tmdome' }, decoration: true },
+      { look: { shade: 'none' }, slots: { blocks: ['over'] } },
+    ),
+    over: node('text', { words: words('Grey words over a grey hill and a grey sky') }),
+  },
+  'broken-word': {
+    narrow: node('section', {}, { slots: { blocks: ['six'] } }),
+    six: node('row', {}, { slots: { blocks: ['one', 'two', 'three', 'four', 'five'] } }),
+    one: node('heading', { text: 'Spectroheliograph', level: 2 }),
+    two: node('heading', { text: 'Moon', level: 2 }),
+    three: node('heading', { text: 'Sun', level: 2 }),
+    four: node('heading', { text: 'Stars', level: 2 }),
+    five: node('heading', { text: 'Moor', level: 2 }),
+  },
+  'tall-heading': {
+    tall: node('section', {}, { slots: { blocks: ['long'] }, sizes: { base: { width: 'reading' } } }),
+    long: node('heading', { text: LONG, level: 2 }, { sizes: { base: { step: 'display' } } }),
+  },
+  'short-lines': {
+    short: node('section', {}, { slots: { blocks: ['beside'] } }),
+    beside: node('row', {}, { slots: { blocks: ['left', 'right'] } }),
+    left: node('text', { words: words(LONG) }, { sizes: { base: { step: 'title' } } }),
+    right: node('text', { words: words('Stars') }),
+  },
+  'long-lines': {
+    wide: node('section', {}, { slots: { blocks: ['list'] } }),
+    list: node('list', { words: [{ type: 'list', ordered: false, items: [{ runs: [{ text: LONG }] }] }] }),
+  },
+  'small-text': {
+    tiny: node('section', {}, { slots: { blocks: ['note'] } }),
+    note: node('text', { words: words('Bring a red torch') }, { sizes: { base: { step: '9px' } } }),
+  },
+  'last-row': {
+    rows: node('section', {}, { slots: { blocks: ['pictures'] } }),
+    pictures: node(
+      'gallery',
+      {},
+      {
+        slots: { pictures: ['p1', 'p2', 'p3', 'p4'] },
+        sizes: { base: { columns: '3' }, narrow: { columns: '2' } },
+      },
+    ),
+    ...Object.fromEntries(
+      ['p1', 'p2', 'p3', 'p4'].map((id) => [
+        id,
+        node('picture', { media: { id: 'tmnight' }, decoration: true }),
+      ]),
+    ),
+  },
+  'focus-order': {
+    order: node('section', {}, { slots: { blocks: ['turned'] } }),
+    turned: node(
+      'columns',
+      {},
+      {
+        slots: { columns: ['c1', 'c2'] },
+        sizes: { base: { direction: 'across' }, narrow: { direction: 'down-last-first' } },
+      },
+    ),
+    c1: node('column', {}, { slots: { blocks: ['b1'] } }),
+    c2: node('column', {}, { slots: { blocks: ['b2'] } }),
+    b1: node('button', { text: 'Tonight', link: { href: 'https://example.org/a' } }),
+    b2: node('button', { text: 'Visit', link: { href: 'https://example.org/b' } }),
+  },
+  'covered-text': {
+    placed: node('grid', {}, { slots: { blocks: ['under', 'above'] } }),
+    under: node('text', { words: words('What lies behind') }, { sizes: place(1, 1, 6, 1) }),
+    above: node('text', { words: words('What lies over it') }, { sizes: place(1, 1, 6, 1) }),
+  },
+}
+
+async function openFaults(page: Page, app: App, rules: readonly string[]): Promise<string> {
+  const { request } = page.context()
+  const answer = await request.post(`${api(app)}/pages`, { data: { title: 'Broken', parentId: null } })
+  const { summary, document } = (await answer.json()) as OpenedPage
+  const root = document.nodes[document.root]!
+  const faults = rules.map((rule) => FAULTS[rule]!)
+  const sections = ['top', ...faults.map((nodes) => Object.keys(nodes)[0]!)]
+  const nodes = {
+    [document.root]: {
+      ...root,
+      content: { ...root.content, description: 'Broken' },
+      slots: { ...root.slots, sections },
+    },
+    top: node('section', {}, { slots: { blocks: ['title'] } }),
+    title: node('heading', { text: 'Broken', level: 1 }),
+    ...Object.assign({}, ...faults),
+  }
+  const saved = await request.put(`${api(app)}/pages/${summary.id}/document`, {
+    data: { base: summary.version, document: { ...document, nodes }, journal: null },
+  })
+  expect(saved.status(), await saved.text()).toBe(200)
+  await page.goto(`${app.editor}/pages/${summary.id}`)
+  return summary.id
+}
+
+const counter = (page: Page) =>
+  page.getByRole('region', { name: 'Ruler' }).getByRole('button', { name: /at 1,601 widths/ })
+const titleOf = (rule: string) => RULES.get(rule)!.title
+
+test('a page with faults of many rules is mended by what is offered, and saved with none left', async ({
+  page,
+  app,
+}) => {
+  const rules = Object.keys(FAULTS)
+  await openFaults(page, app, rules)
+  await expect(counter(page)).toBeVisible({ timeout: 60_000 })
+  await counter(page).click()
+  const list = page.getByRole('dialog', { name: 'Gullies of this page' })
+  for (const rule of rules) await expect(list.getByText(titleOf(rule), { exact: true }).first()).toBeVisible()
+  await page.keyboard.press('Escape')
+  for (let left = 40; left > 0; left--) {
+    await expect(counter(page)).toBeVisible({ timeout: 60_000 })
+    if ((await counter(page).textContent())?.startsWith('No gullies')) break
+    await counter(page).click()
+    await list.getByRole('button', { name: /^Fix/ }).first().click()
+    const dialog = page.getByRole('dialog', { name: /^Fix “/ })
+    const apply = dialog.getByRole('button', { name: /^Apply/ })
+    await expect(apply, (await dialog.textContent()) ?? '').toBeEnabled({ timeout: 30_000 })
+    await apply.click()
+    await expect(dialog).toBeHidden()
+  }
+  await expect(counter(page)).toContainText('No gullies')
+  await page.keyboard.press('Control+S')
+  await expectSaved(page)
+})
+
+test('a gully is gone to by keys and by the line, ignored with a reason that stays with the page, and shown again', async ({
+  page,
+  app,
+}) => {
+  const id = await openFaults(page, app, ['small-text'])
+  await expect(counter(page)).toContainText('1 gully', { timeout: 60_000 })
+  const width = page.getByRole('slider', { name: 'Width of the page' })
+  await canvasOf(page).getByText('Bring a red torch').waitFor()
+  await page.keyboard.press('F8')
+  await expect(width).toHaveAttribute('aria-valuenow', '1120')
+  const details = page.getByRole('complementary', { name: 'Details' })
+  await expect(details.getByRole('list', { name: 'Problems of this block' })).toContainText('is 9 px high')
+  await width.press('Home')
+  await page
+    .getByRole('img', { name: /^Gullyline/ })
+    .locator('path')
+    .first()
+    .click()
+  await expect(width).toHaveAttribute('aria-valuenow', '1120')
+
+  await counter(page).click()
+  await page.getByRole('button', { name: `Ignore ${titleOf('small-text')}` }).click()
+  await page.getByRole('textbox', { name: 'Reason' }).fill('It is a seal')
+  await page.keyboard.press('Enter')
+  await expect(counter(page)).toContainText('No gullies')
+  await page.keyboard.press('Control+S')
+  await expectSaved(page)
+  await page.goto(`${app.editor}/pages/${id}`)
+  await expect(counter(page)).toContainText('No gullies', { timeout: 60_000 })
+  await counter(page).click()
+  const list = page.getByRole('dialog', { name: 'Gullies of this page' })
+  await list.getByRole('button', { name: 'Ignored' }).click()
+  await expect(list).toContainText('It is a seal')
+  await list.getByRole('button', { name: /Show .* again/ }).click()
+  await page.keyboard.press('Escape')
+  await expect(counter(page)).toContainText('1 gully')
+})

@@ -1,0 +1,5 @@
+/** What the canvas has for blocks that are placed on a grid section. */
+export { dropInCell } from '../drag/drop-in-cell.ts'
+export { GridHandles } from './grid-handles.tsx'
+export { landingOnGrid } from './grid-landing.ts'
+export { ReadingPath } from './reading-path.tsx'

@@ -1,0 +1,33 @@
+import { useEffect, useRef } from 'react'
+import { RULES, type Gully, type Page } from '@gullyline/core'
+import { useEditor, useStore } from '../session/editor-store.ts'
+import { useGullyline } from './gully-context.tsx'
+import { rangeOf } from './gully-line.tsx'
+
+const nameOf = ({ rule, nodeId }: Gully): string => `${rule} ${nodeId}`
+
+/** Tells after each save which gullies the page did not have when it was saved before. */
+export function useGullyNews(): void {
+  const store = useStore()
+  const { page, gullies, isWhole } = useGullyline()
+  const saved = useEditor((state) => state.saved.page)
+  // What was saved last with its gullies, once they were measured.
+  const knownRef = useRef<{ readonly saved: Page; readonly names: ReadonlySet<string> }>(undefined)
+  useEffect(() => {
+    if (!isWhole || page === undefined || store.state.page !== page || page !== saved) return
+    const known = knownRef.current
+    if (known?.saved === saved) return
+    knownRef.current = { saved, names: new Set(gullies.map(nameOf)) }
+    if (!known) return
+    const news = gullies.filter((one) => !known.names.has(nameOf(one)))
+    if (news.length === 0) return
+    const [first] = news
+    const words = `${RULES.get(first!.rule)!.title}, ${rangeOf(first!)}`
+    const count = news.length === 1 ? '1 gully is' : `${news.length} gullies are`
+    store.dispatch({
+      type: 'tell',
+      words: `Saved. ${count} new since the last save: ${words}`,
+      tone: 'refused',
+    })
+  }, [isWhole, page, gullies, saved, store])
+}
