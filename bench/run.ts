@@ -11,6 +11,7 @@ import { packageFigure } from './figures/packages.ts'
 import { publishedSizeFigure } from './figures/published-size.ts'
 import { peopleFigures } from './figures/people.ts'
 import { largePageFigure, typingFigures } from './figures/typing.ts'
+import { derivationFigure, sweepFigures } from './figures/sweep.ts'
 import { uploadsFigure } from './figures/uploads.ts'
 import { versionFigures } from './figures/versions.ts'
 import type { Figure } from './measure.ts'
@@ -20,6 +21,8 @@ const asJson = process.argv.includes('--json')
 /** Figures that need no application, each group measured in one go. */
 const OF_CORE = 'abcgDEF'
 const OF_VERSIONS = 'uv'
+const OF_SWEEPS = 'IJ'
+const OF_GRIDS = 'K'
 
 /** `--only d` or `--only b,c` measures these figures alone, while working on them; undefined for all. */
 function readOnly(all: string): readonly string[] | undefined {
@@ -52,10 +55,14 @@ async function main(): Promise<void> {
     ['G', reachFigure],
     ['z', headerFigure],
   ] as const
-  const only = readOnly(OF_CORE + OF_VERSIONS + withApplication.map(([names]) => names).join(''))
+  const only = readOnly(
+    OF_CORE + OF_VERSIONS + OF_SWEEPS + OF_GRIDS + withApplication.map(([names]) => names).join(''),
+  )
   const isWanted = (names: string) => only === undefined || only.some((name) => names.includes(name))
   const figures = isWanted(OF_CORE) ? coreFigures() : []
   if (isWanted(OF_VERSIONS)) figures.push(...(await versionFigures()))
+  if (isWanted(OF_SWEEPS)) figures.push(...(await sweepFigures()))
+  if (isWanted(OF_GRIDS)) figures.push(derivationFigure())
   const wanted = withApplication.filter(([names]) => isWanted(names))
   const app = wanted.length > 0 ? await startApplication() : undefined
   try {

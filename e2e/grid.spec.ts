@@ -1,5 +1,5 @@
 /** Grid sections: placed on columns and rows, overlapping, and derived for narrower screens, as Chromium lays them out. */
-import type { Locator } from '@playwright/test'
+import type { FrameLocator, Locator, Page } from '@playwright/test'
 import {
   arrangeGrid,
   defaultRegistry,
@@ -8,7 +8,7 @@ import {
   type OpenedPage,
   type PageNode,
 } from '@gullyline/core'
-import { canvasOf, expect, test } from './app.ts'
+import { canvasOf, expect, openPage, test, type App } from './app.ts'
 import { api, expectSaved, noFindings } from './shared-pages.ts'
 
 const place = (gridColumn: number, gridRow: number, gridColumns: number, gridRows: number, layer = 0) => ({
@@ -128,4 +128,163 @@ test('blocks of a grid stand where they are placed, may overlap, and follow the 
   await row.selectOption('6')
   await page.keyboard.press('Control+S')
   await expectSaved(page)
+})
+
+interface Stones {
+  readonly canvas: FrameLocator
+  readonly details: Locator
+  readonly id: string
+}
+
+/** A new page with a grid section of three stones beside each other, opened in the editor. */
+async function openStones(page: Page, app: App): Promise<Stones> {
+  const { request } = page.context()
+  const made = (await (
+    await request.post(`${api(app)}/pages`, { data: { title: 'Stones', parentId: null } })
+  ).json()) as OpenedPage
+  const { summary, document } = made
+  const root = document.nodes[document.root]!
+  const stone = (text: string, sizes: PageNode['sizes']): PageNode => ({
+    ...newNode(getKind(defaultRegistry, 'heading'), { content: { text, level: 2 } }),
+    sizes,
+  })
+  const nodes = {
+    [document.root]: { ...root, slots: { ...root.slots, sections: ['g'] } },
+    g: newNode(getKind(defaultRegistry, 'grid'), { slots: { blocks: ['one', 'two', 'three'] } }),
+    one: stone('Stone one', place(1, 1, 3, 1)),
+    two: stone('Stone two', place(4, 1, 3, 1)),
+    three: stone('Stone three', place(9, 3, 3, 1)),
+  }
+  const saved = await request.put(`${api(app)}/pages/${summary.id}/document`, {
+    data: { base: summary.version, document: { ...document, nodes }, journal: null },
+  })
+  expect(saved.status(), await saved.text()).toBe(200)
+  await page.goto(`${app.editor}/pages/${summary.id}`)
+  const canvas = canvasOf(page)
+  await expect(canvas.getByText('Stone one')).toBeVisible()
+  return { canvas, details: page.getByRole('complementary', { name: 'Details' }), id: summary.id }
+}
+
+/** Where a stone stands, as the details say it: column, row, columns wide, rows high. */
+async function expectPlace(
+  { canvas, details }: Stones,
+  stone: string,
+  numbers: readonly number[],
+): Promise<void> {
+  const fields = ['Column', 'Row', 'Columns wide', 'Rows high']
+  // From another one: a press on what is selected begins to type.
+  await canvas.getByText(stone === 'Stone one' ? 'Stone two' : 'Stone one').click()
+  await canvas.getByText(stone).click()
+  for (const [i, name] of fields.entries())
+    await expect(details.getByRole('combobox', { name, exact: true })).toHaveValue(String(numbers[i]))
+}
+
+test('a block is dragged over the grid and resized by its edges, by hand and by keys', async ({
+  page,
+  app,
+}) => {
+  const stones = await openStones(page, app)
+  const { canvas } = stones
+  const cells = await boxOf(canvas.locator('.cells'))
+  const column = cells.width / 12
+  const box = await boxOf(canvas.getByText('Stone one'))
+  await page.mouse.move(box.x + 10, box.y + 10)
+  await page.mouse.down()
+  await page.mouse.move(box.x + 10 + 6 * column, box.y + 12, { steps: 8 })
+  // Its left edge is level with that of nothing, its top with its neighbour’s.
+  await expect(page.getByTestId('drag-layer')).toBeVisible()
+  await page.mouse.up()
+  await expectPlace(stones, 'Stone one', [7, 1, 3, 1])
+  await expectPlace(stones, 'Stone two', [4, 1, 3, 1])
+
+  const edge = page.getByRole('button', { name: 'Resize at the right edge' })
+  const at = await boxOf(edge)
+  await page.mouse.move(at.x + 12, at.y + 12)
+  await page.mouse.down()
+  await page.mouse.move(at.x + 12 - column, at.y + 12, { steps: 6 })
+  await page.mouse.up()
+  await expectPlace(stones, 'Stone two', [4, 1, 2, 1])
+  await edge.focus()
+  await page.keyboard.press('ArrowRight')
+  await page.keyboard.press('ArrowRight')
+  await expectPlace(stones, 'Stone two', [4, 1, 4, 1])
+  await page.keyboard.press('Control+ArrowLeft')
+  await page.keyboard.press('Control+ArrowDown')
+  await expectPlace(stones, 'Stone two', [3, 2, 4, 1])
+  // A drag that is ended with Escape changes nothing.
+  const two = await boxOf(canvas.getByText('Stone two'))
+  await page.mouse.move(two.x + 10, two.y + 10)
+  await page.mouse.down()
+  await page.mouse.move(two.x + 10 + 3 * column, two.y + 40, { steps: 5 })
+  await page.keyboard.press('Escape')
+  await page.mouse.up()
+  await expectPlace(stones, 'Stone two', [3, 2, 4, 1])
+  await page.keyboard.press('Control+S')
+  await expectSaved(page)
+})
+
+test('several are aligned and moved as one, rows are opened and closed, layers and the reading path are changed by keys', async ({
+  page,
+  app,
+}) => {
+  const stones = await openStones(page, app)
+  const { canvas } = stones
+  await canvas.getByText('Stone three').click()
+  await page.keyboard.press('Alt+R')
+  await expectPlace(stones, 'Stone three', [9, 4, 3, 1])
+  await page.keyboard.press('Alt+Shift+R')
+  await expectPlace(stones, 'Stone three', [9, 2, 3, 1])
+  await page.keyboard.press('Alt+.')
+  await expect(stones.details.getByRole('combobox', { name: 'Layer', exact: true })).toHaveValue('1')
+
+  await canvas.getByText('Stone one').click()
+  await page.keyboard.press('Shift+ArrowDown')
+  await page.keyboard.press('Control+ArrowRight')
+  await expectPlace(stones, 'Stone one', [2, 1, 3, 1])
+  await expectPlace(stones, 'Stone two', [5, 1, 3, 1])
+  await expectPlace(stones, 'Stone one', [2, 1, 3, 1])
+  await page.keyboard.press('Control+A')
+  await canvas.getByText('Stone one').click({ button: 'right' })
+  await page.getByRole('menuitem', { name: 'Align left edges' }).click()
+  await expectPlace(stones, 'Stone three', [2, 2, 3, 1])
+  await page.keyboard.press('Control+Z')
+  await expectPlace(stones, 'Stone three', [9, 2, 3, 1])
+
+  await page.keyboard.press('Alt+N')
+  const path = page.getByRole('group', { name: 'Reading path' })
+  await expect(path.getByRole('button')).toHaveCount(3)
+  await path.getByRole('button', { name: /^3, .*Stone three/ }).press('ArrowUp')
+  await expect(path.getByRole('button', { name: /^2, .*Stone three.*seen at another place/ })).toBeVisible()
+  await canvas.getByText('Stone one').click({ button: 'right' })
+  await page.getByRole('menuitem', { name: 'Match reading order' }).click()
+  await expect(path.getByRole('button', { name: /^3, .*Stone three/ })).toBeVisible()
+})
+
+test('a section becomes a grid section with each block where it was, and a section again with all its blocks', async ({
+  page,
+  app,
+}) => {
+  const canvas = await openPage(page, app, 'Visit')
+  const said = ['Opening hours', 'What it costs', 'Ask for a place']
+  const boxes = () =>
+    Promise.all(said.map((words) => boxOf(canvas.getByText(words, { exact: true }).first())))
+  const before = await boxes()
+  await canvas.getByText('Opening hours', { exact: true }).first().click()
+  const run = async (): Promise<void> => {
+    await page.keyboard.press('Control+Shift+Enter')
+    await expect(page.getByRole('searchbox', { name: 'Search everything' })).toBeFocused()
+    await page.keyboard.type('turn into grid')
+    await expect(page.getByRole('menuitem').first()).toHaveAccessibleName(/^Turn into grid/)
+    await page.keyboard.press('Enter')
+  }
+  await run()
+  await expect(canvas.locator('.grid')).not.toHaveCount(0)
+  for (const [i, box] of (await boxes()).entries())
+    for (const key of ['x', 'y', 'width', 'height'] as const)
+      expect(Math.abs(box[key] - before[i]![key]), `${said[i]} ${key}`).toBeLessThanOrEqual(2)
+  await run()
+  for (const words of said) await expect(canvas.getByText(words, { exact: true }).first()).toBeVisible()
+  await page.keyboard.press('Control+Z')
+  await page.keyboard.press('Control+Z')
+  expect(await boxes()).toEqual(before)
 })

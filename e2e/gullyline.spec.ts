@@ -107,7 +107,7 @@ async function openFaults(page: Page, app: App, rules: readonly string[]): Promi
     },
     top: node('section', {}, { slots: { blocks: ['title'] } }),
     title: node('heading', { text: 'Broken', level: 1 }),
-    ...Object.assign({}, ...faults),
+    ...Object.fromEntries(faults.flatMap((nodes) => Object.entries(nodes))),
   }
   const saved = await request.put(`${api(app)}/pages/${summary.id}/document`, {
     data: { base: summary.version, document: { ...document, nodes }, journal: null },
@@ -162,7 +162,7 @@ test('a gully is gone to by keys and by the line, ignored with a reason that sta
   await expect(details.getByRole('list', { name: 'Problems of this block' })).toContainText('is 9 px high')
   await width.press('Home')
   await page
-    .getByRole('img', { name: /^Gullyline/ })
+    .getByRole('img', { name: /^Gullyline with/ })
     .locator('path')
     .first()
     .click()

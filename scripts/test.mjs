@@ -103,36 +103,44 @@ const wanted = (isSoak ? SOAK_PARTS : PARTS).filter((part) =>
 
 await run(async () => {
   const needs = new Set(wanted.flatMap((part) => part.needs ?? []))
-  await ensureDebian({
-    ...(needs.has('database') ? MARIADB : {}),
-    ...(needs.has('chromium') ? CHROMIUM : {}),
-    ...(needs.has('nginx') ? NGINX : {}),
-  })
-  await ensurePackages()
+  // Both wait for a network most of the time.
+  await Promise.all([
+    ensureDebian({
+      ...(needs.has('database') ? MARIADB : {}),
+      ...(needs.has('chromium') ? CHROMIUM : {}),
+      ...(needs.has('nginx') ? NGINX : {}),
+    }),
+    ensurePackages(),
+  ])
   await ensureGenerated()
-  if (needs.has('web')) await ensureWeb()
-  if (needs.has('server')) await ensureServer()
   const home = mkdtempSync(join(tmpdir(), 'gullyline-test-'))
   let database
-  // The database's own user passes through to its files.
-  chmodSync(home, 0o711)
   const env = { FORCE_COLOR: '0', ...(isSoak ? { [SOAK]: '1' } : {}) }
-  if (needs.has('sample')) {
-    say('Making the sample site that tests begin with')
-    env[SAMPLE_HOME] = join(home, 'sample')
-    await makeSampleHome(env[SAMPLE_HOME])
-  }
-  if (needs.has('database')) {
-    say('Starting a MariaDB for the tests')
-    const folder = join(home, 'database')
-    mkdirSync(folder, { mode: 0o700 })
-    if (needs.has('sample')) await copySampleDatabase(env[SAMPLE_HOME], folder)
-    database = await startMariadb(folder, await freePort(), { forTests: true })
-    env.GULLYLINE_TEST_DATABASE = database.url
+  /** What some parts need: the others begin meanwhile. */
+  const prepare = async () => {
+    if (needs.has('web')) await ensureWeb()
+    if (needs.has('server')) await ensureServer()
+    // The database's own user passes through to its files.
+    chmodSync(home, 0o711)
+    if (needs.has('sample')) {
+      say('Making the sample site that tests begin with')
+      env[SAMPLE_HOME] = join(home, 'sample')
+      await makeSampleHome(env[SAMPLE_HOME])
+    }
+    if (needs.has('database')) {
+      say('Starting a MariaDB for the tests')
+      const folder = join(home, 'database')
+      mkdirSync(folder, { mode: 0o700 })
+      if (needs.has('sample')) await copySampleDatabase(env[SAMPLE_HOME], folder)
+      database = await startMariadb(folder, await freePort(), { forTests: true })
+      env.GULLYLINE_TEST_DATABASE = database.url
+    }
   }
   const total = { passed: 0, failed: 0 }
   try {
+    const prepared = prepare()
     const runPart = async (part) => {
+      if (part.needs) await prepared
       say(`Running ${part.name}`)
       const { code, output } = await runCommand(process.execPath, [...part.args, ...more], { cwd: root, env })
       const found = part.count(output, code)
@@ -144,7 +152,7 @@ await run(async () => {
     const lane = async (name) => {
       for (const part of wanted.filter((one) => one.lane === name)) await runPart(part)
     }
-    await Promise.all([lane('waits'), lane('works')])
+    await Promise.all([prepared, lane('waits'), lane('works')])
     await lane('alone')
   } finally {
     await database?.stop()

@@ -1,6 +1,15 @@
 /** Moving what is placed on a grid: to lines that something shares, and several at once. */
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
+import { newNode } from '../src/blocks/define-block.ts'
+import { defaultRegistry } from '../src/blocks/default-registry.ts'
+import { getKind } from '../src/blocks/registry.ts'
+import { validatePage } from '../src/blocks/validate-page.ts'
+import type { Edit } from '../src/edits/edit-shapes.ts'
+import { toFlow, toGrid } from '../src/edits/grid-conversion.ts'
+import { applyEdits } from '../src/edits/transaction.ts'
+import { PAGE_FORMAT, type Page, type PageNode } from '../src/page/page.ts'
+import { subtreeIds } from '../src/page/walk.ts'
 import { columnEnd, overlap, rowEnd, type Placed } from '../src/grid/placed.ts'
 import { aligned, closeUp, distributed, emptyRowsAbove, makeRoom, relayered } from '../src/grid/rearrange.ts'
 import { guidesOf, resized, snapped, spansThatCentre } from '../src/grid/snap.ts'
@@ -180,3 +189,92 @@ describe('several at once', () => {
     )
   })
 })
+
+describe('a section as a grid section, and back', () => {
+  const text = fc.string({ unit: 'grapheme-ascii', minLength: 1, maxLength: 12 })
+  const leaf = text.map((words): Sketch => ({ words }))
+  const sections = fc.array(
+    fc.oneof(
+      leaf,
+      fc.record({ inside: fc.array(leaf, { minLength: 1, maxLength: 4 }), gap: fc.constantFrom('s', 'l') }),
+    ),
+    { maxLength: 6 },
+  )
+
+  test('all blocks stay, with all that they say and in their order, and both are undone whole', () => {
+    fc.assert(
+      fc.property(sections, (sketches) => {
+        const page = sketchedPage(sketches)
+        const said = leaves(page)
+        const converted = toGrid(page, 'section', defaultRegistry, ids('g'))
+        if (!converted.ok) throw new Error(converted.why)
+        const placed = mustApply(page, converted.edits)
+        expect(leaves(placed.page)).toEqual(said)
+        expect(validatePage(placed.page, defaultRegistry)).toEqual([])
+        expect(mustApply(placed.page, placed.inverse).page).toEqual(page)
+        const back = toFlow(placed.page, converted.id, defaultRegistry, ids('f'))
+        if (!back.ok) throw new Error(back.why)
+        const flowing = mustApply(placed.page, back.edits)
+        expect(leaves(flowing.page)).toEqual(said)
+        expect(validatePage(flowing.page, defaultRegistry)).toEqual([])
+        // Nothing of the grid is left behind.
+        expect(JSON.stringify(flowing.page)).not.toContain('gridColumn')
+        expect(mustApply(flowing.page, flowing.inverse).page).toEqual(placed.page)
+      }),
+    )
+  })
+
+  test('what a grid can’t look like is refused with the reason', () => {
+    const page = sketchedPage([{ words: 'Moor' }])
+    const tall = { ...page.nodes.section!, sizes: { base: { height: 'tall' } } }
+    const refused = toGrid(
+      { ...page, nodes: { ...page.nodes, section: tall } },
+      'section',
+      defaultRegistry,
+      ids('x'),
+    )
+    expect(refused).toMatchObject({ ok: false, why: 'Set the height of the section to Content first' })
+    expect(toFlow(page, 'section', defaultRegistry, ids('x')).ok).toBe(false)
+  })
+})
+
+type Sketch = { readonly words: string } | { readonly inside: readonly Sketch[]; readonly gap: string }
+
+function ids(prefix: string): () => string {
+  let count = 0
+  return () => `${prefix}${++count}`
+}
+
+/** A page with one section of headings and rows of headings. */
+function sketchedPage(sketches: readonly Sketch[]): Page {
+  const newId = ids('n')
+  const nodes: Record<string, PageNode> = {}
+  const add = (sketch: Sketch): string => {
+    const id = newId()
+    nodes[id] =
+      'words' in sketch
+        ? newNode(getKind(defaultRegistry, 'heading'), { content: { text: sketch.words, level: 2 } })
+        : newNode(getKind(defaultRegistry, 'row'), {
+            sizes: { base: { gap: sketch.gap } },
+            slots: { blocks: sketch.inside.map(add) },
+          })
+    return id
+  }
+  nodes.section = newNode(getKind(defaultRegistry, 'section'), { slots: { blocks: sketches.map(add) } })
+  nodes.root = newNode(getKind(defaultRegistry, 'page'), { slots: { sections: ['section'] } })
+  return { format: PAGE_FORMAT, root: 'root', nodes }
+}
+
+/** What is said on a page, with the ids of the blocks, in reading order. */
+function leaves(page: Page): unknown[] {
+  return subtreeIds(page, page.root).flatMap((id) => {
+    const { kind, content } = page.nodes[id]!
+    return kind === 'heading' ? [[id, content.text]] : []
+  })
+}
+
+function mustApply(page: Page, edits: readonly Edit[]) {
+  const applied = applyEdits(page, edits, defaultRegistry)
+  if (!applied.ok) throw new Error(applied.message)
+  return applied
+}

@@ -135,6 +135,11 @@ export interface BlockSpec<C, L, A> {
   readonly turning?: Turning<C>
   /** Whether it is called by the first heading in it, and not by its own words. */
   readonly isCalledByHeading?: boolean
+  /** The kind that it becomes when its blocks are to be placed on a grid; and the kind that a grid becomes when they are to follow each other. */
+  readonly placesAs?: string
+  readonly flowsAs?: string
+  /** Whether its blocks stand beside each other, all equally wide and beginning at its top. */
+  isEvenRow?(values: A): boolean
   /** Whether blocks that need a holder get one of this kind; of items, every kind is one. */
   readonly isHolder?: boolean
   /** Whether its blocks stand beside each other and share its width, by shares that can be dragged. */

@@ -8,7 +8,7 @@ import { arrangedGrid } from '../resolve/spots.ts'
 import type { Edit, SetValue } from './edit-shapes.ts'
 
 /** Under which keys of its arrangement a block has its place. */
-const KEYS = {
+export const GRID_KEYS = {
   column: 'gridColumn',
   row: 'gridRow',
   columns: 'gridColumns',
@@ -42,7 +42,7 @@ export function placeBlocksEdits(
   const known = new Map(before.map((one) => [one.id, one]))
   return after.flatMap((one) => {
     const was = known.get(one.id)
-    const keys = Object.keys(KEYS) as (keyof GridPlace)[]
+    const keys = Object.keys(GRID_KEYS) as (keyof GridPlace)[]
     const isMoved = !was || keys.some((key) => was[key] !== one[key])
     const set = (at: string, value: number): SetValue => ({
       edit: 'set',
@@ -51,7 +51,7 @@ export function placeBlocksEdits(
       value,
     })
     return [
-      ...(isMoved ? keys.map((key) => set(KEYS[key], one[key])) : []),
+      ...(isMoved ? keys.map((key) => set(GRID_KEYS[key], one[key])) : []),
       ...((was?.layer ?? 0) === one.layer ? [] : [set('layer', one.layer)]),
     ]
   })
@@ -60,7 +60,7 @@ export function placeBlocksEdits(
 /** Puts a block back to where it is derived to stand at a size. */
 export function derivedPlaceEdits(page: Page, id: NodeId, size: SizeKey): readonly Edit[] {
   const own = getNode(page, id).sizes[size] ?? {}
-  return [...Object.values(KEYS), 'layer']
+  return [...Object.values(GRID_KEYS), 'layer']
     .filter((key) => own[key] !== undefined)
     .map((key) => ({ edit: 'set', nodeId: id, at: ['sizes', size, key] }))
 }

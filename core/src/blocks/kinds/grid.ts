@@ -2,6 +2,7 @@ import { arrangeGrid, type GridChild } from '../../grid/arrangement.ts'
 import { COLUMNS, columnsOf, MOST_COLUMNS } from '../../grid/columns.ts'
 import type { Placed } from '../../grid/placed.ts'
 import { HEIGHTS } from '../../kit/backdrop.ts'
+import { alignAll, alignmentField, type Alignment } from '../../kit/alignment.ts'
 import { bandRules, bandWidth } from '../../kit/band.ts'
 import { outlinedEmpty } from '../../kit/canvas-rules.ts'
 import type { Declarations } from '../../kit/css-rules.ts'
@@ -25,6 +26,7 @@ interface Values {
   readonly below: string
   readonly height: 'content' | 'half' | 'tall'
   readonly place: 'start' | 'center' | 'end'
+  readonly alignment: Alignment
 }
 
 /** A band whose blocks are placed on columns and rows, and may overlap. */
@@ -52,6 +54,7 @@ export const grid = defineBlock<Content, { readonly surface?: string }, Values>(
     below: step('Space below', 'space', 'xl'),
     height: choice('Height', 'content', { content: 'Content', half: 'Half', tall: 'Tall' }),
     place: choice('Align rows', 'start', { start: 'Top', center: 'Middle', end: 'Bottom' }),
+    alignment: alignmentField(),
   }),
   slots: { blocks: { title: 'Blocks', allow: ['flow'], element: '.cells', isPlaced: true } },
   rules: [
@@ -69,6 +72,7 @@ export const grid = defineBlock<Content, { readonly surface?: string }, Values>(
     return {
       '': {
         ...bandWidth(values.width),
+        ...alignAll(values.alignment),
         'padding-block': `${space(values.above)} ${space(values.below)}`,
       },
       '>.cells': {
@@ -85,6 +89,7 @@ export const grid = defineBlock<Content, { readonly surface?: string }, Values>(
       SIZE_KEYS.map((size) => [size, rulesAt(children, arranged[size].placed, columns[size])]),
     ) as Readonly<Record<SizeKey, ArrangedRules>>
   },
+  flowsAs: 'section',
   isBand: () => false,
   isCalledByHeading: true,
   childWidth({ width, values, size, placeOf }) {

@@ -102,6 +102,8 @@ export const row = defineBlock<object, object, Values>({
     const own = childIndex === 0 ? share.first : childIndex === childCount - 1 ? share.last : share.other
     return `(${width} - ${childCount - 1}*${space(values.gap)})*${own}/${parts}`
   },
+  isEvenRow: ({ direction, share, wrap, align }) =>
+    direction === 'across' && share === 'equal' && !wrap && (align === 'stretch' || align === 'start'),
   canvasRules: [outlinedEmpty('.row')],
   render: (_node, context) => el('div', { className: ['row'] }, context.slot('blocks')),
   words: () => [],

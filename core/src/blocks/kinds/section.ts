@@ -83,6 +83,7 @@ export const section = defineBlock<Content, LookValues, Values>({
   },
   isBand: () => true,
   isHolder: true,
+  placesAs: 'grid',
   isCalledByHeading: true,
   childWidth({ width, values, childValues, childIndex }) {
     const content =

@@ -51,7 +51,12 @@ export const subPages = defineBlock<Content, LookValues, Values>({
     },
     {
       selector: '.sub-pages li p',
-      declarations: { ...typeStyle('note'), color: 'var(--quiet)', 'max-width': '50ch', 'margin-top': '.2em' },
+      declarations: {
+        ...typeStyle('note'),
+        color: 'var(--quiet)',
+        'max-width': '50ch',
+        'margin-top': '.2em',
+      },
     },
   ],
   arrange: ({ values, look: { variant = 'lines' } }): ArrangedRules => ({

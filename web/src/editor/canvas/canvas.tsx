@@ -56,10 +56,20 @@ interface CanvasProps {
   readonly onPicture: () => void
   /** Whether the order of grid sections is drawn over them. */
   readonly hasReadingPath: boolean
+  /** Rules over those of the page; see ruler/view-as.tsx. */
+  readonly viewCss: string
 }
 
 /** The page itself, at the ruler's width, scaled down when there is less room. */
-export function Canvas({ width, onDocument, onKeyDown, onNavigate, onPicture, hasReadingPath }: CanvasProps) {
+export function Canvas({
+  width,
+  onDocument,
+  onKeyDown,
+  onNavigate,
+  onPicture,
+  hasReadingPath,
+  viewCss,
+}: CanvasProps) {
   const store = useStore()
   const { site } = useSiteView()
   const grid = gridCanvas.use()
@@ -107,7 +117,12 @@ export function Canvas({ width, onDocument, onKeyDown, onNavigate, onPicture, ha
           width={width}
           height={Math.max(0, Math.ceil((room.height - DOCK_HEIGHT) / scale))}
           scale={scale}
-          head={<PageStyle shown={shown} />}
+          head={
+            <>
+              <PageStyle shown={shown} />
+              {viewCss !== '' && <style>{viewCss}</style>}
+            </>
+          }
           isFocusHome
           onDocument={isThere}
         >

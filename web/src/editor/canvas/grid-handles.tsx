@@ -102,6 +102,13 @@ const STEPS: Readonly<Record<string, { readonly across: number; readonly down: n
   ArrowDown: { across: 0, down: 1 },
 }
 
+/** Shorter sides than this have no handle in their middle, which would cover what stands there. */
+const LEAST_SIDE = 64
+
+function hasRoom({ at: [x, y] }: HandleKind, { width, height }: Box): boolean {
+  return (x !== 0.5 || height >= LEAST_SIDE) && (y !== 0.5 || width >= LEAST_SIDE)
+}
+
 interface GridHandlesProps {
   readonly id: NodeId
   readonly inner: Document
@@ -191,7 +198,7 @@ export function GridHandles({ id, inner, toLayer }: GridHandlesProps) {
           </Said>
         </>
       )}
-      {HANDLES.map(({ name, sides, at: [x, y], cursor }) => (
+      {HANDLES.filter((handle) => hasRoom(handle, box)).map(({ name, sides, at: [x, y], cursor }) => (
         <Handle
           key={name}
           type="button"

@@ -109,7 +109,7 @@ function PathOfGrid({ report: { written }, order, startOf }: PathOfGridProps) {
             key={id}
             type="button"
             data-differs={differs ? '' : undefined}
-            style={{ '--x': `${x}px`, '--y': `${y}px` } as never}
+            style={{ '--x': `${x}px`, '--y': `${y}px` }}
             title={
               differs
                 ? `${name}: read aloud at another place than it is seen. Arrow keys move it`

@@ -131,6 +131,7 @@ export function Editor({ store, sender, site, pages, summary, onDrawn }: EditorP
     shownWidth.current = width
   }, [width])
   const [isPath, setPath] = useState(false)
+  const [viewCss, setViewCss] = useState('')
   const [isFolded, setFolded] = useState(() => matchMedia(NARROW).matches)
   const [asked, setAsked] = useState<AskedFor>()
   const [inner, setInner] = useState<Document>()
@@ -262,10 +263,17 @@ export function Editor({ store, sender, site, pages, summary, onDrawn }: EditorP
                 </AfterFirst>
                 {saving.state.type === 'deleted' && <DeletedBar onRestore={saving.restore} />}
                 <AfterFirst instead={<Strip />}>
-                  <GullyRuler look={site.look} width={width} onChange={setWidth} onStep={takeStep} />
+                  <GullyRuler
+                    look={site.look}
+                    width={width}
+                    onChange={setWidth}
+                    onStep={takeStep}
+                    onView={setViewCss}
+                  />
                 </AfterFirst>
                 {isLineUp ? (
                   <LineUp
+                    width={width}
                     onChoose={(chosen) => {
                       setWidth(chosen)
                       setLineUp(false)
@@ -283,6 +291,7 @@ export function Editor({ store, sender, site, pages, summary, onDrawn }: EditorP
                       onNavigate={follow}
                       onPicture={acts.openSetting}
                       hasReadingPath={isPath}
+                      viewCss={viewCss}
                     />
                     {isFolded ? (
                       <Unfold>

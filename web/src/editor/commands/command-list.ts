@@ -61,6 +61,7 @@ export type CommandId =
   | 'make-room'
   | 'close-up'
   | 'derive-place'
+  | 'convert-section'
   | 'agree-order'
   | 'reading-path'
   | 'line-up'
@@ -250,6 +251,12 @@ export const COMMANDS: Readonly<Record<CommandId, CommandWords>> = {
     keys: ['Alt+N'],
     whileTyping: false,
     synonyms: ['reading order', 'tab order', 'screen reader', 'numbers'],
+  },
+  'convert-section': {
+    title: 'Turn into grid section or section',
+    keys: [],
+    whileTyping: false,
+    synonyms: ['convert', 'grid', 'flow', 'free placing'],
   },
   'derive-place': {
     title: 'Reset place',

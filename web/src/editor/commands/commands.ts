@@ -148,6 +148,7 @@ const RUNS: Readonly<Record<CommandId, Run>> = {
   'close-up': laterAct(gridActs, (code) => code.closeRows),
   'agree-order': laterAct(gridActs, (code) => code.agreeOrder),
   'reading-path': (_store, acts) => acts.toggleReadingPath(),
+  'convert-section': laterAct(gridActs, (code) => code.convertSection),
   'derive-place': laterAct(gridActs, (code) => code.derivePlaces),
   'next-gully': (_store, acts) => acts.stepGully(1),
   'previous-gully': (_store, acts) => acts.stepGully(-1),

@@ -2,7 +2,9 @@
 import {
   agreeingOrderEdits,
   aligned,
+  ancestry,
   closeUp,
+  convertsTo,
   derivedPlaceEdits,
   distributed,
   emptyRowsAbove,
@@ -11,6 +13,8 @@ import {
   placeBlocksEdits,
   placesAt,
   relayered,
+  toFlow,
+  toGrid,
   type Edit,
   type GridAlignment,
   type LayerStep,
@@ -21,6 +25,7 @@ import {
 import { movedBy } from '../drag/drop-in-cell.ts'
 import { selectedIds } from '../session/editor-state.ts'
 import type { EditorStore } from '../session/editor-store.ts'
+import { newId } from '../session/new-id.ts'
 import { blocks } from './acts.ts'
 
 interface InGrid {
@@ -169,4 +174,23 @@ export function agreeOrder(store: EditorStore, size: SizeKey): void {
     })
   const { selection, also } = store.state
   store.do('Matched the reading order', edits, { select: selection!, also })
+}
+
+/** Turns the section of what is selected into a grid section with the same look, or a grid section into a section in reading order. */
+export function convertSection(store: EditorStore): void {
+  const { page, selection } = store.state
+  const around = selection === undefined ? [] : ancestry(page, selection)
+  const id = around.find((one) => convertsTo(page, one, store.registry) !== undefined)
+  if (id === undefined)
+    return store.dispatch({
+      type: 'tell',
+      words: 'Select a section, or a block in one, first',
+      tone: 'refused',
+    })
+  const isToGrid = convertsTo(page, id, store.registry) === 'grid'
+  const converted = (isToGrid ? toGrid : toFlow)(page, id, store.registry, newId)
+  if (!converted.ok)
+    return store.dispatch({ type: 'tell', words: `${converted.why}. Nothing was changed`, tone: 'refused' })
+  const label = isToGrid ? 'Turned the section into a grid section' : 'Turned the grid section into a section'
+  store.do(label, converted.edits, { select: converted.id })
 }

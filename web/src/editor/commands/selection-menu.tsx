@@ -6,7 +6,7 @@ import { MenuLine as Line, MenuPop as Pop, MenuRow as Item, MenuOpener } from '.
 import { frameToWindow } from '../canvas/frame-geometry.ts'
 import { ALIGN_GROUPS, GRID_GROUPS, keysOf, offered, type CommandId } from './command-list.ts'
 import { useRunCommand } from './commands.ts'
-import { gridOf } from '@gullyline/core'
+import { convertsTo, gridOf } from '@gullyline/core'
 import { useEditor, useStore } from '../session/editor-store.ts'
 
 const Spot = styled.span`
@@ -28,16 +28,22 @@ const GROUPS: readonly (readonly CommandId[])[] = [
   ['delete'],
 ]
 
+const CONVERT: readonly CommandId[] = ['convert-section']
+
 function SelectionCommands({ onDone }: { onDone?: () => void }) {
   const run = useRunCommand()
   const { mayChange, registry } = useStore()
   const isInGrid = useEditor(
     ({ page, selection }) => selection !== undefined && gridOf(page, selection, registry) !== undefined,
   )
+  const canConvert = useEditor(
+    ({ page, selection }) => selection !== undefined && convertsTo(page, selection, registry) !== undefined,
+  )
   const hasSeveral = useEditor(({ also }) => also.length > 0)
   const all = [
     ...GROUPS.slice(0, 2),
     ...(isInGrid ? GRID_GROUPS : []),
+    ...(canConvert ? [CONVERT] : []),
     ...(isInGrid && hasSeveral ? ALIGN_GROUPS : []),
     ...GROUPS.slice(2),
   ]

@@ -82,4 +82,6 @@ export interface GullyRulerProps {
   readonly onChange: (width: number) => void
   /** Takes the step, for the keys that ask for it. */
   readonly onStep: (step: StepGully) => void
+  /** Takes rules over those of the page, for visitors who have set their browser in some way. */
+  readonly onView: (css: string) => void
 }

@@ -1,7 +1,8 @@
-import { useCallback, useEffect, useRef } from 'react'
+import { useCallback, useEffect, useRef, useState } from 'react'
 import { RULES } from '@gullyline/core'
 import { seenAt } from '../canvas/shown-ids.ts'
 import { Ruler } from '../ruler/ruler.tsx'
+import { ViewAs, viewCss, type VisitorView } from '../ruler/view-as.tsx'
 import { useStore } from '../session/editor-store.ts'
 import {
   middleOf,
@@ -15,7 +16,8 @@ import { useGullyNews } from './use-gully-news.ts'
 import { GullyList } from './gully-list.tsx'
 
 /** The ruler with the gullies of the page. */
-export function MeasuredRuler({ look, width, onChange, onStep }: GullyRulerProps) {
+export function MeasuredRuler({ look, width, onChange, onStep, onView }: GullyRulerProps) {
+  const [views, setViews] = useState<ReadonlySet<VisitorView>>(new Set())
   const store = useStore()
   const { page } = useGullyline()
   const gullies = useShownGullies()
@@ -47,6 +49,13 @@ export function MeasuredRuler({ look, width, onChange, onStep }: GullyRulerProps
       onChange={onChange}
       line={isMeasured && <GullyLine gullies={gullies} onChoose={choose} />}
     >
+      <ViewAs
+        views={views}
+        onChange={(next) => {
+          setViews(next)
+          onView(viewCss(next))
+        }}
+      />
       {isMeasured && <GullyList onChoose={choose} />}
     </Ruler>
   )

@@ -7,6 +7,7 @@ import {
   type Fix,
   type Gully,
   type Page,
+  type Reading,
   type Registry,
   type SiteContext,
   type SweepJob,
@@ -39,6 +40,9 @@ const IDLE_WITHIN_MS = 120
 /** So often the screen hears of what is found while measuring goes on. */
 const TOLD_EVERY_MS = 250
 const MOST_FIXES = 4
+/** So many widths inside a gully are tried beside its ends. */
+const TRIED_BETWEEN = 5
+const ELSEWHERE = [320, 390, 719, 820, 1199, 1440]
 
 /** Measures a page in slices between all else that goes on, and again what an edit changed. */
 export class Sweeper {
@@ -80,7 +84,7 @@ export class Sweeper {
     this.#run++
   }
 
-  /** Fixes of a gully that were laid out and found to mend it, the gentlest first. */
+  /** Fixes of a gully that were laid out and found to mend it: those that break nothing else first, the gentlest before the others. */
   async fixesOf(page: Page, gully: Gully): Promise<readonly TriedFix[]> {
     const { bounds } = this.#context.look
     const before = new MeasuredHtml(this.#registry, this.#context).write(page)
@@ -88,40 +92,53 @@ export class Sweeper {
     try {
       frame.show(before)
       await frame.ready()
-      const found: TriedFix[] = []
+      const widths = triedWidths(gully)
+      const known = await this.#namesAt(frame, before, { gully, widths })
+      const clean: TriedFix[] = []
+      const others: TriedFix[] = []
       for (const fix of fixCandidates(page, gully, { registry: this.#registry, bounds })) {
-        if (found.length >= MOST_FIXES) break
+        if (clean.length >= MOST_FIXES) break
         const changed = applyEdits(page, fix.edits, this.#registry)
         if (!changed.ok) continue
         const after = new MeasuredHtml(this.#registry, this.#context).write(changed.page)
-        if (await this.#mends(frame, after, gully)) found.push({ ...fix, before, after })
+        const left = await this.#namesAt(frame, after, { gully, widths })
+        const here = left.get(nameOf(gully.rule, gully.nodeId)) ?? []
+        if (here.some((width) => width >= gully.from && width <= gully.to)) continue
+        const isClean = [...left.keys()].every((name) => known.has(name))
+        ;(isClean ? clean : others).push({ ...fix, before, after })
       }
-      return found
+      return [...clean, ...others].slice(0, MOST_FIXES)
     } finally {
       frame.dispose()
     }
   }
 
-  /** Whether a gully is nowhere in its range any more. */
-  async #mends(frame: SweepFrame, after: MeasuredDocument, gully: Gully): Promise<boolean> {
-    const bands = frame.show(after)
-    const { rule, nodeId, from, to, worst } = gully
+  /** What is found at some widths, by rule and node, with where; the bands that jump there among it, where that is asked for. */
+  async #namesAt(
+    frame: SweepFrame,
+    shown: MeasuredDocument,
+    { gully, widths }: { readonly gully: Gully; readonly widths: Iterable<number> },
+  ): Promise<ReadonlyMap<string, readonly number[]>> {
+    const bands = frame.show(shown)
+    const { rule, from, to } = gully
     const setting = rule === 'text-resized' ? 'resized' : rule === 'text-spacing' ? 'spaced' : 'plain'
-    const readAt = (width: number) => {
+    const names = new Map<string, number[]>()
+    const add = (name: string, width: number): void => {
+      names.set(name, [...(names.get(name) ?? []), width])
+    }
+    const readings = new Map<number, ReadonlyMap<string, Reading>>()
+    for (const width of widths) {
       const measured = frame.measure({ width, setting, bands: [...bands.keys()] })
-      return this.#reader.read({ setting, bands: measured, pictures: frame.pictures })
+      const read = await this.#reader.read({ setting, bands: measured, pictures: frame.pictures })
+      readings.set(width, read)
+      for (const { strains } of read.values())
+        for (const strain of strains.values()) add(nameOf(strain.rule, strain.id), width)
     }
-    if (rule === jump.rule) {
-      const [below, above] = [await readAt(from), await readAt(to)]
-      return ![...below].some(([key, low]) => {
-        const high = above.get(key)
-        return bands.get(key) === nodeId && high && findJump(nodeId!, to, low, high)
-      })
+    for (const [key, node] of rule === jump.rule ? bands : []) {
+      const [low, high] = [readings.get(from)?.get(key), readings.get(to)?.get(key)]
+      if (low && high && findJump(node, to, low, high)) add(nameOf(rule, node), to)
     }
-    for (const width of new Set([worst, from, to, Math.floor((from + to) / 2)]))
-      for (const { strains } of (await readAt(width)).values())
-        for (const strain of strains.values()) if (strain.rule === rule && strain.id === nodeId) return false
-    return true
+    return names
   }
 
   dispose(): void {
@@ -174,6 +191,19 @@ export class Sweeper {
       isWhole,
     })
   }
+}
+
+/** Where a fix is tried: at the ends of a gully, where it is worst, and between. */
+function triedWidths({ from, to, worst }: Gully): ReadonlySet<number> {
+  const between = Array.from({ length: TRIED_BETWEEN }, (_unused, i) =>
+    Math.round(from + ((to - from) * (i + 1)) / (TRIED_BETWEEN + 1)),
+  )
+  // At other sizes as well, since what is set at a wide one is inherited.
+  return new Set([from, ...between, to, worst, ...ELSEWHERE])
+}
+
+function nameOf(rule: string, node: string | undefined): string {
+  return `${rule} ${node ?? ''}`
 }
 
 /** Settles when the browser has nothing else to do. */

@@ -1,12 +1,20 @@
+import { Plus, X } from 'lucide-react'
+import { useCallback, useMemo, useState } from 'react'
 import styled from 'styled-components'
+import { type Look } from '@gullyline/core'
 import { useRoom } from '../../ui/use-room.ts'
-import { mono } from '../../ui/controls.tsx'
+import { Button, IconButton, mono } from '../../ui/controls.tsx'
 import { contourBackdrop } from '../canvas/contours.ts'
 import { PageFrame } from '../canvas/page-frame.tsx'
+import { pressedAt, shownId } from '../canvas/shown-ids.ts'
+import { useEditor, useStore } from '../session/editor-store.ts'
+import { TroubleMark } from '../problems/trouble-mark.tsx'
+import { useShownGullies } from '../gullyline/gully-context.tsx'
+import { ScrollTogether } from './scroll-together.ts'
 import { TAKES_FOCUS } from '../canvas/focus-canvas.ts'
 import { PageStyle, PageView } from '../canvas/page-view.tsx'
 import { useResolvedPage, type ShownPage } from '../canvas/shown-page.ts'
-import { rulerSizes, type RulerSize } from '../ruler/ruler-scale.ts'
+import { clampWidth, rulerSizes } from '../ruler/ruler-scale.ts'
 import { useSiteView } from '../session/site-view.ts'
 
 const Area = styled.main`
@@ -43,6 +51,9 @@ const Label = styled.h2`
     color: var(--quiet);
     font-weight: 450;
   }
+  > span:last-of-type {
+    margin-right: auto;
+  }
 `
 const Sheet = styled.div`
   flex: 1;
@@ -57,64 +68,176 @@ const GAP = 24
 const EVENING = 0.6
 const LABEL = 28
 
-/** The page as it is now, saved or not, at one width of each size side by side. Choosing one goes back to the page at that width. */
-export function LineUp({ onChoose }: { onChoose: (width: number) => void }) {
+/** Where a width is added to those side by side. */
+const Add = styled.form`
+  position: absolute;
+  right: 24px;
+  top: 10px;
+  display: flex;
+  gap: 6px;
+  align-items: center;
+  label {
+    display: flex;
+    gap: 6px;
+    align-items: center;
+    font-size: 12px;
+  }
+  input {
+    width: 68px;
+    height: 26px;
+    padding: 0 6px;
+    border: 1px solid var(--control);
+    border-radius: 4px;
+    background: var(--paper);
+  }
+`
+const MOST_WIDTHS = 6
+
+interface LineUpProps {
+  /** The width that the ruler shows. */
+  readonly width: number
+  readonly onChoose: (width: number) => void
+}
+
+/** The page as it is now, saved or not, at several widths side by side: one of each size at first. Choosing one goes back to the page at that width. */
+export function LineUp({ width, onChoose }: LineUpProps) {
   const { site } = useSiteView()
   const { ref: setArea, room } = useRoom()
-  const sizes = rulerSizes(site.look)
+  const [widths, setWidths] = useState(() => rulerSizes(site.look).map(({ sample }) => sample))
+  const [wanted, setWanted] = useState(String(width))
+  const [together] = useState(() => new ScrollTogether())
   const page = useResolvedPage('visitor')
+  const added = clampWidth(Number(wanted) || width)
+  const add = (): void => setWidths([...new Set([...widths, added])].sort((a, b) => a - b))
   return (
     <Area ref={setArea} aria-label="Line-up" tabIndex={-1} {...{ [TAKES_FOCUS]: '' }}>
       {room.width > 0 &&
-        sizes.map((size) => (
+        widths.map((one) => (
           <Shown
-            key={size.size}
-            size={size}
+            key={one}
+            screen={one}
+            title={titleOf(one, site.look)}
             page={page}
-            width={shownWidth(size, sizes, room.width)}
+            width={shownWidth(one, widths, room.width)}
             height={room.height - LABEL}
+            together={together}
             onChoose={onChoose}
+            onRemove={
+              widths.length > 1 ? () => setWidths(widths.filter((other) => other !== one)) : undefined
+            }
           />
         ))}
+      {widths.length < MOST_WIDTHS && (
+        <Add
+          onSubmit={(event) => {
+            event.preventDefault()
+            add()
+          }}
+        >
+          <label>
+            Width
+            <input inputMode="numeric" value={wanted} onChange={(event) => setWanted(event.target.value)} />
+          </label>
+          <Button type="submit">
+            <Plus size={14} strokeWidth={1.75} /> Add width
+          </Button>
+        </Add>
+      )}
     </Area>
   )
 }
 
-function shownWidth(size: RulerSize, sizes: readonly RulerSize[], room: number): number {
-  const weight = ({ sample }: RulerSize) => sample ** EVENING
-  const all = sizes.reduce((sum, one) => sum + weight(one), 0)
-  return Math.min(size.sample, Math.floor(((room - (sizes.length - 1) * GAP) * weight(size)) / all))
+/** The size that a width belongs to. */
+function titleOf(width: number, look: Look): string {
+  return rulerSizes(look).find(({ to }) => width < to)?.title ?? 'wide'
+}
+
+function shownWidth(screen: number, screens: readonly number[], room: number): number {
+  const weight = (one: number) => one ** EVENING
+  const all = screens.reduce((sum, one) => sum + weight(one), 0)
+  return Math.min(screen, Math.floor(((room - (screens.length - 1) * GAP) * weight(screen)) / all))
 }
 
 interface ShownProps {
-  readonly size: RulerSize
+  readonly screen: number
+  readonly title: string
   readonly page: ShownPage
   readonly width: number
   readonly height: number
+  readonly together: ScrollTogether
   readonly onChoose: (width: number) => void
+  readonly onRemove: (() => void) | undefined
 }
 
-function Shown({ size, page, width, height, onChoose }: ShownProps) {
-  const scale = width / size.sample
+function Shown({ screen, title, page, width, height, together, onChoose, onRemove }: ShownProps) {
+  const store = useStore()
+  const scale = width / screen
+  const isThere = useCallback(
+    (inner: Document) => {
+      together.join(inner)
+      inner.addEventListener('pointerdown', (event) => {
+        const shown = (event.target as Element).closest<HTMLElement>('[data-node]')?.dataset.node
+        if (shown !== undefined && shown !== store.state.page.root)
+          store.dispatch({ type: 'select', ...pressedAt(store, shown) })
+      })
+    },
+    [together, store],
+  )
+  const gullies = useShownGullies().filter(
+    ({ from, to, ignored }) => ignored === undefined && screen >= from && screen <= to,
+  )
   return (
-    <Column aria-label={`${size.title}, ${size.sample} pixels`} style={{ '--width': `${width}px` }}>
+    <Column aria-label={`${title}, ${screen} pixels`} style={{ '--width': `${width}px` }}>
       <Label>
-        <button type="button" onClick={() => onChoose(size.sample)} title="Go back to the page at this width">
-          {size.title}
+        <button type="button" onClick={() => onChoose(screen)} title="Go back to the page at this width">
+          {title}
         </button>
-        <span>{size.sample}</span>
+        <span>{screen}</span>
+        {gullies.length > 0 && (
+          <span title={gullies.map(({ why }) => why).join('\n')}>
+            <TroubleMark
+              severity={gullies.some(({ severity }) => severity === 'error') ? 'error' : 'warning'}
+            />{' '}
+            {gullies.length === 1 ? '1 gully' : `${gullies.length} gullies`}
+          </span>
+        )}
+        {onRemove && (
+          <IconButton label={`Remove ${screen}`} onPress={onRemove}>
+            <X size={14} strokeWidth={1.75} />
+          </IconButton>
+        )}
       </Label>
       <Sheet>
         <PageFrame
-          title={`The page at ${size.title}, ${size.sample} pixels wide`}
-          width={size.sample}
+          title={`The page at ${title}, ${screen} pixels wide`}
+          width={screen}
           height={Math.ceil(height / scale)}
           scale={scale}
-          head={<PageStyle shown={page} />}
+          head={
+            <>
+              <PageStyle shown={page} />
+              <Marked scale={scale} />
+            </>
+          }
+          onDocument={isThere}
         >
           <PageView shown={page} />
         </PageFrame>
       </Sheet>
     </Column>
+  )
+}
+
+/** What is selected is marked at every width. */
+function Marked({ scale }: { scale: number }) {
+  const store = useStore()
+  const selection = useEditor((state) => state.selection)
+  const shown = useMemo(
+    () => (selection === undefined ? undefined : CSS.escape(shownId(store, selection))),
+    [store, selection],
+  )
+  if (shown === undefined) return null
+  return (
+    <style>{`[data-node="${shown}"]{outline:${Math.ceil(3 / scale)}px solid #0e8597;outline-offset:2px}`}</style>
   )
 }

@@ -1,0 +1,91 @@
+import { Check, Eye } from 'lucide-react'
+import { Button as AriaButton, Menu, MenuTrigger } from 'react-aria-components'
+import styled from 'styled-components'
+import { SETTING_CSS } from '@gullyline/core'
+import { MenuPop, MenuRow } from '../../ui/menu.tsx'
+import { STRIP } from '../../ui/theme.ts'
+
+/** How a visitor may have set their browser. */
+export type VisitorView = keyof typeof VIEWS
+
+const VIEWS = {
+  large: { title: 'Text at 200 %', css: SETTING_CSS.resized },
+  spaced: { title: 'More text spacing', css: SETTING_CSS.spaced },
+  bare: {
+    title: 'Pictures not loaded',
+    css: 'img{visibility:hidden}picture::after{background:none!important}',
+  },
+  grey: { title: 'Without colours', css: 'html{filter:grayscale(1)}' },
+} as const satisfies Readonly<Record<string, { readonly title: string; readonly css: string }>>
+const NAMES = Object.keys(VIEWS) as VisitorView[]
+
+const Opener = styled(AriaButton)`
+  position: absolute;
+  left: 4px;
+  bottom: 3px;
+  display: inline-flex;
+  align-items: center;
+  gap: 6px;
+  min-height: 24px;
+  padding: 0 8px;
+  border: 0;
+  border-radius: 4px;
+  background: none;
+  color: ${STRIP.words};
+  font-size: 12px;
+  &[data-set] {
+    background: #2b3531;
+    color: ${STRIP.pointer};
+  }
+  &:hover {
+    background: #2b3531;
+    color: #fff;
+  }
+  &:focus-visible {
+    outline-color: ${STRIP.pointer};
+  }
+`
+
+/** The rules that show the page as visitors with these settings see it. */
+export function viewCss(views: ReadonlySet<VisitorView>): string {
+  return NAMES.filter((name) => views.has(name))
+    .map((name) => VIEWS[name].css)
+    .join('')
+}
+
+interface ViewAsProps {
+  readonly views: ReadonlySet<VisitorView>
+  readonly onChange: (views: ReadonlySet<VisitorView>) => void
+}
+
+/** Shows the page as visitors see it who have set their browser in some way. */
+export function ViewAs({ views, onChange }: ViewAsProps) {
+  return (
+    <MenuTrigger>
+      <Opener data-set={views.size > 0 ? '' : undefined} aria-label="View as visitors">
+        <Eye size={14} strokeWidth={1.75} />
+        {views.size === 0
+          ? 'View'
+          : NAMES.filter((name) => views.has(name))
+              .map((name) => VIEWS[name].title)
+              .join(', ')}
+      </Opener>
+      <MenuPop placement="bottom start">
+        <Menu
+          aria-label="View as visitors"
+          selectionMode="multiple"
+          selectedKeys={views}
+          onSelectionChange={(keys) =>
+            onChange(new Set(NAMES.filter((name) => keys === 'all' || keys.has(name))))
+          }
+        >
+          {NAMES.map((name) => (
+            <MenuRow key={name} id={name} textValue={VIEWS[name].title}>
+              {VIEWS[name].title} {views.has(name) && <Check size={14} strokeWidth={2} aria-hidden="true" />}
+            </MenuRow>
+          ))}
+        </Menu>
+      </MenuPop>
+    </MenuTrigger>
+  )
+}
