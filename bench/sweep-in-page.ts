@@ -5,11 +5,12 @@ import { BandMeasurer, bandsOf } from '@gullyline/measuring'
 export interface SweepTimes {
   readonly whole: number
   readonly bare: number
-  readonly edit: number
+  /** Of a letter more in each band in turn. */
+  readonly edits: readonly number[]
   readonly layouts: number
 }
 
-/** The times of one round in ms: a whole sweep, the same layouts with nothing read, and a sweep after a letter more in one band. */
+/** The times of one round in ms: a whole sweep, the same layouts with nothing read, and sweeps after a letter more in a band. */
 export function timeSweep(frame: HTMLIFrameElement, bounds: readonly number[]): SweepTimes {
   const inner = frame.contentDocument!
   const bands = bandsOf(inner.body)
@@ -33,11 +34,13 @@ export function timeSweep(frame: HTMLIFrameElement, bounds: readonly number[]): 
   const whole = run(keys)
   const layouts = jobs.length
   const bare = timeBare(frame, jobs.slice())
-  const at = Math.floor(bands.length / 2)
-  const words = bands[at]!.querySelector('p, h2')!
-  words.append(' and more')
-  const edit = run(new Map([...keys].map(([key, band], i) => [i === at ? `${key} again` : key, band])))
-  return { whole, bare, edit, layouts }
+  const edits = bands.flatMap((band, at) => {
+    const words = band.querySelector('p, h2, h3')
+    if (!words) return []
+    words.append(' and more')
+    return [run(new Map([...keys].map(([key, one], i) => [i === at ? `${key} again` : key, one])))]
+  })
+  return { whole, bare, edits, layouts }
 }
 
 function timeBare(frame: HTMLIFrameElement, jobs: readonly SweepJob[]): number {

@@ -367,6 +367,7 @@ export {
   placeBlocksEdits,
   placesAt,
 } from './edits/grid-places.ts'
+export { deriveArrangement } from './grid/derive.ts'
 export { arrangeGrid } from './grid/arrangement.ts'
 export { gridReports, type GridAtSize, type GridReport } from './resolve/grid-report.ts'
 export { readDesignTokens, UnreadableTokens, type LeftToken } from './look/design-tokens.ts'

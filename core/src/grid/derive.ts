@@ -26,11 +26,14 @@ export function deriveArrangement(
   wider: readonly Placed[],
   { from, to, set }: Derivation,
 ): readonly Placed[] {
-  const settled = wider.flatMap((one) => {
-    const place = set.get(one.id)
-    return place ? [{ ...one, ...within(place, to) }] : []
-  })
-  const tree = cutTree(wider.filter(({ id }) => !set.has(id)))
+  const settled =
+    set.size === 0
+      ? []
+      : wider.flatMap((one) => {
+          const place = set.get(one.id)
+          return place ? [{ ...one, ...within(place, to) }] : []
+        })
+  const tree = cutTree(set.size === 0 ? wider : wider.filter(({ id }) => !set.has(id)))
   const derived = tree ? aroundSet(laidOut(tree, { scale: to / from, width: to }), settled) : []
   const places = new Map([...settled, ...derived].map((one) => [one.id, one]))
   return wider.map(({ id }) => places.get(id)!)
@@ -170,11 +173,21 @@ function overlapping(children: readonly Placed[]): readonly (readonly Placed[])[
 }
 
 function moved(children: readonly Placed[], columns: number, rows: number): readonly Placed[] {
-  return children.map((one) => ({ ...one, column: one.column + columns, row: one.row + rows }))
+  if (columns === 0 && rows === 0) return children
+  // Written out: a spread costs as much as the rest of a derivation.
+  return children.map(({ id, layer, column, row, columns: across, rows: down }) => ({
+    id,
+    layer,
+    column: column + columns,
+    row: row + rows,
+    columns: across,
+    rows: down,
+  }))
 }
 
 /** Bands moved down past what is set, each as little as it must be, and those after it by as much. */
 function aroundSet(bands: Bands, settled: readonly Placed[]): readonly Placed[] {
+  if (settled.length === 0) return bands.flat()
   let shift = 0
   return bands.flatMap((band) => {
     let here = moved(band, 0, shift)

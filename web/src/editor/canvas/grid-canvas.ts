@@ -1,4 +1,5 @@
 /** What the canvas has for blocks that are placed on a grid section. */
+export { gridMenu } from '../commands/grid-menu.ts'
 export { dropInCell } from '../drag/drop-in-cell.ts'
 export { GridHandles } from './grid-handles.tsx'
 export { landingOnGrid } from './grid-landing.ts'

@@ -315,19 +315,6 @@ const LOOKING: ReadonlySet<CommandId> = new Set([
   'commands',
 ])
 
-/** Commands on blocks of a grid section, as a menu has them. */
-export const GRID_GROUPS: readonly (readonly CommandId[])[] = [
-  ['grid-left', 'grid-right', 'grid-up', 'grid-down'],
-  ['forward', 'backward', 'to-front', 'to-back'],
-  ['make-room', 'close-up', 'derive-place'],
-  ['reading-path', 'agree-order'],
-]
-/** Commands on several of them. */
-export const ALIGN_GROUPS: readonly (readonly CommandId[])[] = [
-  ['align-left', 'align-centre', 'align-right', 'align-top', 'align-middle', 'align-bottom'],
-  ['distribute-across', 'distribute-down'],
-]
-
 /** Those of these commands that are offered to a person who may change pages, or who may not. */
 export function offered(ids: readonly CommandId[], mayChange: boolean): readonly CommandId[] {
   return mayChange ? ids : ids.filter((id) => LOOKING.has(id))

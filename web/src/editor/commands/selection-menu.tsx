@@ -4,10 +4,10 @@ import { Menu, MenuTrigger } from 'react-aria-components'
 import styled from 'styled-components'
 import { MenuLine as Line, MenuPop as Pop, MenuRow as Item, MenuOpener } from '../../ui/menu.tsx'
 import { frameToWindow } from '../canvas/frame-geometry.ts'
-import { ALIGN_GROUPS, GRID_GROUPS, keysOf, offered, type CommandId } from './command-list.ts'
+import { gridCanvas } from '../canvas/grid-later.ts'
+import { keysOf, offered, type CommandId } from './command-list.ts'
 import { useRunCommand } from './commands.ts'
-import { convertsTo, gridOf } from '@gullyline/core'
-import { useEditor, useStore } from '../session/editor-store.ts'
+import { useStore } from '../session/editor-store.ts'
 
 const Spot = styled.span`
   position: fixed;
@@ -28,25 +28,11 @@ const GROUPS: readonly (readonly CommandId[])[] = [
   ['delete'],
 ]
 
-const CONVERT: readonly CommandId[] = ['convert-section']
-
 function SelectionCommands({ onDone }: { onDone?: () => void }) {
   const run = useRunCommand()
-  const { mayChange, registry } = useStore()
-  const isInGrid = useEditor(
-    ({ page, selection }) => selection !== undefined && gridOf(page, selection, registry) !== undefined,
-  )
-  const canConvert = useEditor(
-    ({ page, selection }) => selection !== undefined && convertsTo(page, selection, registry) !== undefined,
-  )
-  const hasSeveral = useEditor(({ also }) => also.length > 0)
-  const all = [
-    ...GROUPS.slice(0, 2),
-    ...(isInGrid ? GRID_GROUPS : []),
-    ...(canConvert ? [CONVERT] : []),
-    ...(isInGrid && hasSeveral ? ALIGN_GROUPS : []),
-    ...GROUPS.slice(2),
-  ]
+  const { mayChange, state, registry } = useStore()
+  const inGrid = gridCanvas.use()?.gridMenu(state, registry) ?? []
+  const all = [...GROUPS.slice(0, 2), ...inGrid, ...GROUPS.slice(2)]
   const groups = all.map((ids) => offered(ids, mayChange)).filter((ids) => ids.length > 0)
   return (
     <Menu
