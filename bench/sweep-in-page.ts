@@ -34,11 +34,13 @@ export function timeSweep(frame: HTMLIFrameElement, bounds: readonly number[]): 
   const whole = run(keys)
   const layouts = jobs.length
   const bare = timeBare(frame, jobs.slice())
-  const edits = bands.flatMap((band, at) => {
+  let shown = keys
+  const edits = bands.flatMap((band) => {
     const words = band.querySelector('p, h2, h3')
     if (!words) return []
     words.append(' and more')
-    return [run(new Map([...keys].map(([key, one], i) => [i === at ? `${key} again` : key, one])))]
+    shown = new Map([...shown].map(([key, one]) => [one === band ? `${key} again` : key, one]))
+    return [run(shown)]
   })
   return { whole, bare, edits, layouts }
 }

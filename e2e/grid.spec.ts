@@ -173,7 +173,7 @@ async function expectPlace(
 ): Promise<void> {
   const fields = ['Column', 'Row', 'Columns wide', 'Rows high']
   // From another one: a press on what is selected begins to type.
-  await canvas.getByText(stone === 'Stone one' ? 'Stone two' : 'Stone one').click()
+  await canvas.getByText(stone === 'Stone two' ? 'Stone three' : 'Stone two').click()
   await canvas.getByText(stone).click()
   for (const [i, name] of fields.entries())
     await expect(details.getByRole('combobox', { name, exact: true })).toHaveValue(String(numbers[i]))

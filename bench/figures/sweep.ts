@@ -71,7 +71,7 @@ export function derivationFigure(): Figure {
     const row = 1 + Math.floor(i / 4)
     return { id: `n${i}`, column: 1 + 3 * (i % 4), columns: 3, row, rows: 1, layer: 0 }
   })
-  const times = Array.from({ length: 60 }, () => {
+  const times = Array.from({ length: 400 }, () => {
     const from = performance.now()
     deriveArrangement(wide, { from: 12, to: 8, set: new Map() })
     return performance.now() - from

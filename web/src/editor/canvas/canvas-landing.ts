@@ -3,7 +3,7 @@ import type { DragItem, ShownLanding } from '../drag/drag-store.ts'
 import { findLanding, type Axis } from '../drag/landing.ts'
 import type { EditorStore } from '../session/editor-store.ts'
 import { boxOf, elementOf, hitAt, type Point } from './boxes.ts'
-import { gridCanvas } from './grid-later.ts'
+import { gridCanvas } from './canvas-later.ts'
 import { pressedAt, shownId } from './shown-ids.ts'
 import { boxToWindow, windowToFrame } from './frame-geometry.ts'
 

@@ -1,5 +1,6 @@
 import { useCallback, useEffect, useLayoutEffect, useState } from 'react'
 import styled from 'styled-components'
+import { later } from '../../ui/later.ts'
 import { useRoom } from '../../ui/use-room.ts'
 import { getNode, shownSlots } from '@gullyline/core'
 import { registerLanding } from '../drag/drag-session.ts'
@@ -9,7 +10,6 @@ import { elementsOf } from './boxes.ts'
 import { shownId } from './shown-ids.ts'
 import { useResolvedPage } from './shown-page.ts'
 import { contourBackdrop } from './contours.ts'
-import { CanvasMenu } from '../commands/selection-menu.tsx'
 import { useDrawnBox } from './box-select.ts'
 import { listenToFrame, selectAt } from './frame-input.ts'
 import { landingOnCanvas } from './canvas-landing.ts'
@@ -17,8 +17,11 @@ import { PageFrame } from './page-frame.tsx'
 import { PageStyle, PageView } from './page-view.tsx'
 import { useClipboard } from './use-clipboard.ts'
 import { useFileDrop } from './use-file-drop.ts'
-import { gridCanvas } from './grid-later.ts'
+import { gridCanvas } from './canvas-later.ts'
 import { SelectionLayer } from './selection-layer.tsx'
+
+/** The menu of what is selected; comes once the page is there. */
+export const canvasMenu = later(() => import('../commands/selection-menu.tsx'))
 
 const MARGIN = 28
 /** Above the page: room for the name of what is selected and for the text bar, which cover nothing there. */
@@ -73,6 +76,7 @@ export function Canvas({
   const store = useStore()
   const { site } = useSiteView()
   const grid = gridCanvas.use()
+  const menu = canvasMenu.use()
   const { ref: setArea, element: area, room } = useRoom()
   const [inner, setInner] = useState<Document>()
 
@@ -132,7 +136,7 @@ export function Canvas({
       {inner && area && <SelectionLayer inner={inner} area={area} />}
       {inner && area && hasReadingPath && grid && <grid.ReadingPath inner={inner} area={area} />}
       {inner && <KeepInView inner={inner} />}
-      {inner && <CanvasMenu inner={inner} onPoint={selectUnder} />}
+      {inner && menu && <menu.CanvasMenu inner={inner} onPoint={selectUnder} />}
       <DrawnBox />
       <EmptyPageHint siteName={site.name} />
     </Area>

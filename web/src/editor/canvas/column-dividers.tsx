@@ -59,7 +59,7 @@ const Divider = styled.div`
 `
 
 /** The columns that the selection is, or stands in. */
-export function useSelectedColumns(): NodeId | undefined {
+function useSelectedColumns(): NodeId | undefined {
   const { registry } = useStore()
   return useEditor(({ page, selection }) => {
     for (let at = selection; at !== undefined; at = findPlace(page, at)?.parentId) {
@@ -71,7 +71,6 @@ export function useSelectedColumns(): NodeId | undefined {
 }
 
 interface ColumnDividersProps {
-  readonly id: NodeId
   readonly inner: Document
   /** From a box of the frame to the coordinates of the layer. */
   readonly toLayer: (box: Box) => Box
@@ -81,7 +80,12 @@ interface ColumnDividersProps {
  * A line between each two columns that can be dragged, or moved with the arrow keys: what one gets, the other gives, at
  * the size that is shown.
  */
-export function ColumnDividers({ id, inner, toLayer }: ColumnDividersProps) {
+export function ColumnDividers(props: ColumnDividersProps) {
+  const id = useSelectedColumns()
+  return id === undefined ? null : <DividersOf id={id} {...props} />
+}
+
+function DividersOf({ id, inner, toLayer }: ColumnDividersProps & { readonly id: NodeId }) {
   const store = useStore()
   const page = usePage((page) => page)
   const columns = getNode(page, id).slots.columns ?? []

@@ -1,4 +1,5 @@
-/** What the canvas has for blocks that are placed on a grid section. */
+/** What the canvas has for blocks that stand in columns, or are placed on a grid section. */
+export { ColumnDividers } from './column-dividers.tsx'
 export { gridMenu } from '../commands/grid-menu.ts'
 export { dropInCell } from '../drag/drop-in-cell.ts'
 export { GridHandles } from './grid-handles.tsx'

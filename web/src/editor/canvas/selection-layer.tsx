@@ -23,8 +23,7 @@ import { boxOf, type Box } from './boxes.ts'
 import { shownId } from './shown-ids.ts'
 import { boxToWindow, useFrameLayout } from './frame-geometry.ts'
 import { useNodeTitle } from './node-title.ts'
-import { gridCanvas } from './grid-later.ts'
-import { ColumnDividers, useSelectedColumns } from './column-dividers.tsx'
+import { gridCanvas } from './canvas-later.ts'
 import { textEditing } from './text-editing-later.ts'
 
 const Outline = styled.div`
@@ -146,7 +145,6 @@ export function SelectionLayer({ inner, area }: { inner: Document; area: HTMLEle
   const isTyping = useEditor((state) => state.typing !== undefined)
   const box = useBox(inner, area, selection)
   const around = useBox(inner, area, parent)
-  const columns = useSelectedColumns()
   const bar = textEditing.use()
   const grid = gridCanvas.use()
   const { mayChange } = useStore()
@@ -160,7 +158,7 @@ export function SelectionLayer({ inner, area }: { inner: Document; area: HTMLEle
   return (
     <Clip>
       <WorkedIn inner={inner} area={area} />
-      {columns !== undefined && !isTyping && <ColumnDividers id={columns} inner={inner} toLayer={toLayer} />}
+      {!isTyping && grid && <grid.ColumnDividers inner={inner} toLayer={toLayer} />}
       {!isTyping && grid && <grid.GridHandles id={selection} inner={inner} toLayer={toLayer} />}
       {around && <Outline data-parent="" style={place(around)} />}
       {also.map((id) => (

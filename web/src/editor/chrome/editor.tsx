@@ -11,9 +11,10 @@ import { AfterFirst, FirstIsThereProvider, usePainted } from '../../ui/after-fir
 import { IconButton } from '../../ui/controls.tsx'
 import { giveRestTo } from '../../ui/early-keys.ts'
 import { later, loadAtLast } from '../../ui/later.ts'
+import { LaterPart } from '../../ui/later-part.tsx'
 import { whenTyping } from '../canvas/active-editor.ts'
-import { Canvas } from '../canvas/canvas.tsx'
-import { gridCanvas } from '../canvas/grid-later.ts'
+import { Canvas, canvasMenu } from '../canvas/canvas.tsx'
+import { gridCanvas } from '../canvas/canvas-later.ts'
 import { textEditing } from '../canvas/text-editing-later.ts'
 import { runKey, ScreenActsProvider, type ScreenActs } from '../commands/commands.ts'
 import { DeletedBar } from './deleted-bar.tsx'
@@ -27,7 +28,6 @@ import { isOfField } from '../commands/field-keys.ts'
 import { useFocusOnCanvas } from '../canvas/focus-canvas.ts'
 import { Foot, Line } from './foot.tsx'
 import type { JournalSender } from '../session/journal-sender.ts'
-import { LineUp } from '../line-up/line-up.tsx'
 import { useOthers } from './presence.tsx'
 import { FindingsProvider } from '../problems/findings-context.tsx'
 import { findings } from '../problems/use-findings.ts'
@@ -35,7 +35,7 @@ import { GullylineProvider, type StepGully } from '../gullyline/gully-context.ts
 import { gullyCode } from '../gullyline/gully-later.ts'
 import { GullyRuler } from '../gullyline/gully-ruler.tsx'
 import { nextSample, rulerSizes } from '../ruler/ruler-scale.ts'
-import { Strip } from '../ruler/ruler.tsx'
+import { Strip } from '../ruler/strip.ts'
 import { sessionDocuments } from '../session/session.ts'
 import { OpenShelf, shelfCode } from '../shelf/open-shelf.tsx'
 import { ShelfProvider, type ShelfControl } from '../shelf/shelf-state.ts'
@@ -50,8 +50,20 @@ const UploadPanel = lazy(async () => ({ default: (await import('./upload-panel.t
 /** What edits are checked by. */
 const checks = later(loadChecks)
 
+const lineUp = later(() => import('../line-up/line-up.tsx'))
+
 /** What comes as soon as the page is there, since it is needed first. */
-const NEXT = [textEditing, gridCanvas, findings, sending, shelfCode, commandsDialog, merging]
+const NEXT = [
+  textEditing,
+  gridCanvas,
+  canvasMenu,
+  lineUp,
+  findings,
+  sending,
+  shelfCode,
+  commandsDialog,
+  merging,
+]
 
 const Screen = styled.div`
   position: relative;
@@ -272,13 +284,17 @@ export function Editor({ store, sender, site, pages, summary, onDrawn }: EditorP
                   />
                 </AfterFirst>
                 {isLineUp ? (
-                  <LineUp
-                    width={width}
-                    onChoose={(chosen) => {
-                      setWidth(chosen)
-                      setLineUp(false)
-                    }}
-                  />
+                  <LaterPart code={lineUp}>
+                    {({ LineUp }) => (
+                      <LineUp
+                        width={width}
+                        onChoose={(chosen) => {
+                          setWidth(chosen)
+                          setLineUp(false)
+                        }}
+                      />
+                    )}
+                  </LaterPart>
                 ) : (
                   <Work data-folded={isFolded ? '' : undefined}>
                     <AfterFirst instead={<nav />}>

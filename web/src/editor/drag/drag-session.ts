@@ -3,7 +3,7 @@ import { placeStarter } from '../shelf/place-starter.ts'
 import type { Point } from '../canvas/boxes.ts'
 import type { EditorStore } from '../session/editor-store.ts'
 import { newId } from '../session/new-id.ts'
-import { gridCanvas } from '../canvas/grid-later.ts'
+import { gridCanvas } from '../canvas/canvas-later.ts'
 import { dragStore, type DragItem, type ShownLanding } from './drag-store.ts'
 
 /** A press becomes a drag after this many px, so that a click with an unsteady hand stays a click. */

@@ -1,10 +1,9 @@
-import { Ruler } from '../ruler/ruler.tsx'
+import { Strip } from '../ruler/strip.ts'
 import type { GullyRulerProps } from './gully-context.tsx'
 import { gullyCode } from './gully-later.ts'
 
-/** The ruler; with the gullies of the page as soon as there is what measures them. */
+/** The ruler with the gullies of the page, as soon as its code is there. */
 export function GullyRuler(props: GullyRulerProps) {
   const code = gullyCode.use()
-  const { look, width, onChange } = props
-  return code ? <code.MeasuredRuler {...props} /> : <Ruler look={look} width={width} onChange={onChange} />
+  return code ? <code.MeasuredRuler {...props} /> : <Strip />
 }

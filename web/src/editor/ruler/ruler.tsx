@@ -1,19 +1,13 @@
 import { useRef, type ReactNode } from 'react'
 import styled from 'styled-components'
 import type { Look } from '@gullyline/core'
+import { Strip } from './strip.ts'
 import { mono } from '../../ui/controls.tsx'
 import { STRIP } from '../../ui/theme.ts'
 import { clampWidth, RULER_FROM, RULER_TO, rulerSizes, shareOf, widthAt } from './ruler-scale.ts'
 
 const PAD = 22
 
-export const Strip = styled.div`
-  position: relative;
-  height: 74px;
-  background: ${STRIP.ground};
-  color: ${STRIP.words};
-  user-select: none;
-`
 const Track = styled.div`
   position: absolute;
   inset: 0 ${PAD}px;

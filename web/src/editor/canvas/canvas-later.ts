@@ -1,4 +1,4 @@
 import { later } from '../../ui/later.ts'
 
-/** Comes once the page is there. */
+/** What the canvas has beside the page: comes once the page is there. */
 export const gridCanvas = later(() => import('./grid-canvas.ts'))
