@@ -53,9 +53,9 @@ test('pictures of every main view', async ({ page, app }) => {
   await nights.getByText('Ten minutes in the dark').click()
   await page.keyboard.press('Alt+N')
   const stone = (await nights.locator('.grid .cells > *').nth(1).boundingBox())!
-  await page.mouse.move(stone.x + 20, stone.y + 8)
+  await page.mouse.move(stone.x + 150, stone.y + 8)
   await page.mouse.down()
-  await page.mouse.move(stone.x - 200, stone.y + 10, { steps: 10 })
+  await page.mouse.move(stone.x - 70, stone.y + 10, { steps: 10 })
   await take('grid')
   await page.keyboard.press('Escape')
   await page.mouse.up()

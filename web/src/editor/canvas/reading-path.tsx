@@ -46,6 +46,7 @@ const Stop = styled.button`
   color: #fff;
   font-weight: 700;
   pointer-events: auto;
+  user-select: none;
   box-shadow: 0 2px 6px rgb(0 0 0 / 30%);
   &[data-differs] {
     background: var(--clay);
