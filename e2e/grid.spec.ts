@@ -266,8 +266,19 @@ test('a section becomes a grid section with each block where it was, and a secti
 }) => {
   const canvas = await openPage(page, app, 'Visit')
   const said = ['Opening hours', 'What it costs', 'Ask for a place']
+  // On the page, wherever it is scrolled to.
   const boxes = () =>
-    Promise.all(said.map((words) => boxOf(canvas.getByText(words, { exact: true }).first())))
+    Promise.all(
+      said.map((words) =>
+        canvas
+          .getByText(words, { exact: true })
+          .first()
+          .evaluate((element) => {
+            const { x, y, width, height } = element.getBoundingClientRect()
+            return { x, y: y + element.ownerDocument.defaultView!.scrollY, width, height }
+          }),
+      ),
+    )
   const before = await boxes()
   await canvas.getByText('Opening hours', { exact: true }).first().click()
   const run = async (): Promise<void> => {

@@ -125,6 +125,8 @@ test('a page with faults of many rules is mended by what is offered, and saved w
   page,
   app,
 }) => {
+  // Each fault is one more sweep of the page.
+  test.slow()
   const rules = Object.keys(FAULTS)
   await openFaults(page, app, rules)
   await expect(counter(page)).toBeVisible({ timeout: 60_000 })
@@ -184,4 +186,41 @@ test('a gully is gone to by keys and by the line, ignored with a reason that sta
   await list.getByRole('button', { name: /Show .* again/ }).click()
   await page.keyboard.press('Escape')
   await expect(counter(page)).toContainText('1 gully')
+})
+
+test('the page as visitors see it who set their browser, and side by side at any widths', async ({
+  page,
+  app,
+}) => {
+  await openFaults(page, app, ['focus-order'])
+  const canvas = canvasOf(page)
+  const sizeOf = () =>
+    canvas.getByRole('heading', { level: 1 }).evaluate((one) => parseFloat(getComputedStyle(one).fontSize))
+  await expect(canvas.getByRole('heading', { level: 1 })).toBeVisible()
+  const before = await sizeOf()
+  await page.getByRole('button', { name: 'View as visitors' }).click()
+  await page.getByRole('menuitemcheckbox', { name: 'Text at 200 %' }).click()
+  await page.keyboard.press('Escape')
+  expect(await sizeOf()).toBeGreaterThan(1.5 * before)
+  await page.getByRole('button', { name: 'View as visitors: Text at 200 %' }).click()
+  await page.getByRole('menuitemcheckbox', { name: 'Text at 200 %' }).click()
+  await page.keyboard.press('Escape')
+  expect(await sizeOf()).toBe(before)
+
+  await page.keyboard.press('Control+Shift+L')
+  const lineUp = page.getByRole('main', { name: 'Line-up' })
+  await lineUp.getByRole('textbox', { name: 'Width' }).fill('600')
+  await lineUp.getByRole('button', { name: 'Add width' }).click()
+  await expect(lineUp.getByRole('region', { name: 'narrow, 600 pixels' })).toBeVisible()
+  // On narrow screens the columns are turned round, which is told there and not at the wide size.
+  await expect(lineUp.getByRole('region', { name: 'narrow, 390 pixels' })).toContainText('1 gully', {
+    timeout: 60_000,
+  })
+  await expect(lineUp.getByRole('region', { name: 'wide, 1440 pixels' })).not.toContainText('gully')
+  const at = (name: string) => page.frameLocator(`iframe[title^="The page at ${name}"]`)
+  await at('wide, 1440').getByText('Tonight').last().click()
+  for (const name of ['narrow, 390', 'narrow, 600', 'wide, 1440'])
+    await expect(at(name).locator('[data-node="b1"]')).toHaveCSS('outline-style', 'solid')
+  await lineUp.getByRole('button', { name: 'Remove 600' }).click()
+  await expect(lineUp.getByRole('region', { name: 'narrow, 600 pixels' })).toBeHidden()
 })

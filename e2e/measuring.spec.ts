@@ -3,9 +3,14 @@
  * missed and none invented. The advance of a letter is taken from the Canvas API ("measureText"), which lays nothing out.
  */
 import { readFileSync } from 'node:fs'
+import { mkdtemp, rm, writeFile } from 'node:fs/promises'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
 import { expect, test, type Browser } from '@playwright/test'
 import { sweepInChromium } from '@gullyline/measuring/chromium'
-import type { Gully } from '@gullyline/core'
+import { RULES, type Gully } from '@gullyline/core'
+import { examplePackage } from '@gullyline/demo'
+import { runCli } from '../cli/src/main.ts'
 
 type Expected = readonly [rule: string, from: number, to: number]
 interface Case {
@@ -353,3 +358,26 @@ function rangesOf(gullies: readonly Gully[], node: string): readonly Expected[] 
 function sorted(ranges: readonly Expected[]): readonly Expected[] {
   return ranges.toSorted(([a, from], [b, start]) => (a < b ? -1 : a > b ? 1 : from - start))
 }
+
+test('gullyline -- sweep prints the gullies of a package as JSON', async () => {
+  const folder = await mkdtemp(join(tmpdir(), 'gullyline-sweep-'))
+  const file = join(folder, 'page.json')
+  const given = await examplePackage()
+  await writeFile(file, JSON.stringify(given))
+  const printed: string[] = []
+  const streams = {
+    out: (text: string) => void printed.push(text),
+    error: (text: string) => void printed.push(text),
+  }
+  const code = await runCli(['sweep', file, '--json'], streams)
+  const { gullies } = JSON.parse(printed.join('')) as { gullies: Gully[] }
+  expect(code).toBe(gullies.some(({ severity }) => severity === 'error') ? 1 : 0)
+  for (const { rule, nodeId, from, to, why, source } of gullies) {
+    expect(RULES.get(rule)?.source).toBe(source)
+    expect(
+      given.page.nodes[nodeId!] ?? given.header?.nodes[nodeId!] ?? given.footer?.nodes[nodeId!],
+    ).toBeDefined()
+    expect(from >= NARROWEST && to <= WIDEST && from <= to && why !== '').toBe(true)
+  }
+  await rm(folder, { recursive: true })
+})

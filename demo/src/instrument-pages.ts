@@ -221,7 +221,7 @@ export const radio = document('r', {
     section(
       { name: 'A week of listening', look: { surface: 'tint' } },
       heading(2, 'A week of listening'),
-      row({ base: { gap: 'm' } }, heading(3, 'Thunderstorms'), heading(3, 'Meteors'), heading(3, 'The Sun')),
+      row({ base: { gap: 'm' } }, heading(3, 'Thunderstorms'), heading(3, 'Rain'), heading(3, 'The Sun')),
       block('list', {
         words: [
           list(
@@ -235,7 +235,7 @@ export const radio = document('r', {
         { look: { radius: 'm' }, base: { columns: '3' }, narrow: { columns: '2' } },
         picture('tmdusk', 'The dish’s hill as the last light goes'),
         picture('tmdome', 'The Milky Way over the hill of the dish'),
-        picture('tmmoon', 'The Moon half lit, on the night that was quietest'),
+        picture('tmsaturn', 'Saturn with its rings, on the quietest night'),
         picture('tmpath', 'The lamps along the path to the dish'),
       ),
     ),

@@ -5,12 +5,12 @@ import { RULER_FROM, RULER_TO } from '../ruler/ruler-scale.ts'
 import type { ShownGully } from './gully-context.tsx'
 
 /** How far the line dips, in px. */
-const DEPTHS = { error: 22, warning: 11 } as const
+const DEPTHS = { error: 18, warning: 9 } as const
 /** Wide enough to be seen and pressed, in px of width. */
 const LEAST_WIDTH = 10
 /** How far a side leans. */
 const SLOPE = 5
-const HEIGHT = 26
+const HEIGHT = 20
 
 const Picture = styled.svg`
   position: absolute;

@@ -60,15 +60,17 @@ interface ViewAsProps {
 
 /** Shows the page as visitors see it who have set their browser in some way. */
 export function ViewAs({ views, onChange }: ViewAsProps) {
+  const set = NAMES.filter((name) => views.has(name))
+    .map((name) => VIEWS[name].title)
+    .join(', ')
   return (
     <MenuTrigger>
-      <Opener data-set={views.size > 0 ? '' : undefined} aria-label="View as visitors">
+      <Opener
+        data-set={views.size > 0 ? '' : undefined}
+        aria-label={set === '' ? 'View as visitors' : `View as visitors: ${set}`}
+      >
         <Eye size={14} strokeWidth={1.75} />
-        {views.size === 0
-          ? 'View'
-          : NAMES.filter((name) => views.has(name))
-              .map((name) => VIEWS[name].title)
-              .join(', ')}
+        {set || 'View'}
       </Opener>
       <MenuPop placement="bottom start">
         <Menu
