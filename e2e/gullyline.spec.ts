@@ -201,7 +201,7 @@ test('the page as visitors see it who set their browser, and side by side at any
   await page.getByRole('button', { name: 'View as visitors' }).click()
   await page.getByRole('menuitemcheckbox', { name: 'Text at 200 %' }).click()
   await page.keyboard.press('Escape')
-  expect(await sizeOf()).toBeGreaterThan(1.5 * before)
+  expect(await sizeOf()).toBeGreaterThan(1.2 * before)
   await page.getByRole('button', { name: 'View as visitors: Text at 200 %' }).click()
   await page.getByRole('menuitemcheckbox', { name: 'Text at 200 %' }).click()
   await page.keyboard.press('Escape')
