@@ -388,7 +388,7 @@ export type {
   Rgba,
 } from './measure/measured-page.ts'
 export { rgbaOf } from './measure/colour.ts'
-export { readBand, WIDTH_RULES, type Reading, type Setting } from './measure/run-rules.ts'
+export { readBand, settingOf, WIDTH_RULES, type Reading, type Setting } from './measure/run-rules.ts'
 export { SETTING_CSS } from './measure/rules/text-settings.ts'
 export { PageSweep, type SweepJob } from './measure/page-sweep.ts'
 export { RULES, Sweep, SWEEP_FROM, SWEEP_TO } from './measure/sweep.ts'

@@ -3,7 +3,7 @@ import { SETTING_CSS, type MeasuredBand, type Setting, type SweepJob } from '@gu
 import { PageMeasurer, sourceOf } from './measure-page.ts'
 
 /** Marks bands that take no part in a job. */
-const ASIDE = 'data-aside'
+export const ASIDE = 'data-aside'
 /** Scrollbars that take room are those of one system; widths are told as on phones. What moves is measured where it stands. */
 const STYLE = `[${ASIDE}]{display:none!important}html{scrollbar-width:none}*{transition:none!important;animation:none!important}`
 

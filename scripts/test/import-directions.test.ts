@@ -168,6 +168,13 @@ test('every check of the folder is run', () => {
   expect(checks.filter((name) => !listed.includes(name))).toEqual([])
 })
 
+test('every gully rule of the folder is imported by the list', () => {
+  const listed = imports.filter(({ from }) => from === 'core/src/measure/run-rules.ts').map(({ to }) => to)
+  // Jumps are found between two widths, by the sweep itself.
+  const rules = sources('core/src/measure/rules').filter((file) => !file.endsWith('/jump.ts'))
+  expect(rules.filter((file) => !listed.includes(file))).toEqual([])
+})
+
 test('every file is imported, and every exported value is used by another file', () => {
   const entries =
     /^(core\/src\/index|cli\/src\/bin|server\/src\/main|server\/src\/people\/account-command|server\/src\/exchange\/package-command|server\/src\/visitors\/visitor-process|web\/src\/main|web\/src\/exchange\/read-file\.worker|web\/src\/editor\/gullyline\/read-bands\.worker|measuring\/src\/(index|chromium)|demo\/src\/index)\.tsx?$/

@@ -74,7 +74,7 @@ export function agreeingOrderEdits(page: Page, gridId: NodeId, registry: Registr
   if (!place) return []
   const { slot } = place
   const now = [...left]
-  // What is hidden at that size stays behind what it stands behind.
+  // Blocks that are hidden at the widest size come last.
   const wanted = [...seen, ...left.filter((id) => !seen.includes(id))]
   return wanted.flatMap((id, toIndex): Edit[] => {
     const at = now.indexOf(id)

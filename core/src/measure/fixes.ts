@@ -42,7 +42,7 @@ interface Move {
 
 const COLUMNS = ['columns', 'shows']
 const GAPS = ['gap']
-const PADDINGS = ['room', 'padding']
+const PADDINGS = ['room', 'inset']
 
 const MOVES = {
   wrap: {
@@ -314,7 +314,10 @@ function fixOf(page: Page, id: NodeId, { move, sizes, registry }: FixInput): Fix
         return { title: move.title(value), edits: [{ edit: 'set', nodeId: id, at: ['look', key], value }] }
       continue
     }
-    const edits = sizes.flatMap((size) => setAt({ id, node, definition }, { move, key, size }) ?? [])
+    const edits = sizes.flatMap((size, i) => {
+      const isInherited = i > 0 && node.sizes[size]?.[key] === undefined
+      return isInherited ? [] : (setAt({ id, node, definition }, { move, key, size }) ?? [])
+    })
     if (edits.length > 0) return { title: move.title(edits[0]!.value!), edits }
   }
   return undefined

@@ -46,7 +46,7 @@ const RULE_OF: Readonly<Record<Setting, typeof textResized | undefined>> = {
   spaced: textSpacing,
 }
 
-/** What was found at one width, and what tells that something may be found between two widths at which it was not. */
+/** What the rules find at one width. Where `shape` differs between two widths, a width between them may have more. */
 export interface Reading {
   /** By rule and node. */
   readonly strains: ReadonlyMap<string, RuledStrain>
@@ -55,6 +55,11 @@ export interface Reading {
   readonly height: number
   /** Alike where texts are seen in the same order. */
   readonly order: string
+}
+
+/** Returns the setting in which a rule looks at the page. */
+export function settingOf(rule: string): Setting {
+  return (Object.keys(RULE_OF) as Setting[]).find((setting) => RULE_OF[setting]?.rule === rule) ?? 'plain'
 }
 
 export interface RuledStrain extends Strain {

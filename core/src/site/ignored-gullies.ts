@@ -4,7 +4,7 @@ import type { SetValue } from '../edits/edit-shapes.ts'
 import type { FieldSchema } from '../kit/fields.ts'
 import type { Gully } from '../measure/gully.ts'
 import type { Json } from '../page/json.ts'
-import { getNode, type NodeId, type Page } from '../page/page.ts'
+import { findNode, getNode, type NodeId, type Page } from '../page/page.ts'
 import { originOf } from '../resolve/expand.ts'
 
 export interface IgnoredGully {
@@ -40,7 +40,10 @@ export function reasonToIgnore(page: Page, { rule, nodeId }: Identity): string |
 /** Leaves a gully for a reason, or, without one, tells of it again. */
 export function ignoreEdit(page: Page, { rule, nodeId }: Identity, reason: string | undefined): SetValue {
   const node = nodeId === undefined ? page.root : originOf(nodeId)
-  const others = ignoredGullies(page).filter((one) => one.rule !== rule || one.node !== node)
+  // Entries of blocks that are gone are dropped.
+  const others = ignoredGullies(page).filter(
+    (one) => (one.rule !== rule || one.node !== node) && findNode(page, one.node) !== undefined,
+  )
   const value = reason === undefined ? others : [...others, { rule, node, reason }]
   const set = { edit: 'set', nodeId: page.root, at: ['content', 'ignoredGullies'] } as const
   return value.length === 0 ? set : { ...set, value: value as unknown as Json }

@@ -1,7 +1,7 @@
 import type { GullyRule } from '../define-rule.ts'
 import { bottomOf, rightOf, seenOf } from '../geometry.ts'
 
-/** Keys that lead to what is seen before what they were on. Columns that are gone through one after the other are in order. */
+/** The Tab key goes back to something that is seen earlier. Going through columns one by one is in order. */
 export const focusOrder: GullyRule = {
   rule: 'focus-order',
   title: 'Tab order differs',

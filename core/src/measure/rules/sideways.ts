@@ -19,7 +19,7 @@ export const sideways: GullyRule = {
       )
       if (past <= NOTHING) continue
       isOut.add(index)
-      // Of what stands in something that is too wide, that is what is told.
+      // Only the outermost element that is too wide is reported.
       if (isOut.has(parent)) continue
       found.push({
         id,

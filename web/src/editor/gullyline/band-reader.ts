@@ -1,5 +1,7 @@
 import type { MeasuredBand, Reading, Setting } from '@gullyline/core'
 
+type Readings = ReadonlyMap<string, Reading>
+
 export interface BandsTask {
   readonly number: number
   readonly setting: Setting
@@ -8,33 +10,47 @@ export interface BandsTask {
   readonly pictures: readonly string[]
 }
 
-export interface BandsAnswer {
-  readonly number: number
-  readonly readings: ReadonlyMap<string, Reading>
+/** What the worker answers: the readings, or why there are none. */
+export type BandsAnswer = { readonly number: number } & (
+  { readonly readings: Readings } | { readonly trouble: string }
+)
+
+interface Waiting {
+  readonly resolve: (readings: Readings) => void
+  readonly reject: (reason: Error) => void
 }
 
-/** Has bands read in a worker. */
+/** Reads bands in a worker. A task is rejected when the worker fails or is ended. */
 export class BandReader {
   readonly #worker = new Worker(new URL('./read-bands.worker.ts', import.meta.url), { type: 'module' })
-  readonly #waiting = new Map<number, (readings: ReadonlyMap<string, Reading>) => void>()
+  readonly #waiting = new Map<number, Waiting>()
   #last = 0
 
   constructor() {
-    this.#worker.onmessage = ({ data: { number, readings } }: MessageEvent<BandsAnswer>) => {
-      this.#waiting.get(number)?.(readings)
-      this.#waiting.delete(number)
+    this.#worker.onmessage = ({ data }: MessageEvent<BandsAnswer>) => {
+      const waiting = this.#waiting.get(data.number)
+      this.#waiting.delete(data.number)
+      if ('readings' in data) waiting?.resolve(data.readings)
+      else waiting?.reject(new Error(data.trouble))
     }
+    this.#worker.onerror = ({ message }) => this.#rejectAll(message)
   }
 
-  read(task: Omit<BandsTask, 'number'>): Promise<ReadonlyMap<string, Reading>> {
+  read(task: Omit<BandsTask, 'number'>): Promise<Readings> {
     const number = ++this.#last
-    return new Promise((resolve) => {
-      this.#waiting.set(number, resolve)
+    return new Promise((resolve, reject) => {
+      this.#waiting.set(number, { resolve, reject })
       this.#worker.postMessage({ number, ...task } satisfies BandsTask)
     })
   }
 
   dispose(): void {
     this.#worker.terminate()
+    this.#rejectAll('The page is no longer measured.')
+  }
+
+  #rejectAll(why: string): void {
+    for (const { reject } of this.#waiting.values()) reject(new Error(why))
+    this.#waiting.clear()
   }
 }

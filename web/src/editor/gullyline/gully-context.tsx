@@ -12,7 +12,14 @@ export interface Gullyline extends GullyState {
   readonly sweeper: Sweeper | undefined
 }
 
-const NOTHING: Gullyline = { page: undefined, gullies: [], progress: 0, isWhole: false, sweeper: undefined }
+const NOTHING: Gullyline = {
+  page: undefined,
+  gullies: [],
+  progress: 0,
+  isWhole: false,
+  hasFailed: false,
+  sweeper: undefined,
+}
 const GullyContext = createContext<Gullyline>(NOTHING)
 
 interface GullylineProviderProps {
@@ -40,6 +47,7 @@ export function GullylineProvider({ code, children }: GullylineProviderProps) {
       stop()
       window.clearTimeout(timer)
       made.dispose()
+      value.set(NOTHING)
     }
   }, [code, registry, context, store, value])
   return <GullyContext value={useValue(value)}>{children}</GullyContext>

@@ -106,7 +106,7 @@ interface GullyListProps {
 
 /** How many gullies the page has; opens the list, whose every line leads to the width and the block. */
 export function GullyList({ onChoose }: GullyListProps) {
-  const { isWhole, progress } = useGullyline()
+  const { isWhole, hasFailed, progress } = useGullyline()
   const gullies = useShownGullies()
   const [isOpen, setOpen] = useState(false)
   const [filter, setFilter] = useState<Filter>('all')
@@ -130,7 +130,13 @@ export function GullyList({ onChoose }: GullyListProps) {
             <TroubleMark severity={told.some(({ severity }) => severity === 'error') ? 'error' : 'warning'} />
           )}
           {countOf(told.length)}
-          <small>{isWhole ? 'at 1,601 widths' : `measuring, ${Math.floor(progress * 100)} %`}</small>
+          <small>
+            {isWhole
+              ? 'at 1,601 widths'
+              : hasFailed
+                ? 'not measured to the end'
+                : `measuring, ${Math.floor(progress * 100)} %`}
+          </small>
         </Opener>
         <Pop placement="bottom end">
           <Dialog aria-label="Gullies of this page">

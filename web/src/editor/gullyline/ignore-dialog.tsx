@@ -5,7 +5,7 @@ import { Dialog } from '../../ui/dialog.tsx'
 import { useStore } from '../session/editor-store.ts'
 import type { ShownGully } from './gully-context.tsx'
 
-/** Asks why a gully is left as it is. The reason is saved with the page, for whoever looks next. */
+/** Asks for the reason to ignore a gully. The reason is saved with the page. */
 export function IgnoreDialog({ gully, onClose }: { gully: ShownGully; onClose: () => void }) {
   const store = useStore()
   const form = useId()

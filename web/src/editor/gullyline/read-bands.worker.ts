@@ -17,9 +17,16 @@ async function pixelsOf(pictures: readonly string[]): Promise<PixelsOf> {
   )
 }
 
-self.onmessage = async ({ data: { number, setting, bands, pictures } }: MessageEvent<BandsTask>) => {
-  const pixels = await pixelsOf(pictures)
-  const readings = new Map([...bands].map(([key, band]) => [key, readBand(band, pixels, setting)]))
-  const answer: BandsAnswer = { number, readings }
-  self.postMessage(answer)
+async function answerTo({ number, setting, bands, pictures }: BandsTask): Promise<BandsAnswer> {
+  try {
+    const pixels = await pixelsOf(pictures)
+    return {
+      number,
+      readings: new Map([...bands].map(([key, band]) => [key, readBand(band, pixels, setting)])),
+    }
+  } catch (error) {
+    return { number, trouble: error instanceof Error ? error.message : String(error) }
+  }
 }
+
+self.onmessage = async ({ data }: MessageEvent<BandsTask>) => self.postMessage(await answerTo(data))

@@ -1,4 +1,4 @@
-import { BandMeasurer, bandsOf, nodeOfBand, picturesOf } from '@gullyline/measuring'
+import { ASIDE, BandMeasurer, bandsOf, nodeOfBand, picturesOf } from '@gullyline/measuring'
 import type { MeasuredBand, SweepJob } from '@gullyline/core'
 import type { MeasuredDocument } from './measured-html.ts'
 
@@ -15,6 +15,8 @@ export class SweepFrame {
   readonly #style: HTMLStyleElement
   #bands: ReadonlyMap<string, Element> = new Map()
   #made = 0
+  /** The addresses of the pictures on the page. */
+  pictures: readonly string[] = []
 
   constructor(language: string, bounds: readonly number[]) {
     const holder = document.createElement('div')
@@ -59,6 +61,7 @@ export class SweepFrame {
     }
     inner.body.replaceChildren(...next.content.childNodes)
     this.#bands = bands
+    this.pictures = picturesOf(inner)
     this.#measurer.show(bands)
     return new Map([...bands].map(([key, band]) => [key, nodeOfBand(band)]))
   }
@@ -68,7 +71,7 @@ export class SweepFrame {
     const node = nodeOfBand(band)
     for (const [key, old] of this.#bands) {
       if (taken.has(key) || nodeOfBand(old) !== node) continue
-      for (const aside of [old]) aside.removeAttribute('data-aside')
+      old.removeAttribute(ASIDE)
       if (old.isEqualNode(band)) return [key, old]
     }
     return undefined
@@ -77,11 +80,6 @@ export class SweepFrame {
   measure(job: SweepJob): ReadonlyMap<string, MeasuredBand> {
     this.#frame.style.width = `${job.width}px`
     return this.#measurer.measure(job)
-  }
-
-  /** The addresses of the pictures on the page. */
-  get pictures(): readonly string[] {
-    return picturesOf(this.document)
   }
 
   /** Settles when all fonts are there that the page uses. */

@@ -4,6 +4,9 @@ import {
   fixCandidates,
   jump,
   PageSweep,
+  SAMPLE_WIDTHS,
+  settingOf,
+  SWEEP_FROM,
   type Fix,
   type Gully,
   type Page,
@@ -25,6 +28,8 @@ export interface GullyState {
   readonly progress: number
   /** Whether every edge is known. */
   readonly isWhole: boolean
+  /** Whether measuring ended before its time. */
+  readonly hasFailed: boolean
 }
 
 /** A fix that was tried, with the page as it is and as it would be. */
@@ -42,7 +47,6 @@ const TOLD_EVERY_MS = 250
 const MOST_FIXES = 4
 /** So many widths inside a gully are tried beside its ends. */
 const TRIED_BETWEEN = 5
-const ELSEWHERE = [320, 390, 719, 820, 1199, 1440]
 
 /** Measures a page in slices between all else that goes on, and again what an edit changed. */
 export class Sweeper {
@@ -76,7 +80,10 @@ export class Sweeper {
   show(page: Page): void {
     const run = ++this.#run
     this.#page = page
-    void this.#measureAll(run)
+    // A page that can't be measured is told as such, and measured again after the next edit.
+    this.#measureAll(run).catch(() => {
+      if (run === this.#run) this.#tell('failed')
+    })
   }
 
   /** Leaves the page unmeasured for now: somebody is editing it. */
@@ -92,7 +99,7 @@ export class Sweeper {
     try {
       frame.show(before)
       await frame.ready()
-      const widths = triedWidths(gully)
+      const widths = triedWidths(gully, bounds)
       const known = await this.#namesAt(frame, before, { gully, widths })
       const clean: TriedFix[] = []
       const others: TriedFix[] = []
@@ -121,7 +128,7 @@ export class Sweeper {
   ): Promise<ReadonlyMap<string, readonly number[]>> {
     const bands = frame.show(shown)
     const { rule, from, to } = gully
-    const setting = rule === 'text-resized' ? 'resized' : rule === 'text-spacing' ? 'spaced' : 'plain'
+    const setting = settingOf(rule)
     const names = new Map<string, number[]>()
     const add = (name: string, width: number): void => {
       names.set(name, [...(names.get(name) ?? []), width])
@@ -153,7 +160,7 @@ export class Sweeper {
     if (run !== this.#run) return
     this.#nodes = this.#frame.show(this.#html.write(this.#page!))
     this.#sweep.show([...this.#nodes.keys()])
-    this.#tell(false)
+    this.#tell('measuring')
     await this.#frame.ready()
     for (let job = this.#sweep.next(this.#most); job; job = this.#sweep.next(this.#most)) {
       await idle()
@@ -168,9 +175,9 @@ export class Sweeper {
       // Readings of bands that are there no more are for nobody; the others are as good as ever.
       this.#sweep.take(job, readings)
       if (run !== this.#run) return
-      if (performance.now() - this.#toldAt > TOLD_EVERY_MS) this.#tell(false)
+      if (performance.now() - this.#toldAt > TOLD_EVERY_MS) this.#tell('measuring')
     }
-    this.#tell(true)
+    this.#tell('whole')
   }
 
   #measure(job: SweepJob) {
@@ -182,24 +189,29 @@ export class Sweeper {
     return bands
   }
 
-  #tell(isWhole: boolean): void {
+  #tell(how: 'measuring' | 'whole' | 'failed'): void {
     this.#toldAt = performance.now()
     this.#onState({
       page: this.#page,
       gullies: this.#sweep.gullies((key) => this.#nodes.get(key) ?? ''),
-      progress: isWhole ? 1 : this.#sweep.progress,
-      isWhole,
+      progress: how === 'whole' ? 1 : this.#sweep.progress,
+      isWhole: how === 'whole',
+      hasFailed: how === 'failed',
     })
   }
 }
 
 /** Where a fix is tried: at the ends of a gully, where it is worst, and between. */
-function triedWidths({ from, to, worst }: Gully): ReadonlySet<number> {
+function triedWidths(
+  { from, to, worst }: Gully,
+  { medium, wide }: SiteContext['look']['bounds'],
+): ReadonlySet<number> {
   const between = Array.from({ length: TRIED_BETWEEN }, (_unused, i) =>
     Math.round(from + ((to - from) * (i + 1)) / (TRIED_BETWEEN + 1)),
   )
-  // At other sizes as well, since what is set at a wide one is inherited.
-  return new Set([from, ...between, to, worst, ...ELSEWHERE])
+  // At the ends and samples of all sizes as well, since what is set at a wide one is inherited.
+  const elsewhere = [SWEEP_FROM, medium - 1, wide - 1, ...Object.values(SAMPLE_WIDTHS)]
+  return new Set([from, ...between, to, worst, ...elsewhere])
 }
 
 function nameOf(rule: string, node: string | undefined): string {

@@ -1,5 +1,5 @@
 import { Plus, X } from 'lucide-react'
-import { useCallback, useMemo, useState } from 'react'
+import { useEffect, useMemo, useState } from 'react'
 import styled from 'styled-components'
 import { type Look } from '@gullyline/core'
 import { useRoom } from '../../ui/use-room.ts'
@@ -172,17 +172,18 @@ interface ShownProps {
 function Shown({ screen, title, page, width, height, together, onChoose, onRemove }: ShownProps) {
   const store = useStore()
   const scale = width / screen
-  const isThere = useCallback(
-    (inner: Document) => {
-      together.join(inner)
-      inner.addEventListener('pointerdown', (event) => {
-        const shown = (event.target as Element).closest<HTMLElement>('[data-node]')?.dataset.node
-        if (shown !== undefined && shown !== store.state.page.root)
-          store.dispatch({ type: 'select', ...pressedAt(store, shown) })
-      })
-    },
-    [together, store],
-  )
+  const [inner, setInner] = useState<Document>()
+  useEffect(() => (inner ? together.join(inner) : undefined), [inner, together])
+  useEffect(() => {
+    if (!inner) return undefined
+    const select = (event: PointerEvent): void => {
+      const shown = (event.target as Element).closest<HTMLElement>('[data-node]')?.dataset.node
+      if (shown !== undefined && shown !== store.state.page.root)
+        store.dispatch({ type: 'select', ...pressedAt(store, shown) })
+    }
+    inner.addEventListener('pointerdown', select)
+    return () => inner.removeEventListener('pointerdown', select)
+  }, [inner, store])
   const gullies = useShownGullies().filter(
     ({ from, to, ignored }) => ignored === undefined && screen >= from && screen <= to,
   )
@@ -219,7 +220,7 @@ function Shown({ screen, title, page, width, height, together, onChoose, onRemov
               <Marked scale={scale} />
             </>
           }
-          onDocument={isThere}
+          onDocument={setInner}
         >
           <PageView shown={page} />
         </PageFrame>

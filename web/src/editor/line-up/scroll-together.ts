@@ -36,7 +36,8 @@ export class ScrollTogether {
 
   /** Takes a page; returns how to leave it out again. */
   join(inner: Document): () => void {
-    const view = inner.defaultView!
+    const view = inner.defaultView
+    if (!view) return () => undefined
     const scrolled = (): void => {
       if (Math.abs((this.#put.get(inner) ?? -1) - view.scrollY) < 1) return
       this.#put.delete(inner)
@@ -44,7 +45,7 @@ export class ScrollTogether {
       for (const other of this.#pages.keys()) {
         if (other === inner) continue
         scrollToSpot(other, spot)
-        this.#put.set(other, other.defaultView!.scrollY)
+        this.#put.set(other, other.defaultView?.scrollY ?? 0)
       }
     }
     view.addEventListener('scroll', scrolled, { passive: true })
