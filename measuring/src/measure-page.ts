@@ -38,6 +38,8 @@ export class PageMeasurer {
   readonly #view: Window & typeof globalThis
   #styles = new Map<Element, Style>()
   readonly #probes = new Map<string, HTMLElement>()
+  /** What the markup of pictures says, which no layout changes. */
+  readonly #sources = new WeakMap<Element, ReturnType<typeof readSource>>()
 
   constructor(document: Document) {
     this.#document = document
@@ -52,7 +54,7 @@ export class PageMeasurer {
   /** Gives lengths that pictures name in `sizes` an element to be read off, before the next layout. */
   prepare(): void {
     for (const source of this.#document.querySelectorAll('source[sizes]'))
-      for (const { length } of sizesOf(source)) this.#probe(length)
+      for (const { length } of this.#sourceOf(source).sizes) this.#probe(length)
   }
 
   measure(band: Element): MeasuredBand {
@@ -194,7 +196,7 @@ export class PageMeasurer {
       natural: { width, height },
       fit: style.objectFit === 'cover' || style.objectFit === 'contain' ? style.objectFit : 'fill',
       position: { x, y },
-      files: source ? filesOf(source).map((file) => file.width) : [],
+      files: source ? this.#sourceOf(source).files : [],
       told: source ? this.#told(source) : width,
       ...(isOver ? { overlay: { image: over.backgroundImage, colour: over.backgroundColor } } : {}),
     }
@@ -202,8 +204,16 @@ export class PageMeasurer {
 
   /** The width that `sizes` gives at this width of the window (HTML standard, "parse a sizes attribute"). */
   #told(source: Element): number {
-    const found = sizesOf(source).find(({ media }) => media === '' || this.#view.matchMedia(media).matches)
+    const found = this.#sourceOf(source).sizes.find(
+      ({ media }) => media === '' || this.#view.matchMedia(media).matches,
+    )
     return found ? this.#probe(found.length).getBoundingClientRect().width : this.#view.innerWidth
+  }
+
+  #sourceOf(source: Element) {
+    let known = this.#sources.get(source)
+    if (!known) this.#sources.set(source, (known = readSource(source)))
+    return known
   }
 
   #probe(length: string): HTMLElement {
@@ -326,6 +336,10 @@ function filesOf(source: Element): readonly { readonly address: string; readonly
       return address === undefined ? [] : [{ address, width: Number(width) }]
     })
     .sort((a, b) => a.width - b.width)
+}
+
+function readSource(source: Element) {
+  return { files: filesOf(source).map(({ width }) => width), sizes: sizesOf(source) }
 }
 
 /** The address of a picture's smallest file. */

@@ -318,9 +318,23 @@ function fixOf(page: Page, id: NodeId, { move, sizes, registry }: FixInput): Fix
       const isInherited = i > 0 && node.sizes[size]?.[key] === undefined
       return isInherited ? [] : (setAt({ id, node, definition }, { move, key, size }) ?? [])
     })
-    if (edits.length > 0) return { title: move.title(edits[0]!.value!), edits }
+    if (edits.length > 0)
+      return {
+        title: move.title(edits[0]!.value!),
+        edits: [...edits, ...shownAgain(node, { id, move, sizes })],
+      }
   }
   return undefined
+}
+
+/** What is hidden is shown again at the next narrower size, where nobody set it: the gully does not reach there. */
+function shownAgain(
+  node: PageNode,
+  { id, move, sizes }: { readonly id: NodeId; readonly move: Move; readonly sizes: readonly SizeKey[] },
+): readonly Edit[] {
+  const narrower = SIZE_KEYS[SIZE_KEYS.indexOf(sizes.at(-1)!) + 1]
+  if (move !== MOVES.hide || narrower === undefined || node.sizes[narrower]?.shown !== undefined) return []
+  return [{ edit: 'set', nodeId: id, at: ['sizes', narrower, 'shown'], value: true }]
 }
 
 interface OneNode {

@@ -67,14 +67,6 @@ export class PageSweep {
     return all === 0 ? 1 : done / all
   }
 
-  /** How many layouts of bands were measured. */
-  get measured(): number {
-    let sum = 0
-    for (const sweeps of this.#bands.values())
-      for (const setting of SETTINGS) sum += sweeps[setting].widths.length
-    return sum
-  }
-
   /** What is known to be wrong, band by band. `nodeOf` says which node a band is. */
   gullies(nodeOf: (key: string) => string): readonly Gully[] {
     return [...this.#bands].flatMap(([key, { plain, resized, spaced }]) => {
