@@ -13,16 +13,9 @@ import { subtreeIds } from '../src/page/walk.ts'
 import { columnEnd, overlap, rowEnd, type Placed } from '../src/grid/placed.ts'
 import { aligned, closeUp, distributed, emptyRowsAbove, makeRoom, relayered } from '../src/grid/rearrange.ts'
 import { guidesOf, resized, snapped, spansThatCentre } from '../src/grid/snap.ts'
+import { at } from './fixtures/placed.ts'
 
 const COLUMNS = 12
-const at = (id: string, column: number, row: number, columns: number, rows: number, layer = 0): Placed => ({
-  id,
-  column,
-  row,
-  columns,
-  rows,
-  layer,
-})
 const placed = fc
   .array(
     fc.record({

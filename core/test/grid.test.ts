@@ -5,6 +5,7 @@ import { arrangeGrid, type ColumnsAt, type GridChild, type PlaceValues } from '.
 import { deriveArrangement } from '../src/grid/derive.ts'
 import { columnEnd, overlap, type GridPlace, type Placed } from '../src/grid/placed.ts'
 import { readingOrder } from '../src/grid/reading-order.ts'
+import { at } from './fixtures/placed.ts'
 
 /** A grid as a drawing: each letter is a block, over the rectangle that it fills. */
 function drawn(...lines: readonly string[]): Placed[] {
@@ -29,14 +30,6 @@ function drawn(...lines: readonly string[]): Placed[] {
     layer: 0,
   }))
 }
-const at = (id: string, column: number, row: number, columns: number, rows: number, layer = 0): Placed => ({
-  id,
-  column,
-  row,
-  columns,
-  rows,
-  layer,
-})
 const read = (...lines: readonly string[]): string => readingOrder(drawn(...lines)).join('')
 
 const anyPlaced = fc
