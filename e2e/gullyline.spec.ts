@@ -221,6 +221,43 @@ test('the page as visitors see it who set their browser, and side by side at any
   await at('wide, 1440').getByText('Tonight').last().click()
   for (const name of ['narrow, 390', 'narrow, 600', 'wide, 1440'])
     await expect(at(name).locator('[data-node="b1"]')).toHaveCSS('outline-style', 'solid')
+  // What is at the top of one is at the top of all, also once a width has gone.
+  const scrolled = (name: string) =>
+    at(name)
+      .locator('[data-node="order"]')
+      .evaluate((section) => section.getBoundingClientRect().top)
+  const scrollTo = (name: string) =>
+    at(name)
+      .locator('[data-node="order"]')
+      .evaluate((section) => {
+        const view = section.ownerDocument.defaultView!
+        view.scrollTo({ top: view.scrollY + section.getBoundingClientRect().top, behavior: 'instant' })
+      })
   await lineUp.getByRole('button', { name: 'Remove 600' }).click()
   await expect(lineUp.getByRole('region', { name: 'narrow, 600 pixels' })).toBeHidden()
+  await at('narrow, 390')
+    .locator('body')
+    .evaluate(({ ownerDocument }) => {
+      // So high that every section can come to the top.
+      for (const frame of ownerDocument.defaultView!.parent.document.querySelectorAll('iframe'))
+        if (frame.title.startsWith('The page at')) frame.contentDocument!.body.style.paddingBottom = '4000px'
+    })
+  await scrollTo('narrow, 390')
+  await expect.poll(async () => Math.abs(await scrolled('wide, 1440'))).toBeLessThan(2)
+})
+
+test('what a save has broken is told after it, and before the page goes live', async ({ page, app }) => {
+  await openFaults(page, app, [])
+  await expect(counter(page)).toContainText('No gullies', { timeout: 60_000 })
+  await canvasOf(page).getByRole('heading', { name: 'Broken' }).dblclick()
+  await page.keyboard.press('Control+A')
+  await page.keyboard.type('Spectroheliographically')
+  await page.keyboard.press('Escape')
+  await expect(counter(page)).toContainText('1 gully', { timeout: 60_000 })
+  await page.keyboard.press('Control+S')
+  await expectSaved(page)
+  await expect(page.getByText(/^Saved\. 1 gully is new since the last save: Word broken/)).toBeVisible()
+  await page.getByRole('button', { name: 'Publish', exact: true }).click()
+  const note = page.getByRole('dialog').getByRole('region', { name: 'Gullies of this page' })
+  await expect(note).toContainText('“Spectroheliographically” has no room')
 })

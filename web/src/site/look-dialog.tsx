@@ -6,22 +6,9 @@ import { viewSite } from '../editor/session/site-view.ts'
 import { LivePicture } from '../editor/shelf/live-picture.tsx'
 import { Button, MainButton } from '../ui/controls.tsx'
 import { Dialog } from '../ui/dialog.tsx'
+import { SideBySide } from '../ui/side-by-side.ts'
 import { Note } from '../ui/form-parts.ts'
 
-const Pictures = styled.div`
-  display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(300px, 1fr));
-  gap: 12px;
-  figure {
-    display: grid;
-    gap: 4px;
-    margin: 0;
-  }
-  figcaption {
-    color: var(--quiet);
-    font-size: 12px;
-  }
-`
 const Values = styled.table`
   width: 100%;
   border-collapse: collapse;
@@ -91,7 +78,7 @@ export function LookDialog({ site, read, onClose, onUse }: LookDialogProps) {
       }
     >
       {looks && home && (
-        <Pictures>
+        <SideBySide>
           {looks.map(([words, context]) => (
             <figure key={words}>
               <LivePicture
@@ -105,7 +92,7 @@ export function LookDialog({ site, read, onClose, onUse }: LookDialogProps) {
               <figcaption>{words}</figcaption>
             </figure>
           ))}
-        </Pictures>
+        </SideBySide>
       )}
       <Note>
         {taken.length === 0

@@ -51,6 +51,7 @@ export const SCHEMES = {
 /** The strip under the top bar is dark in both schemes: nothing else is, so it is always found. */
 export const STRIP = {
   ground: '#19211e',
+  raised: '#2b3531',
   words: '#b9c4bc',
   line: '#d3dcd5',
   tick: '#5c6963',

@@ -10,6 +10,7 @@ import { elementsOf } from './boxes.ts'
 import { shownId } from './shown-ids.ts'
 import { useResolvedPage } from './shown-page.ts'
 import { contourBackdrop } from './contours.ts'
+import { boxVariables } from './at-box.ts'
 import { useDrawnBox } from './box-select.ts'
 import { listenToFrame, selectAt } from './frame-input.ts'
 import { landingOnCanvas } from './canvas-landing.ts'
@@ -158,9 +159,7 @@ const BoxMark = styled.div`
 function DrawnBox() {
   const box = useDrawnBox()
   if (!box) return null
-  const { left, top, width, height } = box
-  const place = { '--x': `${left}px`, '--y': `${top}px`, '--w': `${width}px`, '--h': `${height}px` }
-  return <BoxMark style={place} />
+  return <BoxMark style={boxVariables(box)} />
 }
 
 /** Brings what is selected into view when it was selected from elsewhere. */

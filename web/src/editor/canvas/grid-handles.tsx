@@ -13,6 +13,7 @@ import {
 import { usePage, useStore } from '../session/editor-store.ts'
 import { useSiteView } from '../session/site-view.ts'
 import { GuideLine } from '../drag/drag-layer.tsx'
+import { atBox, boxVariables } from './at-box.ts'
 import type { Box } from './boxes.ts'
 import { boxOfPlace, cellAt } from './grid-geometry.ts'
 import type { CellLanding } from '../drag/cell-landing.ts'
@@ -20,22 +21,14 @@ import { drawnGuides, shownGrid } from './grid-landing.ts'
 import { windowToFrame } from './frame-geometry.ts'
 
 const Column = styled.div`
-  position: absolute;
-  left: var(--x);
-  top: var(--y);
-  width: var(--w);
-  height: var(--h);
+  ${atBox}
   background: color-mix(in srgb, var(--accentBright) 6%, transparent);
   box-shadow:
     inset 1px 0 0 color-mix(in srgb, var(--accentBright) 35%, transparent),
     inset -1px 0 0 color-mix(in srgb, var(--accentBright) 35%, transparent);
 `
 const Outline = styled.div`
-  position: absolute;
-  left: var(--x);
-  top: var(--y);
-  width: var(--w);
-  height: var(--h);
+  ${atBox}
   box-shadow: inset 0 0 0 2px var(--accentBright);
   background: color-mix(in srgb, var(--accentBright) 18%, transparent);
 `
@@ -116,9 +109,6 @@ interface GridHandlesProps {
   readonly toLayer: (box: Box) => Box
 }
 
-const variables = ({ left, top, width, height }: Box) =>
-  ({ '--x': `${left}px`, '--y': `${top}px`, '--w': `${width}px`, '--h': `${height}px` }) as never
-
 /** The columns of the grid section that the selected block stands in, and what the block is resized by: at the size that is shown. */
 export function GridHandles({ id, inner, toLayer }: GridHandlesProps) {
   const store = useStore()
@@ -184,16 +174,16 @@ export function GridHandles({ id, inner, toLayer }: GridHandlesProps) {
       {lines.columns.map(({ start, size: width }) => (
         <Column
           key={start}
-          style={variables(toLayer({ left: start, top: area.top, width, height: area.height }))}
+          style={boxVariables(toLayer({ left: start, top: area.top, width, height: area.height }))}
         />
       ))}
       {dragged && (
         <>
-          <Outline style={variables(toLayer(dragged.box))} />
+          <Outline style={boxVariables(toLayer(dragged.box))} />
           {dragged.guides.map((guide, i) => (
-            <GuideLine key={i} style={variables(toLayer(guide))} />
+            <GuideLine key={i} style={boxVariables(toLayer(guide))} />
           ))}
-          <Said role="status" style={variables(toLayer(dragged.box))}>
+          <Said role="status" style={boxVariables(toLayer(dragged.box))}>
             {dragged.note ?? `${dragged.place.columns} of ${columns} columns, ${dragged.place.rows} rows`}
           </Said>
         </>

@@ -19,6 +19,7 @@ import { useValue } from '../../ui/value.ts'
 import { reachWords } from '../session/reach.ts'
 import { useSiteView } from '../session/site-view.ts'
 import { useShelf } from '../shelf/shelf-state.ts'
+import { atBox, boxVariables } from './at-box.ts'
 import { boxOf, type Box } from './boxes.ts'
 import { shownId } from './shown-ids.ts'
 import { boxToWindow, useFrameLayout } from './frame-geometry.ts'
@@ -27,11 +28,7 @@ import { gridCanvas } from './canvas-later.ts'
 import { textEditing } from './text-editing-later.ts'
 
 const Outline = styled.div`
-  position: absolute;
-  left: var(--x);
-  top: var(--y);
-  width: var(--w);
-  height: var(--h);
+  ${atBox}
   outline: 2px solid var(--accentBright);
   /* Off the letters, which may stand at the very edge of the box. */
   outline-offset: 3px;
@@ -44,11 +41,7 @@ const Outline = styled.div`
 /** Above the page, where it covers nothing of it. */
 /** Everything but what is worked in is dimmed. A double rule marks its edge, as for all that stands in more than one place. */
 const Worked = styled.div`
-  position: absolute;
-  left: var(--x);
-  top: var(--y);
-  width: var(--w);
-  height: var(--h);
+  ${atBox}
   box-shadow: 0 0 0 9999px rgb(25 33 30 / 32%);
   pointer-events: none;
   &::before {
@@ -129,9 +122,6 @@ const Clip = styled.div`
   }
 `
 
-const place = ({ left, top, width, height }: Box) =>
-  ({ '--x': `${left}px`, '--y': `${top}px`, '--w': `${width}px`, '--h': `${height}px` }) as never
-
 /** What is selected, drawn over the frame: its outline and name, what holds it, and the way to add after it. */
 export function SelectionLayer({ inner, area }: { inner: Document; area: HTMLElement }) {
   useFrameLayout(inner)
@@ -160,18 +150,18 @@ export function SelectionLayer({ inner, area }: { inner: Document; area: HTMLEle
       <WorkedIn inner={inner} area={area} />
       {!isTyping && grid && <grid.ColumnDividers inner={inner} toLayer={toLayer} />}
       {!isTyping && grid && <grid.GridHandles id={selection} inner={inner} toLayer={toLayer} />}
-      {around && <Outline data-parent="" style={place(around)} />}
+      {around && <Outline data-parent="" style={boxVariables(around)} />}
       {also.map((id) => (
         <AlsoSelected key={id} id={id} inner={inner} area={area} />
       ))}
-      <Outline style={place(box)} />
+      <Outline style={boxVariables(box)} />
       {isTyping ? (
         bar && <bar.TextBar left={box.left} />
       ) : (
         <>
           <NameTag id={selection} left={box.left} />
           {mayChange && (
-            <AddSpot style={place(box)}>
+            <AddSpot style={boxVariables(box)}>
               <AddHere after={selection} />
             </AddSpot>
           )}
@@ -195,7 +185,7 @@ function WorkedIn({ inner, area }: { inner: Document; area: HTMLElement }) {
     store.dispatch({ type: 'select', id: originOf(around), around: instanceAround(around) })
   return (
     <>
-      <Worked style={place(box)} />
+      <Worked style={boxVariables(box)} />
       <WorkedTag role="note">
         {part !== undefined && reachWords(part, { ...view, linked })}
         <Button onPress={leave}>Done</Button>
@@ -216,7 +206,7 @@ const AddHere = memo(function AddHere({ after }: { after: NodeId }) {
 
 function AlsoSelected({ id, inner, area }: { id: NodeId; inner: Document; area: HTMLElement }) {
   const box = useBox(inner, area, id)
-  return box ? <Outline style={place(box)} /> : null
+  return box ? <Outline style={boxVariables(box)} /> : null
 }
 
 function NameTag({ id, left }: { id: NodeId; left: number }) {

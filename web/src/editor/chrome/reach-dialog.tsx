@@ -14,6 +14,7 @@ import { request } from '../../api/client.ts'
 import { inSite } from '../../api/site-address.ts'
 import { Button, MainButton, Tabs } from '../../ui/controls.tsx'
 import { Dialog } from '../../ui/dialog.tsx'
+import { SideBySide } from '../../ui/side-by-side.ts'
 import { useValue } from '../../ui/value.ts'
 import { rulerSizes } from '../ruler/ruler-scale.ts'
 import { useStore } from '../session/editor-store.ts'
@@ -54,22 +55,9 @@ const List = styled.ul`
     font-size: 12px;
   }
 `
-const Sides = styled.div`
-  display: grid;
-  grid-template-columns: 1fr 1fr;
-  gap: 8px 20px;
-  justify-items: start;
+const Sides = styled(SideBySide)`
   > :first-child {
     grid-column: 1 / -1;
-  }
-  figure {
-    display: grid;
-    gap: 4px;
-    margin: 0;
-  }
-  figcaption {
-    color: var(--quiet);
-    font-size: 12px;
   }
 `
 const PICTURE = { width: 320, height: 300 }

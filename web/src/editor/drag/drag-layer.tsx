@@ -1,4 +1,5 @@
 import styled from 'styled-components'
+import { atBox, boxVariables } from '../canvas/at-box.ts'
 import { useDrag } from './drag-store.ts'
 
 const Layer = styled.div`
@@ -9,11 +10,7 @@ const Layer = styled.div`
 `
 
 const Mark = styled.div`
-  position: absolute;
-  left: var(--x);
-  top: var(--y);
-  width: var(--w);
-  height: var(--h);
+  ${atBox}
   border-radius: 3px;
   background: color-mix(in srgb, var(--accentBright) 75%, transparent);
   box-shadow: 0 0 0 1px var(--paper);
@@ -33,11 +30,7 @@ const Cell = styled(Mark)`
 `
 /** A line that what is dragged shares with something. */
 export const GuideLine = styled.div`
-  position: absolute;
-  left: var(--x);
-  top: var(--y);
-  width: var(--w);
-  height: var(--h);
+  ${atBox}
   background: var(--clay);
 `
 
@@ -70,28 +63,9 @@ export function DragLayer() {
   const refused = refusal === undefined ? undefined : ''
   return (
     <Layer data-testid="drag-layer">
-      {mark && (
-        <Shape
-          data-refused={refused}
-          data-landing-mark
-          style={{
-            '--x': px(mark.left),
-            '--y': px(mark.top),
-            '--w': px(mark.width),
-            '--h': px(mark.height),
-          }}
-        />
-      )}
+      {mark && <Shape data-refused={refused} data-landing-mark style={boxVariables(mark)} />}
       {guides.map((guide, i) => (
-        <GuideLine
-          key={i}
-          style={{
-            '--x': px(guide.left),
-            '--y': px(guide.top),
-            '--w': px(guide.width),
-            '--h': px(guide.height),
-          }}
-        />
+        <GuideLine key={i} style={boxVariables(guide)} />
       ))}
       <Ghost
         data-refused={refused}

@@ -3,6 +3,7 @@ import styled from 'styled-components'
 import { RULES } from '@gullyline/core'
 import { Button, MainButton } from '../../ui/controls.tsx'
 import { Dialog } from '../../ui/dialog.tsx'
+import { SideBySide } from '../../ui/side-by-side.ts'
 import { messageOf } from '../../ui/message-of.ts'
 import { useStore } from '../session/editor-store.ts'
 import { useGullyline, type ShownGully } from './gully-context.tsx'
@@ -17,20 +18,6 @@ const Choices = styled.div`
   button[aria-pressed='true'] {
     border-color: var(--accentBright);
     background: var(--accentTint);
-  }
-`
-const Sides = styled.div`
-  display: grid;
-  grid-template-columns: 1fr 1fr;
-  gap: 20px;
-  figure {
-    display: grid;
-    gap: 4px;
-    margin: 0;
-  }
-  figcaption {
-    color: var(--quiet);
-    font-size: 12px;
   }
 `
 const Window = styled.div`
@@ -103,10 +90,10 @@ export function FixDialog({ gully, onClose }: { gully: ShownGully; onClose: () =
         </Choices>
       )}
       {fix && (
-        <Sides>
+        <SideBySide>
           <Side title={`Now, ${gully.worst} px`} document={fix.before} gully={gully} />
           <Side title={`${fix.title}, ${gully.worst} px`} document={fix.after} gully={gully} />
-        </Sides>
+        </SideBySide>
       )}
     </Dialog>
   )

@@ -1,12 +1,14 @@
 import { useState } from 'react'
-import { Button as AriaButton, Dialog, DialogTrigger, Popover } from 'react-aria-components'
+import { Dialog, DialogTrigger } from 'react-aria-components'
 import styled from 'styled-components'
 import { ignoreEdit, RULES } from '@gullyline/core'
 import { later } from '../../ui/later.ts'
 import { LaterTypedDialog } from '../../ui/later-part.tsx'
 import { Button, Tabs } from '../../ui/controls.tsx'
 import { STRIP } from '../../ui/theme.ts'
+import { ListPop } from '../../ui/list-pop.ts'
 import { TroubleMark } from '../problems/trouble-mark.tsx'
+import { StripButton } from '../ruler/strip-button.ts'
 import { useStore } from '../session/editor-store.ts'
 import { useGullyline, useShownGullies, type ShownGully } from './gully-context.tsx'
 import { FixDialogLater } from './fix-dialog-later.tsx'
@@ -14,40 +16,17 @@ import { rangeOf } from './gully-line.tsx'
 
 const ignoreDialog = later(() => import('./ignore-dialog.tsx'))
 
-const Opener = styled(AriaButton)`
-  position: absolute;
+const Opener = styled(StripButton)`
   right: 4px;
-  bottom: 3px;
-  display: inline-flex;
-  align-items: center;
-  gap: 6px;
-  min-height: 24px;
-  padding: 0 8px;
-  border: 0;
-  border-radius: 4px;
-  background: #2b3531;
+  background: ${STRIP.raised};
   color: #fff;
-  font-size: 12px;
-  white-space: nowrap;
-  cursor: pointer;
   small {
     color: ${STRIP.words};
     font-size: 11.5px;
   }
-  &:focus-visible {
-    outline-color: ${STRIP.pointer};
-  }
 `
-const Pop = styled(Popover)`
+const WidePop = styled(ListPop)`
   width: 460px;
-  max-height: 64vh;
-  overflow: auto;
-  border-radius: 6px;
-  background: var(--paper);
-  color: var(--plain);
-  box-shadow:
-    0 0 0 1px var(--line),
-    0 12px 36px rgb(25 33 30 / 30%);
 `
 const Head = styled.div`
   display: flex;
@@ -138,7 +117,7 @@ export function GullyList({ onChoose }: GullyListProps) {
                 : `measuring, ${Math.floor(progress * 100)} %`}
           </small>
         </Opener>
-        <Pop placement="bottom end">
+        <WidePop placement="bottom end">
           <Dialog aria-label="Gullies of this page">
             <Head>
               <h2>{countOf(told.length)}</h2>
@@ -185,7 +164,7 @@ export function GullyList({ onChoose }: GullyListProps) {
               ))}
             </List>
           </Dialog>
-        </Pop>
+        </WidePop>
       </DialogTrigger>
       <FixDialogLater gully={mended} onClose={() => setMended(undefined)} />
       {left && (

@@ -1,8 +1,9 @@
 import { useState } from 'react'
-import { Button as AriaButton, Dialog, DialogTrigger, Popover } from 'react-aria-components'
+import { Button as AriaButton, Dialog, DialogTrigger } from 'react-aria-components'
 import styled from 'styled-components'
 import type { Finding } from '@gullyline/core'
 import { seenAt } from '../canvas/shown-ids.ts'
+import { ListPop } from '../../ui/list-pop.ts'
 import { useStore } from '../session/editor-store.ts'
 import { useShownFindings } from './findings-context.tsx'
 import { TroubleMark } from './trouble-mark.tsx'
@@ -24,17 +25,6 @@ const Opener = styled(AriaButton)`
     background: var(--clayTint);
     color: var(--clay);
   }
-`
-const Pop = styled(Popover)`
-  width: 380px;
-  max-height: 60vh;
-  overflow: auto;
-  border-radius: 6px;
-  background: var(--paper);
-  color: var(--plain);
-  box-shadow:
-    0 0 0 1px var(--line),
-    0 12px 36px rgb(25 33 30 / 30%);
 `
 const List = styled.ol`
   margin: 0;
@@ -80,7 +70,7 @@ export function ProblemsButton() {
         <TroubleMark severity={worst.severity} />
         {findings.length === 1 ? '1 problem' : `${findings.length} problems`}
       </Opener>
-      <Pop placement="bottom start">
+      <ListPop placement="bottom start">
         <Dialog aria-label="Problems of this page">
           <List>
             {findings.map((finding, index) => (
@@ -94,7 +84,7 @@ export function ProblemsButton() {
             ))}
           </List>
         </Dialog>
-      </Pop>
+      </ListPop>
     </DialogTrigger>
   )
 }

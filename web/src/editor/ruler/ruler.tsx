@@ -61,7 +61,7 @@ const Size = styled.button`
   font-size: 12px;
   cursor: pointer;
   &:hover {
-    background: #2b3531;
+    background: ${STRIP.raised};
     color: #fff;
   }
   &[aria-pressed='true'] {

@@ -1,9 +1,9 @@
 import { Check, Eye } from 'lucide-react'
-import { Button as AriaButton, Menu, MenuTrigger } from 'react-aria-components'
+import { Menu, MenuTrigger } from 'react-aria-components'
 import styled from 'styled-components'
 import { SETTING_CSS } from '@gullyline/core'
 import { MenuPop, MenuRow } from '../../ui/menu.tsx'
-import { STRIP } from '../../ui/theme.ts'
+import { StripButton } from './strip-button.ts'
 
 /** How a visitor may have set their browser. */
 export type VisitorView = keyof typeof VIEWS
@@ -19,31 +19,8 @@ const VIEWS = {
 } as const satisfies Readonly<Record<string, { readonly title: string; readonly css: string }>>
 const NAMES = Object.keys(VIEWS) as VisitorView[]
 
-const Opener = styled(AriaButton)`
-  position: absolute;
+const Opener = styled(StripButton)`
   left: 4px;
-  bottom: 3px;
-  display: inline-flex;
-  align-items: center;
-  gap: 6px;
-  min-height: 24px;
-  padding: 0 8px;
-  border: 0;
-  border-radius: 4px;
-  background: none;
-  color: ${STRIP.words};
-  font-size: 12px;
-  &[data-set] {
-    background: #2b3531;
-    color: ${STRIP.pointer};
-  }
-  &:hover {
-    background: #2b3531;
-    color: #fff;
-  }
-  &:focus-visible {
-    outline-color: ${STRIP.pointer};
-  }
 `
 
 /** The rules that show the page as visitors with these settings see it. */
