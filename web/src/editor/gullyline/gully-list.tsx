@@ -108,7 +108,7 @@ export function GullyList({ onChoose }: GullyListProps) {
           {told.length > 0 && (
             <TroubleMark severity={told.some(({ severity }) => severity === 'error') ? 'error' : 'warning'} />
           )}
-          {countOf(told.length)}
+          {(told.length > 0 || isWhole) && countOf(told.length)}
           <small>
             {isWhole
               ? 'at 1,601 widths'

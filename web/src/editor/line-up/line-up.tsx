@@ -21,7 +21,8 @@ const Area = styled.main`
   position: relative;
   display: flex;
   gap: 24px;
-  padding: 16px 24px 0;
+  /* Above the pages: where a width is added. */
+  padding: 46px 24px 0;
   overflow: hidden;
   ${contourBackdrop}
 `
