@@ -81,9 +81,11 @@ async function startApp(): Promise<App & { stop(): Promise<void> }> {
 }
 
 /** `app` is shared by the tests of a file; any error in the browser's console fails the test. */
-export const test = base.extend<{ watched: void }, { app: App }>({
+export const test = base.extend<{ watched: void; isMeasuring: boolean }, { app: App }>({
+  // Measuring a page for its gullies is work that most tests have no use for.
+  isMeasuring: [false, { option: true }],
   app: [
-    // eslint-disable-next-line no-empty-pattern
+    // oxlint-disable-next-line no-empty-pattern
     async ({}, use) => {
       const app = await startApp()
       await use(app)
@@ -92,7 +94,12 @@ export const test = base.extend<{ watched: void }, { app: App }>({
     { scope: 'worker', timeout: 120_000 },
   ],
   watched: [
-    async ({ page, app }, use) => {
+    async ({ page, app, isMeasuring }, use) => {
+      if (!isMeasuring)
+        await page.addInitScript(() => {
+          // Frames without an origin have no storage.
+          if (window.origin !== 'null') localStorage.setItem('gullyline.measuring', 'off')
+        })
       await signIn(page.context(), app)
       const errors: string[] = []
       page.on('pageerror', (error) => errors.push(error.message))

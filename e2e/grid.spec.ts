@@ -1,6 +1,7 @@
 /** Grid sections: placed on columns and rows, overlapping, and derived for narrower screens, as Chromium lays them out. */
 import type { FrameLocator, Locator, Page } from '@playwright/test'
 import {
+  arrangedAt,
   arrangeGrid,
   defaultRegistry,
   getKind,
@@ -91,7 +92,7 @@ test('blocks of a grid stand where they are placed, may overlap, and follow the 
     const whole = await boxOf(cells)
     const gap = parseFloat(await cells.evaluate((element) => getComputedStyle(element).columnGap))
     const column = (whole.width - gap * (COLUMNS[size] - 1)) / COLUMNS[size]
-    const { placed } = arrangeGrid(children, COLUMNS)[size]
+    const { placed } = arrangedAt(arrangeGrid(children, COLUMNS), size)
     for (const [i, one] of placed.entries()) {
       const box = await boxOf(cells.locator(':scope > *').nth(i))
       const left = whole.x + (one.column - 1) * (column + gap)

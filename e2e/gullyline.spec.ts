@@ -4,6 +4,8 @@ import { defaultRegistry, getKind, newNode, RULES, type OpenedPage, type PageNod
 import { canvasOf, expect, test, type App } from './app.ts'
 import { api, expectSaved } from './shared-pages.ts'
 
+test.use({ isMeasuring: true })
+
 const words = (text: string) => [{ type: 'paragraph', runs: [{ text }] }]
 const LONG =
   'On a clear night without a Moon you can see three thousand stars with nothing but your eyes, and a path of light from one side of the moor to the other.'
@@ -89,6 +91,45 @@ const FAULTS: Readonly<Record<string, Readonly<Record<string, PageNode>>>> = {
     placed: node('grid', {}, { slots: { blocks: ['under', 'above'] } }),
     under: node('text', { words: words('What lies behind') }, { sizes: place(1, 1, 6, 1) }),
     above: node('text', { words: words('What lies over it') }, { sizes: place(1, 1, 6, 1) }),
+  },
+  'blurred-picture': {
+    large: node('section', {}, { slots: { blocks: ['square'] } }),
+    square: node(
+      'picture',
+      { media: { id: 'tmnight' }, decoration: true },
+      { sizes: { base: { band: 'edge', ratio: '1/1' } } },
+    ),
+  },
+  'small-target': {
+    close: node('section', {}, { slots: { blocks: ['links'] } }),
+    links: node('stack', {}, { slots: { blocks: ['n1', 'n2'] }, sizes: { base: { gap: 'none' } } }),
+    n1: node(
+      'heading',
+      { text: 'First night', level: 3, link: { href: 'https://example.org/c' } },
+      { sizes: { base: { step: 'note' } } },
+    ),
+    n2: node(
+      'heading',
+      { text: 'Second night', level: 3, link: { href: 'https://example.org/d' } },
+      { sizes: { base: { step: 'note' } } },
+    ),
+  },
+  sideways: {
+    past: node('section', {}, { slots: { blocks: ['buttons'] } }),
+    buttons: node(
+      'row',
+      {},
+      {
+        slots: { blocks: ['f1', 'f2', 'f3', 'f4'] },
+        sizes: { base: { wrap: false, share: 'own' } },
+      },
+    ),
+    ...Object.fromEntries(
+      ['f1', 'f2', 'f3', 'f4'].map((id) => [
+        id,
+        node('button', { text: 'Spectroheliograph', link: { href: 'https://example.org/e' } }),
+      ]),
+    ),
   },
 }
 
@@ -260,4 +301,62 @@ test('what a save has broken is told after it, and before the page goes live', a
   await page.getByRole('button', { name: 'Publish', exact: true }).click()
   const note = page.getByRole('dialog').getByRole('region', { name: 'Gullies of this page' })
   await expect(note).toContainText('“Spectroheliographically” has no room')
+})
+
+test('the chart tells height, lines and pictures at every width, and a press on it shows the page there', async ({
+  page,
+  app,
+}) => {
+  await openFaults(page, app, ['last-row', 'focus-order'])
+  await expect(counter(page)).toContainText('at 1,601 widths', { timeout: 60_000 })
+  await counter(page).click()
+  await page.getByRole('button', { name: 'Chart by width…' }).click()
+  const dialog = page.getByRole('dialog', { name: 'Page at every width' })
+  const figures = async (size: string) =>
+    (
+      await dialog
+        .getByRole('row', { name: new RegExp(`^${size} `) })
+        .getByRole('cell')
+        .allInnerTexts()
+    ).map((text) => Number(text.replace(/\D/g, '')))
+  await expect(dialog.getByRole('row', { name: /^narrow .* kB$/ })).toBeVisible()
+  const [narrow, wide] = [await figures('narrow'), await figures('wide')]
+  for (const figure of [...narrow, ...wide]) expect(figure).toBeGreaterThan(0)
+  // The picture that is loaded is a smaller one.
+  expect(narrow[3]!).toBeLessThan(wide[3]!)
+  const width = page.getByRole('slider', { name: 'Width of the page' })
+  const chart = (await dialog.getByRole('img', { name: /^Height, lines of text/ }).boundingBox())!
+  await page.mouse.click(chart.x + 90, chart.y + 60)
+  await page.keyboard.press('Escape')
+  await expect(width).toHaveAttribute('aria-valuenow', /^(3|4)\d\d$/)
+  // The height that is told is the one that the page has there.
+  await page
+    .getByRole('region', { name: 'Ruler' })
+    .getByRole('button', { name: 'narrow', exact: true })
+    .click()
+  await width.focus()
+  for (let at = 390; at > narrow[0]!; at--) await page.keyboard.press('ArrowLeft')
+  await expect(width).toHaveAttribute('aria-valuenow', String(narrow[0]))
+  const height = () =>
+    canvasOf(page)
+      .locator('body')
+      .evaluate((body) => body.getBoundingClientRect().height)
+  await expect.poll(async () => Math.abs((await height()) - narrow[1]!)).toBeLessThan(3)
+})
+
+test('measuring is paused and resumed, and the browser remembers it', async ({ page, app }) => {
+  await openFaults(page, app, ['broken-word'])
+  await expect(counter(page)).toContainText(/^\d+ gull/, { timeout: 60_000 })
+  await counter(page).click()
+  await page.getByRole('button', { name: 'Pause measuring' }).click()
+  await page.keyboard.press('Escape')
+  await expect(page.getByRole('button', { name: 'Measuring paused' })).toBeVisible()
+  await page.reload()
+  await expect(page.getByRole('button', { name: 'Measuring paused' })).toBeVisible()
+  await page.keyboard.press('F8')
+  await expect(page.getByText(/^Measuring is paused: resume it/)).toBeVisible()
+  await page.getByRole('button', { name: 'Measuring paused' }).click()
+  await page.getByRole('button', { name: 'Resume measuring' }).click()
+  await page.keyboard.press('Escape')
+  await expect(counter(page)).toContainText(/^\d+ gull/, { timeout: 60_000 })
 })

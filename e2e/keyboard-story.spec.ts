@@ -3,6 +3,8 @@ import type { Page } from '@playwright/test'
 import { canvasOf, expect, test } from './app.ts'
 import { row } from './building.ts'
 
+test.use({ isMeasuring: true })
+
 const status = (page: Page) => page.getByRole('contentinfo').getByRole('status')
 
 /** Presses a key until something has the focus, as people do with Tab. */

@@ -5,6 +5,8 @@ import { defaultRegistry, renderPage } from '@gullyline/core'
 import { contactSheet } from './contact-sheet.ts'
 import { canvasOf, expect, openPage, signIn, test, type App } from './app.ts'
 
+test.use({ isMeasuring: true })
+
 const folder = join(import.meta.dirname, '../docs/screenshots')
 /** Time for pictures inside frames to be decoded and for motion to end. */
 const SETTLE_MS = 900

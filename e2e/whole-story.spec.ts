@@ -2,6 +2,8 @@
 import AxeBuilder from '@axe-core/playwright'
 import { asking, canvasOf, centreOf, drag, expect, openPage, test } from './app.ts'
 
+test.use({ isMeasuring: true })
+
 test('a page is opened, filled, rearranged, looked at, saved, published, and is there after a restart', async ({
   page,
   app,

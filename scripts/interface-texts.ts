@@ -5,7 +5,7 @@
  */
 import { readdirSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
-import ts from 'typescript'
+import ts from 'typescript-parser'
 
 export interface FileTexts {
   /** Path from the folder of the source, such as `pages/bin-screen.tsx`. */

@@ -1,4 +1,4 @@
 /** `npm run package -- …`: packages of an installation; see server/src/exchange/package-command.ts. */
 import { runServerCommand } from './lib/server-command.mjs'
 
-await runServerCommand('server/src/exchange/package-command.ts')
+await runServerCommand('package-command')

@@ -43,7 +43,7 @@ const PARTS = [
   },
   {
     name: 'lint',
-    args: [tool('eslint/bin/eslint.js'), '.', '--max-warnings', '0'],
+    args: [tool('oxlint/bin/oxlint'), '--type-aware', '--deny-warnings'],
     count: countCheck,
     // After the server's tests, which end before the unit tests do.
     lane: 'waits',

@@ -6,8 +6,8 @@ import { readPackage } from './read-package.ts'
 /** Prints the reading order and the arrangement at each size of every grid section, as lines or as JSON: `{ grids: [...] }`. */
 export async function order(args: readonly string[], { out }: Streams): Promise<Exit> {
   const { file, values } = fileAndOptions(args, { json: { type: 'boolean' } }, 'order FILE [--json]')
-  const { page } = await readPackage(file)
-  const grids = gridReports(page, defaultRegistry)
+  const { page, look } = await readPackage(file)
+  const grids = gridReports(page, defaultRegistry, look)
   if (values.json) {
     out(`${JSON.stringify({ grids }, undefined, 2)}\n`)
     return EXIT.done

@@ -4,6 +4,7 @@ import {
   EXTENSIONS,
   packageContext,
   renderPage,
+  sizeBounds,
   type Gully,
   type PagePackage,
 } from '@gullyline/core'
@@ -17,8 +18,7 @@ export async function sweepPackage(given: PagePackage): Promise<readonly Gully[]
     throw error instanceof NoChromium ? new Unusable(error.message) : error
   })
   try {
-    const { medium, wide } = given.look.bounds
-    return await sweepInChromium(browser, { html, bounds: [medium, wide], fileAt: filesOf(given) })
+    return await sweepInChromium(browser, { html, bounds: sizeBounds(given.look), fileAt: filesOf(given) })
   } finally {
     await browser.close()
   }

@@ -130,9 +130,10 @@ export {
 } from './edits/compose.ts'
 export { describeNode, nodeLabel } from './edits/describe.ts'
 export { applyEdit, editSentence } from './edits/edit.ts'
-export type { Edit } from './edits/edit-shapes.ts'
+export type { Edit, SetValue } from './edits/edit-shapes.ts'
 export { lockRefusal } from './edits/lock.ts'
 export { besideEdits } from './edits/beside.ts'
+export { copyArrangementEdits, resetArrangementEdits } from './edits/copy-arrangement.ts'
 export { copyLookEdits } from './edits/copy-look.ts'
 export { joinBackEdits, startParagraphEdits } from './edits/text-flow.ts'
 export {
@@ -252,14 +253,26 @@ export type {
 export { uprightFonts } from './render/look-css.ts'
 export { TreeHtml } from './render/tree-html.ts'
 export { canvasCss, renderStylesheet } from './render/stylesheet.ts'
+export { cascadeValue, type ValueOrigin } from './sizes/cascade.ts'
+export { sizesSet } from './sizes/size-keys.ts'
 export {
-  cascadeValue,
-  SAMPLE_WIDTHS,
-  SIZE_KEYS,
-  SIZE_WORDS,
+  FEWEST_SIZES,
+  LEAST_RANGE,
+  MOST_SIZES,
+  sampleWidth,
+  SIZE_FROM,
   sizeAt,
-  type ValueOrigin,
-} from './sizes/cascade.ts'
+  sizeBounds,
+  sizesFault,
+  sizeWord,
+  USUAL_SIZES,
+  withFormerSize,
+  withoutSize,
+  withSize,
+  type SiteSize,
+  type WithSizes,
+} from './sizes/site-sizes.ts'
+export { migrateLook } from './look/migrate-look.ts'
 export { surfaceAround, unsetOrigin, type SurfaceAround } from './sizes/unset-origin.ts'
 export { contrastRatio } from './look/contrast-ratio.ts'
 export { isOwnColour, isOwnMeasure, leastContrast, ownSurface } from './look/own-values.ts'
@@ -368,7 +381,7 @@ export {
   placesAt,
 } from './edits/grid-places.ts'
 export { deriveArrangement } from './grid/derive.ts'
-export { arrangeGrid } from './grid/arrangement.ts'
+export { arrangedAt, arrangeGrid } from './grid/arrangement.ts'
 export { gridReports, type GridAtSize, type GridReport } from './resolve/grid-report.ts'
 export { readDesignTokens, UnreadableTokens, type LeftToken } from './look/design-tokens.ts'
 export { lookFromTokens, tokenFile, type LookFromTokens, type TakenToken } from './look/look-from-tokens.ts'
@@ -390,7 +403,7 @@ export type {
 export { rgbaOf } from './measure/colour.ts'
 export { readBand, settingOf, WIDTH_RULES, type Reading, type Setting } from './measure/run-rules.ts'
 export { SETTING_CSS } from './measure/rules/text-settings.ts'
-export { PageSweep, type SweepJob } from './measure/page-sweep.ts'
+export { PageSweep, type MeasuredPoint, type SweepJob } from './measure/page-sweep.ts'
 export { RULES, SWEEP_FROM, SWEEP_TO } from './measure/sweep.ts'
 export type { Gully } from './measure/gully.ts'
 export { fixCandidates, type Fix } from './measure/fixes.ts'

@@ -16,7 +16,7 @@ import type { Edit } from '../src/edits/edit-shapes.ts'
 import { applyEdits } from '../src/edits/transaction.ts'
 import { getNode, type NodeId, type Page } from '../src/page/page.ts'
 import { arrangeNode } from '../src/render/arranged-rules.ts'
-import { SIZE_KEYS } from '../src/sizes/cascade.ts'
+import { USUAL_KEYS as SIZE_KEYS } from '../src/sizes/size-keys.ts'
 import { countingIds, pageWith } from './arbitraries/page.ts'
 
 const RUNS = { numRuns: 1000 }

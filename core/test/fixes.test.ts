@@ -8,9 +8,10 @@ import { fixCandidates } from '../src/measure/fixes.ts'
 import type { Gully } from '../src/measure/gully.ts'
 import { RULES } from '../src/measure/sweep.ts'
 import { PAGE_FORMAT, type Page, type PageNode } from '../src/page/page.ts'
+import { USUAL_SIZES } from '../src/sizes/site-sizes.ts'
 import { cascadeValue } from '../src/sizes/cascade.ts'
 
-const BOUNDS = { medium: 720, wide: 1200 }
+const LOOK = { sizes: USUAL_SIZES }
 const { arrangement } = getKind(defaultRegistry, 'row')
 
 function pageWith(row: Partial<PageNode>): Page {
@@ -31,7 +32,7 @@ function gully(rule: string, from: number, to: number): Gully {
 }
 
 function fixed(page: Page, found: Gully, title: string): PageNode {
-  const fix = fixCandidates(page, found, { registry: defaultRegistry, bounds: BOUNDS }).find(
+  const fix = fixCandidates(page, found, { registry: defaultRegistry, look: LOOK }).find(
     (one) => one.title === title,
   )
   const applied = applyEdits(page, fix!.edits, defaultRegistry)
@@ -72,7 +73,7 @@ test('every rule has at least one change to try', () => {
   for (const rule of RULES.keys()) {
     const found = fixCandidates(pageWith({}), gully(rule, 320, 600), {
       registry: defaultRegistry,
-      bounds: BOUNDS,
+      look: LOOK,
     })
     expect({ rule, count: found.length > 0 }).toEqual({ rule, count: true })
   }

@@ -1,7 +1,13 @@
 /** Grids: the order in which placed blocks are read, and the arrangement of narrower sizes that is derived from it. */
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
-import { arrangeGrid, type ColumnsAt, type GridChild, type PlaceValues } from '../src/grid/arrangement.ts'
+import {
+  arrangedAt,
+  arrangeGrid,
+  type ColumnsAt,
+  type GridChild,
+  type PlaceValues,
+} from '../src/grid/arrangement.ts'
 import { deriveArrangement } from '../src/grid/derive.ts'
 import { columnEnd, overlap, type GridPlace, type Placed } from '../src/grid/placed.ts'
 import { readingOrder } from '../src/grid/reading-order.ts'
@@ -189,15 +195,15 @@ describe('the derived arrangement', () => {
         (wide, place, size, hidden) => {
           const children = wide.map(placesOf)
           const before = arrangeGrid(children, columns)
-          expect(before.base.placed).toEqual(wide)
+          expect(arrangedAt(before, 'base').placed).toEqual(wide)
           const [first, ...rest] = children
           if (!first) return
           const values: PlaceValues = { ...place, hidden }
           const changed = [{ ...first, places: { ...first.places, [size]: values } }, ...rest]
           const after = arrangeGrid(changed, columns)
-          expect(after.base).toEqual(before.base)
-          if (size === 'narrow') expect(after.medium).toEqual(before.medium)
-          const here = after[size]
+          expect(after.get('base')).toEqual(before.get('base'))
+          if (size === 'narrow') expect(after.get('medium')).toEqual(before.get('medium'))
+          const here = arrangedAt(after, size)
           expect(here.hidden).toEqual(hidden ? [first.id] : [])
           if (!hidden) expect(here.placed[0]).toMatchObject({ row: place.row })
           // Taken back, all is as it was.
@@ -215,7 +221,7 @@ test('children that nobody placed stand below the others', () => {
     { id: 'b', places: { base: { column: 3, row: 2, columns: 4, rows: 2 } } },
     { id: 'c', places: {} },
   ]
-  const { placed } = arrangeGrid(children, { base: 12, medium: 8, narrow: 4 }).base
+  const { placed } = arrangedAt(arrangeGrid(children, COLUMNS_AT), 'base')
   expect(placed.map(({ row, columns }) => [row, columns])).toEqual([
     [4, 12],
     [2, 4],
@@ -231,12 +237,13 @@ const below = (id: string, row: number, narrow: PlaceValues = {}): GridChild => 
 
 test('of the room of what is left out of a size, one empty row is left there, as of any other', () => {
   const children = [below('a', 1), below('b', 3, { hidden: true }), below('c', 5)]
-  const { narrow, medium } = arrangeGrid(children, COLUMNS_AT)
-  expect(narrow.placed.map(({ id, row }) => [id, row])).toEqual([
+  const arranged = arrangeGrid(children, COLUMNS_AT)
+  const [medium, narrow] = ['medium', 'narrow'].map((size) => arrangedAt(arranged, size))
+  expect(narrow!.placed.map(({ id, row }) => [id, row])).toEqual([
     ['a', 1],
     ['c', 4],
   ])
-  expect(medium.placed.map(({ row }) => row)).toEqual([1, 3, 5])
+  expect(medium!.placed.map(({ row }) => row)).toEqual([1, 3, 5])
 })
 
 test('of a place that is set in part, the rest is as it is derived', () => {
@@ -244,6 +251,7 @@ test('of a place that is set in part, the rest is as it is derived', () => {
     id,
     places: { base: { column, row: 1, columns: 6, rows: 2 }, narrow },
   })
-  const { placed } = arrangeGrid([beside('a', 1), beside('b', 7, { row: 9 })], COLUMNS_AT).narrow
+  const arranged = arrangeGrid([beside('a', 1), beside('b', 7, { row: 9 })], COLUMNS_AT)
+  const { placed } = arrangedAt(arranged, 'narrow')
   expect(placed[1]).toMatchObject({ column: 1, columns: 4, row: 9, rows: 2 })
 })

@@ -4,7 +4,8 @@ import { fluidCss, fluidPx } from '../src/look/look.ts'
 import type { Page, PageNode } from '../src/page/page.ts'
 import { safeHref } from '../src/kit/allow-list.ts'
 import { renderPage } from '../src/render/render-page.ts'
-import { cascadeValue, sizeAt } from '../src/sizes/cascade.ts'
+import { cascadeValue } from '../src/sizes/cascade.ts'
+import { sizeAt } from '../src/sizes/site-sizes.ts'
 import { spotOf } from '../src/resolve/spots.ts'
 import { testLook, testSite } from './arbitraries/site.ts'
 
@@ -81,7 +82,7 @@ describe('sizes', () => {
     [1200, 'base'],
     [1920, 'base'],
   ])('a screen of %i px is %s', (width, size) => {
-    expect(sizeAt(width, testLook.bounds)).toBe(size)
+    expect(sizeAt(width, testLook)).toBe(size)
   })
 
   test('a value comes from the size itself, from a wider one, or from the kind', () => {

@@ -6,11 +6,16 @@ import { applyEdit } from '../src/edits/edit.ts'
 import { fluidCss, fluidPx } from '../src/look/look.ts'
 import { normalizeRichText, richTextWords } from '../src/page/rich-text.ts'
 import { ID_BYTES, ID_PATTERN, idFrom } from '../src/page/id.ts'
-import { cascade, cascadeValue, SIZE_KEYS, sizeAt } from '../src/sizes/cascade.ts'
+import { cascade, cascadeValue } from '../src/sizes/cascade.ts'
+import { sizeAt } from '../src/sizes/site-sizes.ts'
+import { USUAL_KEYS } from '../src/sizes/size-keys.ts'
 import { Counts } from './arbitraries/counts.ts'
 import { anyPage } from './arbitraries/page.ts'
 import { richText, valuesFor } from './arbitraries/value.ts'
 import { testLook } from './arbitraries/site.ts'
+
+/** Those of the usual sizes, and of sizes that a site put between and after them. */
+const SIZE_KEYS = [...USUAL_KEYS, 'g', 't'].sort()
 
 const pageAndNode = anyPage.chain((page) =>
   fc.constantFrom(...Object.keys(page.nodes)).map((id) => ({ page, id })),
@@ -19,7 +24,7 @@ const pageAndNode = anyPage.chain((page) =>
 test('every width has exactly one size, and sizes follow each other from narrow to wide', () => {
   let last = 2
   for (let width = 200; width <= 2500; width++) {
-    const at = SIZE_KEYS.indexOf(sizeAt(width, testLook.bounds))
+    const at = testLook.sizes.findIndex(({ key }) => key === sizeAt(width, testLook))
     expect(at).toBeGreaterThanOrEqual(0)
     expect(at).toBeLessThanOrEqual(last)
     last = at
@@ -45,7 +50,7 @@ test('changing a value at one size never changes a wider one, nor a narrower one
       const after = applied.page.nodes[id]!
       expect(cascadeValue(after, schema, size, key)).toEqual({ value: values![key], origin: { from: 'own' } })
       for (const other of SIZE_KEYS) {
-        const isWider = SIZE_KEYS.indexOf(other) < SIZE_KEYS.indexOf(size)
+        const isWider = other < size
         const setsOwn = other !== size && node.sizes[other]?.[key] !== undefined
         if (isWider || setsOwn)
           expect(cascade(after, schema, other)[key]).toEqual(cascade(node, schema, other)[key])

@@ -20,7 +20,7 @@ function readingAt(width: number, troubles: readonly Trouble[]): Reading {
     `sideways ${id}`,
     { rule: 'sideways', id, amount: width - from, why: id },
   ])
-  return { strains: new Map(strains), shape: '', height: 100, order: '' }
+  return { strains: new Map(strains), shape: '', height: 100, order: '', lines: 1, loaded: [] }
 }
 
 /** Sweeps bands whose troubles are known; gives what was found and how often each band was laid out. */

@@ -1,4 +1,4 @@
-import type { Look } from '@gullyline/core'
+import { USUAL_SIZES, type Look } from '@gullyline/core'
 
 const even = (px: number) => ({ from: px, to: px })
 
@@ -90,7 +90,7 @@ export const tarrowmoorLook: Look = {
   pageSurface: 'plain',
   widths: { reading: 720, broad: 1160 },
   gutter: { from: 20, to: 48 },
-  bounds: { medium: 720, wide: 1200 },
+  sizes: USUAL_SIZES,
   themes: {
     moss: {
       title: 'Moss',

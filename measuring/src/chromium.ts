@@ -1,6 +1,6 @@
 /** Sweeps a page in a Chromium of its own, for programs without a screen. */
 import { existsSync } from 'node:fs'
-import { chromium, type Browser, type Page } from 'playwright-core'
+import type { Browser, Page } from 'playwright-core'
 import {
   PageSweep,
   readBand,
@@ -31,6 +31,8 @@ export async function startChromium(): Promise<Browser> {
   if (executablePath === undefined) throw new NoChromium()
   // As root, which has no sandbox of its own to start.
   const args = process.getuid?.() === 0 ? ['--no-sandbox'] : []
+  // A second's work, for this alone of all commands.
+  const { chromium } = await import('playwright-core')
   return chromium.launch({ executablePath, args })
 }
 

@@ -197,6 +197,7 @@ export class PageMeasurer {
       fit: style.objectFit === 'cover' || style.objectFit === 'contain' ? style.objectFit : 'fill',
       position: { x, y },
       files: source ? this.#sourceOf(source).files : [],
+      addresses: source ? this.#sourceOf(source).addresses : [],
       told: source ? this.#told(source) : width,
       ...(isOver ? { overlay: { image: over.backgroundImage, colour: over.backgroundColor } } : {}),
     }
@@ -339,7 +340,12 @@ function filesOf(source: Element): readonly { readonly address: string; readonly
 }
 
 function readSource(source: Element) {
-  return { files: filesOf(source).map(({ width }) => width), sizes: sizesOf(source) }
+  const files = filesOf(source)
+  return {
+    files: files.map(({ width }) => width),
+    addresses: files.map(({ address }) => address),
+    sizes: sizesOf(source),
+  }
 }
 
 /** The address of a picture's smallest file. */

@@ -25,9 +25,11 @@ export async function ensureGenerated({ quiet = false } = {}) {
   if (
     isNewer(output, [
       'core/src/blocks',
+      'core/src/kit',
       'core/src/look',
       'core/src/page',
       'core/src/site',
+      'core/src/sizes',
       'core/src/edits/edit-schema.ts',
       'core/behaviours',
       'measuring/src',
@@ -54,20 +56,35 @@ export async function ensureWeb() {
   compressAssets(join(root, 'web/dist/assets'))
 }
 
-/** The server in one file, and that of its second process: Node starts it in a third of the time that it takes to read each source on its own. */
-export async function ensureServer() {
-  await ensureGenerated()
-  const output = join(root, 'server/dist/main.js')
-  if (isNewer(output, ['core/src', 'core/generated', 'demo/src', 'server/src', 'package-lock.json'])) return
-  say('Building the server')
+const NEEDED_BY_SERVER = ['core/src', 'core/generated', 'demo/src', 'server/src', 'package-lock.json']
+
+/** The server, its second process and the programs beside it. */
+export async function ensureServer({ quiet = false } = {}) {
+  await ensureGenerated({ quiet })
+  if (isNewer(join(root, 'server/dist/main.js'), NEEDED_BY_SERVER)) return
+  if (!quiet) say('Building the server')
+  await bundle('the server', 'server/dist', {
+    main: 'server/src/main.ts',
+    'visitor-process': 'server/src/visitors/visitor-process.ts',
+    'account-command': 'server/src/people/account-command.ts',
+    'package-command': 'server/src/exchange/package-command.ts',
+  })
+}
+
+/** The command line. */
+export async function ensureCli() {
+  await ensureGenerated({ quiet: true })
+  if (isNewer(join(root, 'cli/dist/gullyline.js'), [...NEEDED_BY_SERVER, 'cli/src', 'measuring/src'])) return
+  await bundle('the command line', 'cli/dist', { gullyline: 'cli/src/bin.ts' })
+}
+
+/** Each program in one file: Node starts it in a third of the time that it takes to read each source on its own. `programs` are sources by the names of the files. */
+async function bundle(what, folder, programs) {
   const { build } = await import('esbuild')
   try {
     await build({
-      entryPoints: [
-        { in: join(root, 'server/src/main.ts'), out: 'main' },
-        { in: join(root, 'server/src/visitors/visitor-process.ts'), out: 'visitor-process' },
-      ],
-      outdir: join(root, 'server/dist'),
+      entryPoints: Object.entries(programs).map(([out, source]) => ({ in: join(root, source), out })),
+      outdir: join(root, folder),
       bundle: true,
       platform: 'node',
       format: 'esm',
@@ -77,7 +94,7 @@ export async function ensureServer() {
       plugins: [ownPackagesOnly, staysBesideItsFiles],
     })
   } catch (error) {
-    throw new Stop(`Building the server failed:\n${error.message}`)
+    throw new Stop(`Building ${what} failed:\n${error.message}`)
   }
 }
 

@@ -68,16 +68,12 @@ test('what the command does to accounts is in the log of the data folder, and th
   const dataDir = await mkdtemp(join(tmpdir(), 'gullyline-accounts-'))
   const url = process.env.GULLYLINE_TEST_DATABASE!.replace(/\/[^/]*$/, `/${server.database}`)
   const run = (...args: string[]) =>
-    execFileSync(
-      process.execPath,
-      ['--import', 'tsx', join(import.meta.dirname, '../src/people/account-command.ts'), ...args],
-      {
-        env: { ...process.env, GULLYLINE_DATABASE_URL: url, GULLYLINE_DATA: dataDir },
-        input: PASSWORD,
-        encoding: 'utf8',
-        stdio: ['pipe', 'pipe', 'ignore'],
-      },
-    )
+    execFileSync(process.execPath, [join(import.meta.dirname, '../dist/account-command.js'), ...args], {
+      env: { ...process.env, GULLYLINE_DATABASE_URL: url, GULLYLINE_DATA: dataDir },
+      input: PASSWORD,
+      encoding: 'utf8',
+      stdio: ['pipe', 'pipe', 'ignore'],
+    })
   run('add', 'swift', '--role', 'reviewer')
   run('password', 'swift')
   run('remove', 'swift')

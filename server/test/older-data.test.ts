@@ -1,14 +1,14 @@
 /** Data of the version before this one: brought up to date, with nothing lost, whatever state it was left in. */
 import { afterAll, beforeAll, expect, test } from '@jest/globals'
-import { settingsOf, type PageDocument, type PageSummary } from '@gullyline/core'
+import { settingsOf, type PageDocument, type PageSummary, type SiteInfo } from '@gullyline/core'
 import { VersionEntity } from '../src/db/document-rows.ts'
 import { NewerDatabase, openDatabase } from '../src/db/data-source.ts'
 import { packState } from '../src/documents/states.ts'
 import { findNewest, findVersion, readDocument } from '../src/documents/versions.ts'
 import { startTestServer, type TestServer } from './with-server.ts'
 
-/** The migrations that came since: settings in documents, exact ids, offers of journals, facts of sessions, settings of the site, documents, several servers, uses. */
-const NEW = 12
+/** The migrations that came since: settings in documents, exact ids, offers of journals, facts of sessions, settings of the site, documents, several servers, uses, sizes of the site. */
+const NEW = 13
 
 let server: TestServer
 beforeAll(async () => {
@@ -81,8 +81,17 @@ test('settings become part of versions, pages with one address get two, and loop
   await query("UPDATE pages SET parent_id = 'tmcomet' WHERE id = 'tmnews'")
   await query("UPDATE pages SET parent_id = 'tmnews' WHERE id = 'tmcomet'")
 
+  await query("UPDATE sites SET look = JSON_SET(look, '$.bounds.wide', 1111)")
+
   await db.runMigrations()
   await server.changed()
+  const { look } = (await server.ask<SiteInfo>('/api/sites/tarrowmoor')).body
+  expect(look.sizes).toEqual([
+    { key: 'base', name: 'wide', from: 1111 },
+    { key: 'medium', name: 'medium', from: 720 },
+    { key: 'narrow', name: 'narrow', from: 0 },
+  ])
+  expect(look).not.toHaveProperty('bounds')
 
   const pages = (await server.ask<PageSummary[]>('/api/sites/tarrowmoor/pages')).body
   expect(new Set(pages.map(({ path }) => path)).size).toBe(pages.length)

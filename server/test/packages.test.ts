@@ -201,7 +201,7 @@ test('the command line exports, says what would come, and imports, as the interf
   const site = await at.emptySite()
   const file = join(folder, 'b.zip')
   const run = async (...args: string[]): Promise<string> => {
-    const program = join(import.meta.dirname, '../src/exchange/package-command.ts')
+    const program = join(import.meta.dirname, '../dist/package-command.js')
     const env = {
       ...process.env,
       GULLYLINE_DATABASE_URL: process.env.GULLYLINE_TEST_DATABASE!.replace(
@@ -210,7 +210,7 @@ test('the command line exports, says what would come, and imports, as the interf
       ),
       GULLYLINE_DATA: at.server.services.dataDir,
     }
-    const { stdout } = await promisify(execFile)(process.execPath, ['--import', 'tsx', program, ...args], {
+    const { stdout } = await promisify(execFile)(process.execPath, [program, ...args], {
       env,
     })
     return stdout

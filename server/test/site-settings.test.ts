@@ -178,7 +178,7 @@ test('the look can be another one, which visitors see; one that pages can’t be
       { ...next, fonts: { ...next.fonts, words: { name: 'X', fallback: 'serif', files: [] } } },
       next,
     ),
-    await change({ ...next, bounds: { medium: 900, wide: 800 } }, next),
+    await change({ ...next, sizes: before.sizes.toReversed() }, next),
   ]
   expect(refused.map(({ status }) => status)).toEqual([422, 422, 422, 422])
   expect((await change({ ...next, gutter: 'a{}</style>' }, next)).status).toBe(400)

@@ -199,8 +199,10 @@ const MOST_CELLS = 24
 const MOST_ROWS = 200
 const MOST_LAYERS = 99
 
+/** The field that says whether a block is shown at a size. */
+export const SHOWN_KEY = 'shown'
 /** Fields that every placed block has at every size. */
-const COMMON_ARRANGEMENT: Readonly<Record<string, FieldSchema>> = { shown: toggle('Shown', true) }
+const COMMON_ARRANGEMENT: Readonly<Record<string, FieldSchema>> = { [SHOWN_KEY]: toggle('Shown', true) }
 /** Fields that blocks have which can stand right in a band. */
 const IN_BAND: Readonly<Record<string, FieldSchema>> = {
   band: { ...choice('Width', 'content', BAND_WIDTHS), onlyInBand: true },
@@ -218,13 +220,15 @@ const IN_GRID: Readonly<Record<string, FieldSchema>> = {
 /** Completes a kind: fills in what it leaves out, and adds the fields that all placed blocks share. */
 export function defineBlock<C, L = JsonObject, A = JsonObject>(spec: BlockSpec<C, L, A>): BlockDefinition {
   const own = spec.arrangement?.properties ?? {}
+  // An instance hands these on to the blocks of its part; see `resolve/handed-on.ts`. How wide they are, they say themselves.
+  const inBand = spec.linksTo ? {} : IN_BAND
   const placed = {
-    ...(spec.group === 'flow' ? { ...IN_BAND, ...IN_GRID } : {}),
+    ...(spec.group === 'flow' ? { ...inBand, ...IN_GRID } : {}),
     ...own,
     ...COMMON_ARRANGEMENT,
   }
   // What gives its place to others has no place of its own to arrange.
-  const arrangement = spec.group === 'root' || spec.linksTo || spec.fillsSlot ? own : placed
+  const arrangement = spec.group === 'root' || spec.fillsSlot ? own : placed
   return {
     // The parts of a node are checked against the kind's schemas before anything here sees them.
     ...(spec as unknown as BlockSpec<JsonObject, JsonObject, JsonObject>),

@@ -1,7 +1,7 @@
 import { isOwnColour, isOwnMeasure } from '../look/own-values.ts'
 import type { JsonObject } from '../page/json.ts'
 import type { PageNode } from '../page/page.ts'
-import { SIZE_KEYS } from '../sizes/cascade.ts'
+import { sizesSet } from '../sizes/size-keys.ts'
 import { partSchema } from './define-block.ts'
 import { getKind, type Registry } from './registry.ts'
 
@@ -20,7 +20,7 @@ export function ownValuesOf(node: PageNode, registry: Registry): OwnValue[] {
   const kind = getKind(registry, node.kind)
   const parts: (readonly [string, JsonObject | undefined, ReturnType<typeof partSchema>])[] = [
     ['/look', node.look, partSchema(kind, 'look')],
-    ...SIZE_KEYS.map((size) => [`/sizes/${size}`, node.sizes[size], kind.arrangement] as const),
+    ...sizesSet(node).map((size) => [`/sizes/${size}`, node.sizes[size], kind.arrangement] as const),
   ]
   return parts.flatMap(([part, values = {}, { properties }]) =>
     Object.entries(values).flatMap(([key, value]): OwnValue[] => {

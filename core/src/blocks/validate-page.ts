@@ -3,6 +3,7 @@ import { ID_PATTERN } from '../page/id.ts'
 import { PAGE_FORMAT, type Nodes, type Page, type PageNode } from '../page/page.ts'
 import { MOST_VALUES } from './component-fields.ts'
 import { fieldsOfWords } from './prompts.ts'
+import { isSizeKey } from '../sizes/size-keys.ts'
 import { getKind, NODE_PARTS, type Problem, type Registry } from './registry.ts'
 import { slotRefusal } from './slots.ts'
 
@@ -119,7 +120,7 @@ function validateSizes(sizes: unknown, kind: string, registry: Registry): Proble
   }
   return Object.entries(sizes).flatMap(([size, values]) => {
     const pointer = `/sizes/${escape(size)}`
-    if (!['base', 'medium', 'narrow'].includes(size)) return [{ pointer, message: 'there is no such size' }]
+    if (!isSizeKey(size)) return [{ pointer, message: 'there is no such size' }]
     if (size !== 'base' && isObject(values) && Object.keys(values).length === 0) {
       return [{ pointer, message: 'a size that differs in nothing is left out' }]
     }

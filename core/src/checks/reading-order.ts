@@ -1,6 +1,6 @@
 import { gridReports } from '../resolve/grid-report.ts'
 import { describeNode } from '../edits/describe.ts'
-import { SIZE_KEYS, SIZE_WORDS } from '../sizes/cascade.ts'
+import { sizeWord } from '../sizes/site-sizes.ts'
 import type { Check } from './define-check.ts'
 
 /** Blocks of a grid that are read aloud, and tabbed through, in another order than the one in which eyes read them. */
@@ -8,10 +8,9 @@ export const readingOrder: Check = {
   rule: 'reading-order',
   severity: 'warning',
   source: 'WCAG 2.2, 1.3.2 Meaningful Sequence and 2.4.3 Focus Order',
-  find: ({ page, registry }) =>
-    gridReports(page, registry).flatMap(({ written, sizes }) => {
-      for (const size of SIZE_KEYS) {
-        const { order } = sizes[size]
+  find: ({ page, registry, site: { look } }) =>
+    gridReports(page, registry, look).flatMap(({ written, sizes }) => {
+      for (const [size, { order }] of Object.entries(sizes)) {
         const shown = written.filter((id) => order.includes(id))
         const at = shown.findIndex((id, i) => id !== order[i])
         if (at < 0) continue
@@ -20,7 +19,7 @@ export const readingOrder: Check = {
         return [
           {
             nodeId: order[at]!,
-            message: `On ${SIZE_WORDS[size]} screens ${what} is seen before ${before}, and read aloud after it: move it before that in the spine`,
+            message: `On ${sizeWord(size, look)} screens ${what} is seen before ${before}, and read aloud after it: move it before that in the spine`,
           },
         ]
       }

@@ -13,7 +13,7 @@ import { subtreeIds } from '../page/walk.ts'
 import { lineWords } from '../page/line.ts'
 import { richTextWords, type RichText, type Run } from '../page/rich-text.ts'
 import { STEP_WORDS } from '../look/scales.ts'
-import { SIZE_WORDS } from '../sizes/cascade.ts'
+import { sizeWord } from '../sizes/site-sizes.ts'
 import { diffPages } from './diff-pages.ts'
 import { formattedRuns, formattedText } from './formatted-words.ts'
 
@@ -154,7 +154,7 @@ function valueTitle(conflict: Conflict & { type: 'value' }, pages: Versions, reg
   if (at[0] === 'name') return 'Name'
   if (at[0] === 'lock') return 'Lock'
   const title = fieldOf(conflict, pages, registry)?.title ?? at[at.length - 1]!
-  return at[0] === 'sizes' && at[1] !== 'base' ? `${title} at ${SIZE_WORDS[at[1]]}` : title
+  return at[0] === 'sizes' && at[1] !== 'base' ? `${title} at ${sizeWord(at[1])}` : title
 }
 
 /** The words of both sides, with their formatting where they would read alike without it. */

@@ -3,7 +3,7 @@ import type { ValueAddress } from '../edits/edit-shapes.ts'
 import { readValue } from '../edits/set.ts'
 import { sameJson, type Json } from '../page/json.ts'
 import type { PageNode, SizeKey } from '../page/page.ts'
-import { SIZE_KEYS } from '../sizes/cascade.ts'
+import { sizesSet } from '../sizes/size-keys.ts'
 
 /** Every address at which one of these nodes has a value, each once. */
 export function addressesOf(...nodes: readonly (PageNode | undefined)[]): ValueAddress[] {
@@ -13,8 +13,8 @@ export function addressesOf(...nodes: readonly (PageNode | undefined)[]): ValueA
     if (!node) continue
     for (const part of ['content', 'look'] as const)
       for (const key of Object.keys(node[part])) add([part, key])
-    for (const size of SIZE_KEYS)
-      for (const key of Object.keys(node.sizes[size] ?? {})) add(['sizes', size, key])
+    for (const size of sizesSet(node))
+      for (const key of Object.keys(node.sizes[size]!)) add(['sizes', size, key])
     for (const key of Object.keys(node.values ?? {})) add(['values', key])
     for (const key of ['name', 'lock'] as const) if (node[key] !== undefined) add([key])
   }

@@ -4,7 +4,7 @@ import { getKind, type Registry } from '../blocks/registry.ts'
 import { USUAL_SHARE } from '../blocks/kinds/column.ts'
 import { MOST_COLUMNS } from '../blocks/kinds/columns.ts'
 import { getNode, type NodeId, type Page, type PageNode, type SizeKey } from '../page/page.ts'
-import { SIZE_KEYS } from '../sizes/cascade.ts'
+import { sizesSet } from '../sizes/size-keys.ts'
 import type { NewId } from './compose.ts'
 import type { Edit } from './edit-shapes.ts'
 
@@ -62,14 +62,14 @@ export function columnShareEdits(
 /** Puts back the widths at a narrower size: they are those of the next wider one again. Nothing to do gives no edits. */
 export function putBackSharesEdits(page: Page, columnsId: NodeId, size: SizeKey): Edit[] {
   const columns = getNode(page, columnsId).slots.columns ?? []
-  return columns.flatMap((id) => ownShareEdits(page, id, [size]))
+  return columns.flatMap((id) => ownShareEdits(page, id, size))
 }
 
 /** Takes a column's own widths at narrower sizes away. */
-function ownShareEdits(page: Page, nodeId: NodeId, sizes: readonly SizeKey[] = SIZE_KEYS): Edit[] {
+function ownShareEdits(page: Page, nodeId: NodeId, only?: SizeKey): Edit[] {
   const own = getNode(page, nodeId).sizes
-  return sizes
-    .filter((size) => size !== 'base' && own[size]?.share !== undefined)
+  return sizesSet({ sizes: own })
+    .filter((size) => size !== 'base' && own[size]?.share !== undefined && size === (only ?? size))
     .map((size) => ({ edit: 'set', nodeId, at: ['sizes', size, 'share'] }))
 }
 
@@ -121,9 +121,8 @@ export function columnShares(page: Page, columnsId: NodeId, size: SizeKey = 'bas
 
 /** The share in force at a size: the column's own, or the next wider size's. */
 function shareOf({ sizes }: PageNode, size: SizeKey): number {
-  const wider = SIZE_KEYS.slice(0, SIZE_KEYS.indexOf(size) + 1).toReversed()
-  const own = wider.map((at) => sizes[at]?.share).find((share) => share !== undefined)
-  return Number(own ?? USUAL_SHARE)
+  const own = sizesSet({ sizes }).findLast((at) => at <= size && sizes[at]?.share !== undefined)
+  return Number(own === undefined ? USUAL_SHARE : sizes[own]?.share)
 }
 
 /** Whether columns have widths of their own at a size narrower than the widest. */

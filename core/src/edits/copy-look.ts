@@ -3,7 +3,7 @@ import { partSchema } from '../blocks/define-block.ts'
 import { getKind, type Registry } from '../blocks/registry.ts'
 import type { Json, JsonObject } from '../page/json.ts'
 import { getNode, type NodeId, type Page, type PageNode, type SizeKey } from '../page/page.ts'
-import { SIZE_KEYS } from '../sizes/cascade.ts'
+import { sizesSet } from '../sizes/size-keys.ts'
 import type { Edit } from './edit-shapes.ts'
 
 /** Gives a block the look and the arrangement of another, as far as its kind has them; what it says stays. */
@@ -19,7 +19,7 @@ export function copyLookEdits(page: Page, from: PageNode, toId: NodeId, registry
     if (!has('look', key) || (value !== undefined && !isAllowed('look', { [key]: value }))) continue
     if (value !== node.look[key]) edits.push(setAt(toId, ['look', key], value))
   }
-  for (const size of SIZE_KEYS) {
+  for (const size of sizesSet(node, from)) {
     const [own, theirs] = [node.sizes[size] ?? {}, from.sizes[size] ?? {}]
     for (const key of new Set([...Object.keys(theirs), ...Object.keys(own)])) {
       const value = theirs[key]

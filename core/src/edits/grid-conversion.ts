@@ -11,7 +11,9 @@ import type { Json, JsonObject } from '../page/json.ts'
 import { getNode, type NodeId, type Page, type PageNode, type SizeKey } from '../page/page.ts'
 import { findPlace } from '../page/walk.ts'
 import { arrangedGrid } from '../resolve/spots.ts'
-import { cascade, SIZE_KEYS } from '../sizes/cascade.ts'
+import { cascade } from '../sizes/cascade.ts'
+import { sizesSet } from '../sizes/size-keys.ts'
+import { arrangedAt } from '../grid/arrangement.ts'
 import type { NewId } from './compose.ts'
 import type { Edit } from './edit-shapes.ts'
 import { GRID_KEYS } from './grid-places.ts'
@@ -105,11 +107,12 @@ export function toFlow(page: Page, id: NodeId, registry: Registry, newId: NewId)
   const sectionId = newId()
   const edits: Edit[] = []
   const fill = { page, registry, newId, edits }
-  const tree = cutTree(arranged.base.placed)
+  const { placed, hidden: leftOut } = arrangedAt(arranged, 'base')
+  const tree = cutTree(placed)
   let index = tree
     ? putTree(tree, { parentId: sectionId, slot: Object.keys(target.slots)[0]!, index: 0 }, fill)
     : 0
-  for (const hidden of arranged.base.hidden)
+  for (const hidden of leftOut)
     edits.push({
       edit: 'move',
       nodeId: hidden,
@@ -118,7 +121,7 @@ export function toFlow(page: Page, id: NodeId, registry: Registry, newId: NewId)
       toIndex: index++,
     })
   for (const { id: child } of children)
-    for (const size of SIZE_KEYS)
+    for (const size of sizesSet(getNode(page, child)))
       for (const key of [...Object.values(GRID_KEYS), 'layer'])
         if (getNode(page, child).sizes[size]?.[key] !== undefined)
           edits.push({ edit: 'set', nodeId: child, at: ['sizes', size, key] })
@@ -250,9 +253,6 @@ function renamed(sizes: PageNode['sizes'], names: Readonly<Record<string, string
     Object.fromEntries(
       Object.entries(values).flatMap(([key, value]) => (names[key] ? [[names[key], value]] : [])),
     )
-  const entries = SIZE_KEYS.flatMap((size): [SizeKey, JsonObject][] => {
-    const values = sizes[size]
-    return values ? [[size, kept(values)]] : []
-  })
+  const entries = sizesSet({ sizes }).map((size): [SizeKey, JsonObject] => [size, kept(sizes[size]!)])
   return { base: {}, ...Object.fromEntries(entries) }
 }

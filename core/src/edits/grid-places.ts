@@ -4,6 +4,7 @@ import type { GridPlace, Placed } from '../grid/placed.ts'
 import { findNode, getNode, type NodeId, type Page, type SizeKey } from '../page/page.ts'
 import { getKind, type Registry } from '../blocks/registry.ts'
 import { findPlace } from '../page/walk.ts'
+import { arrangedAt } from '../grid/arrangement.ts'
 import { arrangedGrid } from '../resolve/spots.ts'
 import type { Edit, SetValue } from './edit-shapes.ts'
 
@@ -29,8 +30,8 @@ export function placesAt(
   gridId: NodeId,
   { registry, size }: { readonly registry: Registry; readonly size: SizeKey },
 ) {
-  const { columns, sizes } = arrangedGrid(page, gridId, registry)
-  return { columns: columns[size], placed: sizes[size].placed }
+  const { columns, placed } = arrangedAt(arrangedGrid(page, gridId, registry).sizes, size)
+  return { columns, placed }
 }
 
 /** Sets the places of blocks at a size, where they are others than before. A place is set whole: then it stays where it is put. */
@@ -68,7 +69,7 @@ export function derivedPlaceEdits(page: Page, id: NodeId, size: SizeKey): readon
 /** Puts the blocks of a grid section into the order in which eyes read them at the widest size. */
 export function agreeingOrderEdits(page: Page, gridId: NodeId, registry: Registry): readonly Edit[] {
   const { children, sizes } = arrangedGrid(page, gridId, registry)
-  const seen = readingOrder(sizes.base.placed)
+  const seen = readingOrder(arrangedAt(sizes, 'base').placed)
   const left = children.map(({ id }) => id)
   const place = children[0] && findPlace(page, children[0].id)
   if (!place) return []

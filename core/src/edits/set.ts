@@ -4,7 +4,8 @@ import { validateLock, validateName, validateValues } from '../blocks/validate-p
 import type { Json, JsonObject } from '../page/json.ts'
 import { findNode, getNode, type PageNode } from '../page/page.ts'
 import { withNodes } from '../page/with-nodes.ts'
-import { SIZE_KEYS, SIZE_WORDS } from '../sizes/cascade.ts'
+import { sizeWord } from '../sizes/site-sizes.ts'
+import { isSizeKey, SIZE_KEY_PATTERN } from '../sizes/size-keys.ts'
 import { defineEdit, ID, NAME } from './define-edit.ts'
 import { describeNode } from './describe.ts'
 import type { SetValue, ValueAddress } from './edit-shapes.ts'
@@ -14,7 +15,11 @@ const ADDRESS = {
   type: 'array',
   oneOf: [
     { prefixItems: [{ enum: ['content', 'look', 'values'] }, NAME], minItems: 2, maxItems: 2 },
-    { prefixItems: [{ const: 'sizes' }, { enum: SIZE_KEYS }, NAME], minItems: 3, maxItems: 3 },
+    {
+      prefixItems: [{ const: 'sizes' }, { type: 'string', pattern: SIZE_KEY_PATTERN }, NAME],
+      minItems: 3,
+      maxItems: 3,
+    },
     { prefixItems: [{ enum: ['name', 'lock'] }], minItems: 1, maxItems: 1 },
   ],
 }
@@ -44,7 +49,7 @@ export const set = defineEdit<SetValue>({
   },
   sentence(before, edit, registry) {
     const node = getNode(before, edit.nodeId)
-    const size = edit.at[0] === 'sizes' && edit.at[1] !== 'base' ? ` at ${SIZE_WORDS[edit.at[1]]}` : ''
+    const size = edit.at[0] === 'sizes' && edit.at[1] !== 'base' ? ` at ${sizeWord(edit.at[1])}` : ''
     const verb = edit.value === undefined ? 'Reset' : 'Changed'
     const field = fieldTitle(node, edit.at, registry).toLowerCase()
     return `${verb} ${field} of ${describeNode(before, edit.nodeId, registry)}${size}`
@@ -93,7 +98,7 @@ function findProblem(node: PageNode, at: ValueAddress, registry: Registry): stri
   if (at[0] === 'name') return validateName(node.name)[0]?.message
   if (at[0] === 'lock') return validateLock(node.lock)[0]?.message
   if (at[0] === 'values') return validateValues(node, registry)[0]?.message
-  if (at[0] === 'sizes' && !Object.hasOwn(SIZE_WORDS, at[1])) return `there is no size "${String(at[1])}"`
+  if (at[0] === 'sizes' && !isSizeKey(at[1])) return `there is no size "${String(at[1])}"`
   const values = at[0] === 'sizes' ? (node.sizes[at[1]] ?? {}) : node[at[0]]
   return registry.check(node.kind, at[0], values)[0]?.message
 }

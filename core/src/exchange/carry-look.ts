@@ -9,7 +9,7 @@ import { isOwnColour, isOwnMeasure } from '../look/own-values.ts'
 import type { Json, JsonObject } from '../page/json.ts'
 import { findNode, getNode, type NodeId, type Page, type PageNode } from '../page/page.ts'
 import { linkedPart } from '../resolve/expand.ts'
-import { SIZE_KEYS } from '../sizes/cascade.ts'
+import { sizesSet } from '../sizes/size-keys.ts'
 
 /** A colour that documents use, and the one that stands for it in the look here. */
 export interface CarriedSurface {
@@ -110,9 +110,9 @@ function withValues(node: PageNode, held: Held, change: Change): PageNode {
   }
   const look = changed(node.look, partSchema(kind, 'look').properties)
   let sizes = node.sizes
-  for (const size of SIZE_KEYS) {
-    const values = sizes[size]
-    const next = values && changed(values, kind.arrangement.properties)
+  for (const size of sizesSet(node)) {
+    const values = sizes[size]!
+    const next = changed(values, kind.arrangement.properties)
     if (next !== values) sizes = { ...sizes, [size]: next }
   }
   const part = linkedPart(node, registry)

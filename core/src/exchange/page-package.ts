@@ -6,7 +6,9 @@ import { ownValuesOf } from '../blocks/node-own-values.ts'
 import type { Problem, Registry } from '../blocks/registry.ts'
 import { validatePage } from '../blocks/validate-page.ts'
 import type { Look } from '../look/look.ts'
+import { migrateLook } from '../look/migrate-look.ts'
 import { migratePage } from '../page/migrate.ts'
+import { sizesFault } from '../sizes/site-sizes.ts'
 import type { Page } from '../page/page.ts'
 import type { SiteContext } from '../kit/site-context.ts'
 import { pageTree } from '../site/page-tree.ts'
@@ -59,12 +61,16 @@ export const EXTENSIONS = {
 /** Checks everything of a package but its pages; generated from `packageSchema`. */
 export type ShapeCheck = (value: unknown) => readonly Problem[]
 
-/** Returns a package that an older version wrote, with its documents as ones of today's format; never throws. */
+/** Returns a package that an older version wrote, with its documents and its look as ones of today's format; never throws. */
 export function migratePackage(value: unknown): unknown {
   if (typeof value !== 'object' || value === null) return value
   const trees = ['page', 'header', 'footer'].filter((name) => Object.hasOwn(value, name))
   const given = value as Readonly<Record<string, unknown>>
-  return { ...value, ...Object.fromEntries(trees.map((name) => [name, migratePage(given[name])])) }
+  return {
+    ...value,
+    ...Object.fromEntries(trees.map((name) => [name, migratePage(given[name])])),
+    ...('look' in given ? { look: migrateLook(given.look) } : {}),
+  }
 }
 
 /** All problems of a package, each with its JSON pointer; empty when it can be rendered. Takes anything, never throws. */
@@ -101,14 +107,14 @@ function treeProblems(tree: Page, look: Look, registry: Registry, rootKind: stri
   )
 }
 
-function lookProblems({ surfaces, pageSurface, bounds }: Look): Problem[] {
+function lookProblems(look: Look): Problem[] {
+  const { surfaces, pageSurface } = look
+  const fault = sizesFault(look)
   return [
     ...(Object.hasOwn(surfaces, pageSurface)
       ? []
       : [{ pointer: '/look/pageSurface', message: 'must be the name of one of the surfaces' }]),
-    ...(bounds.medium < bounds.wide
-      ? []
-      : [{ pointer: '/look/bounds/wide', message: 'must be greater than "medium"' }]),
+    ...(fault === undefined ? [] : [{ pointer: '/look/sizes', message: fault }]),
   ]
 }
 

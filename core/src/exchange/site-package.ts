@@ -6,6 +6,7 @@ import type { Problem, Registry } from '../blocks/registry.ts'
 import { validatePage } from '../blocks/validate-page.ts'
 import type { Look } from '../look/look.ts'
 import type { Json, JsonObject } from '../page/json.ts'
+import { migrateLook } from '../look/migrate-look.ts'
 import { migratePage } from '../page/migrate.ts'
 import type { Page } from '../page/page.ts'
 import type { PartFacts, PartType } from '../reuse/part-facts.ts'
@@ -93,7 +94,7 @@ function sorted(value: Json): Json {
   return Object.fromEntries(entries.map(([key, one]) => [key, sorted(one)]))
 }
 
-/** A package that an older version wrote, with its documents as ones of today's format; never throws. */
+/** A package that an older version wrote, with its documents and its look as ones of today's format; never throws. */
 export function migrateSitePackage(value: unknown): unknown {
   if (!isObject(value)) return value
   const withDocument = (one: unknown): unknown =>
@@ -101,6 +102,7 @@ export function migrateSitePackage(value: unknown): unknown {
   const { parts, pages, site } = value
   return {
     ...value,
+    ...('look' in value ? { look: migrateLook(value.look) } : {}),
     ...(isObject(parts)
       ? { parts: Object.fromEntries(Object.entries(parts).map(([id, one]) => [id, withDocument(one)])) }
       : {}),

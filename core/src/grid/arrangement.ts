@@ -1,6 +1,6 @@
 /** Where the children of a grid stand at each size: where somebody put them, and else as derived from the next wider size. */
 import type { NodeId, SizeKey } from '../page/page.ts'
-import { SIZE_KEYS } from '../sizes/cascade.ts'
+import { lastUpTo } from '../sizes/size-keys.ts'
 import { deriveArrangement, within } from './derive.ts'
 import { rowEnd, type GridPlace, type Placed } from './placed.ts'
 
@@ -16,10 +16,11 @@ export interface GridChild {
   readonly places: Readonly<Partial<Record<SizeKey, PlaceValues>>>
 }
 
-/** The columns of a grid at each size. */
+/** The columns of a grid at each size at which its arrangement may change. */
 export type ColumnsAt = Readonly<Record<SizeKey, number>>
 
 export interface ArrangedAt {
+  readonly columns: number
   /** What is shown at this size, in the order of the children. */
   readonly placed: readonly Placed[]
   /** The children that are left out at this size. */
@@ -29,30 +30,39 @@ export interface ArrangedAt {
 /** A grid that nobody placed anything in has its children one below the other. */
 const NEW_ROWS = 1
 
-/** The arrangement of a grid at every size. */
-export function arrangeGrid(
-  children: readonly GridChild[],
-  columns: ColumnsAt,
-): Readonly<Record<SizeKey, ArrangedAt>> {
-  const all: Partial<Record<SizeKey, ArrangedAt>> = {}
+/** A grid at each size at which its arrangement may change, from the widest to the narrowest. */
+export type ArrangedGrid = ReadonlyMap<SizeKey, ArrangedAt>
+
+/** The arrangement of a grid at each of these sizes, which have `base` among them. */
+export function arrangeGrid(children: readonly GridChild[], columns: ColumnsAt): ArrangedGrid {
+  const all = new Map<SizeKey, ArrangedAt>()
   let wider: readonly Placed[] = []
-  for (const [i, size] of SIZE_KEYS.entries()) {
+  let before: ArrangedAt | undefined
+  for (const size of Object.keys(columns).sort()) {
     const hidden = new Set(children.filter((one) => isHiddenAt(one, size)).map(({ id }) => id))
-    const before = SIZE_KEYS[i - 1]
-    const places =
-      before === undefined
-        ? firstPlaces(children, columns[size])
-        : narrowed(children, wider, { size, from: columns[before], to: columns[size], hidden })
+    const places = before
+      ? narrowed(children, wider, { size, before, to: columns[size]!, hidden })
+      : firstPlaces(children, columns[size]!)
     const layers = new Map(children.map(({ id, places: own }) => [id, own[size]?.layer]))
     wider = places.map((one) => ({ ...one, layer: layers.get(one.id) ?? one.layer }))
-    all[size] = { placed: wider.filter(({ id }) => !hidden.has(id)), hidden: [...hidden] }
+    before = {
+      columns: columns[size]!,
+      placed: wider.filter(({ id }) => !hidden.has(id)),
+      hidden: [...hidden],
+    }
+    all.set(size, before)
   }
-  return all as Readonly<Record<SizeKey, ArrangedAt>>
+  return all
+}
+
+/** A grid as it is at any size of its site. */
+export function arrangedAt(grid: ArrangedGrid, size: SizeKey): ArrangedAt {
+  return grid.get(lastUpTo([...grid.keys()], size)!)!
 }
 
 interface Narrower {
   readonly size: SizeKey
-  readonly from: number
+  readonly before: ArrangedAt
   readonly to: number
   /** What is left out is as empty rows to the others, and keeps its place for a narrower size at which it may be shown again. */
   readonly hidden: ReadonlySet<NodeId>
@@ -61,10 +71,14 @@ interface Narrower {
 function narrowed(
   children: readonly GridChild[],
   wider: readonly Placed[],
-  { size, from, to, hidden }: Narrower,
+  { size, before, to, hidden }: Narrower,
 ): readonly Placed[] {
+  const from = before.columns
   const visible = wider.filter(({ id }) => !hidden.has(id))
-  const free = byId(deriveArrangement(visible, { from, to, set: new Map() }))
+  // Nothing is rearranged for a size that is like the wider one.
+  const isAlike =
+    from === to && before.hidden.length === hidden.size && before.placed.length === visible.length
+  const free = byId(isAlike ? visible : deriveArrangement(visible, { from, to, set: new Map() }))
   const set = new Map(
     children.flatMap(({ id, places }): [NodeId, GridPlace][] => {
       const place = wholePlace(places[size], free.get(id))
@@ -108,9 +122,7 @@ function wholePlace(values: PlaceValues | undefined, derived: GridPlace | undefi
 
 /** Whether a child is left out at a size: what is said there, or else at the next wider one. */
 function isHiddenAt({ places }: GridChild, size: SizeKey): boolean {
-  for (let at = SIZE_KEYS.indexOf(size); at >= 0; at--) {
-    const hidden = places[SIZE_KEYS[at]!]?.hidden
-    if (hidden !== undefined) return hidden
-  }
-  return false
+  const said = Object.keys(places).filter((at) => at <= size && places[at]?.hidden !== undefined)
+  const nearest = said.sort().at(-1)
+  return nearest !== undefined && places[nearest]?.hidden === true
 }

@@ -1,4 +1,12 @@
 /** The JSON Schema (2020-12) of a look. */
+import { SIZE_KEY_PATTERN } from '../sizes/size-keys.ts'
+import {
+  FEWEST_SIZES,
+  LONGEST_SIZE_NAME,
+  MOST_FORMER_SIZES,
+  MOST_SIZES,
+  SIZE_FROM,
+} from '../sizes/site-sizes.ts'
 import { SCALES } from './scales.ts'
 
 const px = { type: 'number', minimum: 0, maximum: 4000 }
@@ -40,6 +48,12 @@ const family = object(
   ['metrics'],
 )
 
+const size = object({
+  key: { type: 'string', pattern: SIZE_KEY_PATTERN },
+  name: { type: 'string', minLength: 1, maxLength: LONGEST_SIZE_NAME },
+  from: { type: 'integer', minimum: 0, maximum: SIZE_FROM.most },
+})
+
 const surfaces = {
   type: 'object',
   propertyNames: { pattern: '^[a-z][a-z0-9-]{0,31}$' },
@@ -75,10 +89,8 @@ export const LOOK_SCHEMA = object(
     pageSurface: { type: 'string', pattern: '^[a-z][a-z0-9-]{0,31}$' },
     widths: object({ reading: px, broad: px }),
     gutter: fluid,
-    bounds: object({
-      medium: { type: 'integer', minimum: 321, maximum: 1919 },
-      wide: { type: 'integer', minimum: 322, maximum: 1920 },
-    }),
+    sizes: { type: 'array', minItems: FEWEST_SIZES, maxItems: MOST_SIZES, items: size },
+    formerSizes: { type: 'array', maxItems: MOST_FORMER_SIZES, items: size },
     ownValues: { type: 'boolean' },
     themes: {
       type: 'object',
@@ -89,5 +101,5 @@ export const LOOK_SCHEMA = object(
       ),
     },
   },
-  ['themes', 'ownValues'],
+  ['themes', 'ownValues', 'formerSizes'],
 )

@@ -1,3 +1,4 @@
+import type { SiteSize } from '../sizes/site-sizes.ts'
 import type { RadiusStep, SpaceStep, TypeStep } from './scales.ts'
 
 /**
@@ -80,7 +81,10 @@ export interface Look {
   readonly widths: { readonly reading: number; readonly broad: number }
   /** The least distance of content from the screen's edge. */
   readonly gutter: FluidLength
-  readonly bounds: SizeBounds
+  /** From the widest to the narrowest. */
+  readonly sizes: readonly SiteSize[]
+  /** Sizes that were taken out: pages keep what was set at them. `from` is where each met the next wider one. */
+  readonly formerSizes?: readonly SiteSize[]
   /** Sets of surfaces that a part of the site may have instead of the site's own, by name. */
   readonly themes?: Readonly<Record<string, Theme>>
   /** True where the site's keeper lets pages have measures and colours that the look does not have. */
@@ -92,12 +96,6 @@ export interface Theme {
   readonly title: string
   readonly surfaces: Readonly<Record<string, Surface>>
   readonly pageSurface?: string
-}
-
-/** Where one size ends and the next wider one begins, in px: `medium` begins at `medium`, `base` at `wide`. */
-export interface SizeBounds {
-  readonly medium: number
-  readonly wide: number
 }
 
 const FLUID_FROM = 360

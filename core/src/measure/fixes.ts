@@ -9,12 +9,12 @@ import type { Edit, SetValue } from '../edits/edit-shapes.ts'
 import { gridOf, placeBlocksEdits, placesAt } from '../edits/grid-places.ts'
 import { overlap, rowEnd } from '../grid/placed.ts'
 import { SCALES, STEP_WORDS } from '../look/scales.ts'
-import type { SizeBounds } from '../look/look.ts'
 import type { Json } from '../page/json.ts'
 import { findNode, getNode, type NodeId, type Page, type PageNode, type SizeKey } from '../page/page.ts'
 import { ancestry } from '../page/walk.ts'
 import { originOf } from '../resolve/expand.ts'
-import { cascadeValue, SIZE_KEYS, sizeAt } from '../sizes/cascade.ts'
+import { cascadeValue } from '../sizes/cascade.ts'
+import { sizeAt, type WithSizes } from '../sizes/site-sizes.ts'
 import type { Gully } from './gully.ts'
 
 export interface Fix {
@@ -242,19 +242,20 @@ const MOVES_FOR: Readonly<Record<string, readonly MoveName[]>> = {
 }
 
 /** Changes that may mend a gully, the gentlest first; of each kind of change that of the nearest block. */
-export function fixCandidates(page: Page, gully: Gully, { registry, bounds }: FixContext): readonly Fix[] {
+export function fixCandidates(page: Page, gully: Gully, { registry, look }: FixContext): readonly Fix[] {
   const id = gully.nodeId === undefined ? undefined : originOf(gully.nodeId)
   if (id === undefined || !findNode(page, id)) return []
   const around = ancestry(page, id).filter(
     (one) => getKind(registry, getNode(page, one).kind).group !== 'root',
   )
   const near = [...around, ...Object.values(getNode(page, id).slots).flat()]
-  const sizes = sizesIn(gully, bounds)
+  const sizes = sizesIn(gully, look)
+  const after = look.sizes.map(({ key }) => key).find((key) => key > sizes.at(-1)!)
   const below = gully.rule === 'covered-text' ? belowOthers(page, id, { sizes, registry }) : undefined
   const moved = (MOVES_FOR[gully.rule] ?? []).flatMap((name) => {
     const move: Move = MOVES[name]
     for (const one of name === 'hide' ? [id] : near) {
-      const fix = fixOf(page, one, { move, sizes, registry })
+      const fix = fixOf(page, one, { move, sizes, after, registry })
       if (fix)
         return [one === id ? fix : { ...fix, title: `${fix.title}: ${describeNode(page, one, registry)}` }]
     }
@@ -287,22 +288,25 @@ function belowOthers(
 
 export interface FixContext {
   readonly registry: Registry
-  readonly bounds: SizeBounds
+  /** The look of the site, for its sizes. */
+  readonly look: WithSizes
 }
 
 /** The sizes that a gully reaches into, wide to narrow: what is set at a wider one is inherited, and need not be set again. */
-function sizesIn({ from, to }: Gully, bounds: SizeBounds): readonly SizeKey[] {
-  const [widest, narrowest] = [sizeAt(to, bounds), sizeAt(from, bounds)]
-  return SIZE_KEYS.slice(SIZE_KEYS.indexOf(widest), SIZE_KEYS.indexOf(narrowest) + 1)
+function sizesIn({ from, to }: Gully, look: WithSizes): readonly SizeKey[] {
+  const [widest, narrowest] = [sizeAt(to, look), sizeAt(from, look)]
+  return look.sizes.map(({ key }) => key).filter((key) => key >= widest && key <= narrowest)
 }
 
 interface FixInput {
   readonly move: Move
   readonly sizes: readonly SizeKey[]
+  /** The next narrower size, which the gully does not reach. */
+  readonly after: SizeKey | undefined
   readonly registry: Registry
 }
 
-function fixOf(page: Page, id: NodeId, { move, sizes, registry }: FixInput): Fix | undefined {
+function fixOf(page: Page, id: NodeId, { move, sizes, after, registry }: FixInput): Fix | undefined {
   const node = getNode(page, id)
   const definition = getKind(registry, node.kind)
   for (const key of move.keys) {
@@ -321,7 +325,7 @@ function fixOf(page: Page, id: NodeId, { move, sizes, registry }: FixInput): Fix
     if (edits.length > 0)
       return {
         title: move.title(edits[0]!.value!),
-        edits: [...edits, ...shownAgain(node, { id, move, sizes })],
+        edits: [...edits, ...shownAgain(node, { id, move, after })],
       }
   }
   return undefined
@@ -330,11 +334,10 @@ function fixOf(page: Page, id: NodeId, { move, sizes, registry }: FixInput): Fix
 /** What is hidden is shown again at the next narrower size, where nobody set it: the gully does not reach there. */
 function shownAgain(
   node: PageNode,
-  { id, move, sizes }: { readonly id: NodeId; readonly move: Move; readonly sizes: readonly SizeKey[] },
+  { id, move, after }: { readonly id: NodeId } & Pick<FixInput, 'move' | 'after'>,
 ): readonly Edit[] {
-  const narrower = SIZE_KEYS[SIZE_KEYS.indexOf(sizes.at(-1)!) + 1]
-  if (move !== MOVES.hide || narrower === undefined || node.sizes[narrower]?.shown !== undefined) return []
-  return [{ edit: 'set', nodeId: id, at: ['sizes', narrower, 'shown'], value: true }]
+  if (move !== MOVES.hide || after === undefined || node.sizes[after]?.shown !== undefined) return []
+  return [{ edit: 'set', nodeId: id, at: ['sizes', after, 'shown'], value: true }]
 }
 
 interface OneNode {

@@ -39,6 +39,8 @@ export interface MeasuredPicture {
   readonly position: { readonly x: number; readonly y: number }
   /** The widths of its files, from narrow to wide. */
   readonly files: readonly number[]
+  /** Where they are, in the same order. */
+  readonly addresses: readonly string[]
   /** How wide the page tells the browser that it is shown: the value of `sizes` at this width. */
   readonly told: number
   /** What is drawn over it, as computed values of CSS `background-image` and `background-color`. */

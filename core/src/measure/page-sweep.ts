@@ -14,6 +14,16 @@ export interface SweepJob {
   readonly bands: readonly string[]
 }
 
+/** The page at one width. */
+export interface MeasuredPoint {
+  readonly width: number
+  /** In px. */
+  readonly height: number
+  readonly lines: number
+  /** The addresses of the pictures that are loaded. */
+  readonly loaded: readonly string[]
+}
+
 const SETTINGS: readonly Setting[] = ['plain', 'resized', 'spaced']
 /** Text of twice its size is asked for where a page has its whole width: half of this is 320 px (WCAG 2.2, 1.4.10). */
 const RESIZED_FROM = 640
@@ -75,6 +85,24 @@ export class PageSweep {
         ...found,
         ...this.#jumps(nodeOf(key), plain),
         ...lostBySetting([...resized.gullies(), ...spaced.gullies()], found),
+      ]
+    })
+  }
+
+  /** What was measured of the whole page, from narrow to wide, at each width at which all of its bands were. */
+  get points(): readonly MeasuredPoint[] {
+    const bands = [...this.#bands.values()].map(({ plain }) => plain)
+    return (bands[0]?.widths ?? []).flatMap((width) => {
+      const readings = bands.flatMap((band) => band.readingAt(width) ?? [])
+      if (readings.length < bands.length) return []
+      const sum = (of: (reading: Reading) => number) => readings.reduce((all, one) => all + of(one), 0)
+      return [
+        {
+          width,
+          height: Math.round(sum(({ height }) => height)),
+          lines: sum(({ lines }) => lines),
+          loaded: [...new Set(readings.flatMap(({ loaded }) => loaded))],
+        },
       ]
     })
   }

@@ -10,7 +10,7 @@ import { lastRow, rowsOf } from './rules/last-row.ts'
 import { longLines, shortLines } from './rules/line-length.ts'
 import { outside } from './rules/outside.ts'
 import { pictureContrast } from './rules/picture-contrast.ts'
-import { blurredPicture, heavyPicture } from './rules/picture-pixels.ts'
+import { blurredPicture, heavyPicture, loadedAddresses } from './rules/picture-pixels.ts'
 import { sideways } from './rules/sideways.ts'
 import { smallTarget } from './rules/small-target.ts'
 import { smallText } from './rules/small-text.ts'
@@ -53,6 +53,10 @@ export interface Reading {
   /** Alike where things stand alike. */
   readonly shape: string
   readonly height: number
+  /** How many lines of text there are. */
+  readonly lines: number
+  /** The addresses of the pictures that are loaded. */
+  readonly loaded: readonly string[]
   /** Alike where texts are seen in the same order. */
   readonly order: string
 }
@@ -86,6 +90,8 @@ export function readBand(band: MeasuredBand, pixels: PixelsOf, setting: Setting)
     shape: isPlain ? shapeOf(band) : '',
     height: band.box.height,
     order: isPlain ? orderOf(band) : '',
+    lines: band.elements.reduce((all, { text }) => all + (text?.lines.length ?? 0), 0),
+    loaded: isPlain ? loadedAddresses(band) : [],
   }
 }
 

@@ -6,11 +6,13 @@ export const PAGE_FORMAT = 4
 /** Short, random, made by the caller, never reused within a page. See `id.ts`. */
 export type NodeId = string
 
-/** A named range of screen widths. `base` is the widest; each narrower one holds only what differs from it. */
-export type SizeKey = 'base' | 'medium' | 'narrow'
+/** The key of a named range of screen widths; see `sizes/size-keys.ts`. `base` is the widest. */
+export type SizeKey = string
 
-export type NodeSizes = { readonly base: JsonObject } & {
-  readonly [size in 'medium' | 'narrow']?: JsonObject
+/** The values set at each size. A narrower one holds only what differs from the next wider one. */
+export interface NodeSizes {
+  readonly base: JsonObject
+  readonly [size: SizeKey]: JsonObject | undefined
 }
 
 /** One block of a page. Immutable: an edit makes a new one, and an unchanged one keeps its identity. */

@@ -3,7 +3,8 @@ import type { ArrangedRules } from '../blocks/define-block.ts'
 import type { JsonObject } from '../page/json.ts'
 import type { GridChild } from '../grid/arrangement.ts'
 import type { PageNode, SizeKey } from '../page/page.ts'
-import { cascade, SIZE_KEYS } from '../sizes/cascade.ts'
+import { cascade } from '../sizes/cascade.ts'
+import { lastUpTo, sizesSet } from '../sizes/size-keys.ts'
 import { breakout, type BandWidth } from '../kit/band.ts'
 import { declarationsThatDiffer, type CssRule, type Declarations } from '../kit/css-rules.ts'
 import { shortHash } from './hash.ts'
@@ -53,9 +54,9 @@ function knownOfKind(registry: Registry, kind: string): Map<string, ArrangedClas
 function arrangementKey({ sizes, look, content }: PageNode, arrangedBy: readonly string[]): string {
   const own = keyOf(look)
   const said = arrangedBy.length === 0 ? '' : JSON.stringify(arrangedBy.map((key) => content[key]))
-  const { base, medium, narrow } = sizes
-  if (!medium && !narrow && own === '' && isEmpty(base)) return said
-  return `${keyOf(base)} ${keyOf(medium)} ${keyOf(narrow)} ${own} ${said}`
+  const set = sizesSet({ sizes })
+  if (set.length === 1 && own === '' && isEmpty(sizes.base)) return said
+  return `${set.map((size) => `${size}${keyOf(sizes[size])}`).join(' ')} ${own} ${said}`
 }
 
 /** Whether two states of a node are certainly arranged alike, told without arranging either. */
@@ -103,16 +104,13 @@ function makeArranged(
   }
 }
 
-/** What a kind declares at each size, from the widest down; a size that sets nothing of its own shares the wider one's. */
-function arrangeBySize(registry: Registry, node: PageNode): readonly ArrangedRules[] {
+/** What is declared from a size on. */
+type RulesFrom = readonly [SizeKey, ArrangedRules]
+
+/** What a kind declares at each size at which something is set, from the widest down. */
+function arrangeBySize(registry: Registry, node: PageNode): readonly RulesFrom[] {
   const definition = getKind(registry, node.kind)
-  const bySize: ArrangedRules[] = []
-  for (const size of SIZE_KEYS) {
-    const wider = bySize.at(-1)
-    if (wider && !node.sizes[size]) {
-      bySize.push(wider)
-      continue
-    }
+  return sizesSet(node).map((size): RulesFrom => {
     const values = cascade(node, definition.arrangement, size)
     const arranged = definition.arrange?.({ values, content: node.content, look: node.look }) ?? {}
     const placed = {
@@ -120,26 +118,29 @@ function arrangeBySize(registry: Registry, node: PageNode): readonly ArrangedRul
       ...(values.shown === false ? HIDDEN : {}),
     }
     const isPlaced = Object.keys(placed).length > 0
-    bySize.push(isPlaced ? { ...arranged, '': { ...arranged[''], ...placed } } : arranged)
-  }
-  return bySize
+    return [size, isPlaced ? { ...arranged, '': { ...arranged[''], ...placed } } : arranged]
+  })
 }
 
 /** What a kind declares at each size, with the places of its children. */
 function withPlaces(
   registry: Registry,
   node: PageNode,
-  bySize: readonly ArrangedRules[],
+  bySize: readonly RulesFrom[],
   children: readonly GridChild[] | undefined,
-): readonly ArrangedRules[] {
+): readonly RulesFrom[] {
   const places = children && getKind(registry, node.kind).placeChildren?.(children, node)
   if (!places) return bySize
-  return bySize.map((rules, i) => {
-    const own = places[SIZE_KEYS[i]!]
-    const all = { ...rules, ...own }
-    for (const suffix of Object.keys(own)) all[suffix] = { ...rules[suffix], ...own[suffix] }
-    return all
-  })
+  const arranged = new Map(bySize)
+  return Object.keys(places)
+    .sort()
+    .map((size): RulesFrom => {
+      const rules = arranged.get(lastUpTo([...arranged.keys()], size)!)!
+      const own = places[size]!
+      const all = { ...rules, ...own }
+      for (const suffix of Object.keys(own)) all[suffix] = { ...rules[suffix], ...own[suffix] }
+      return [size, all]
+    })
 }
 
 interface Difference {
@@ -149,14 +150,13 @@ interface Difference {
 }
 
 /** All of the widest size's declarations, and of each narrower one those that the wider one does not make. */
-function differences(bySize: readonly ArrangedRules[]): readonly Difference[] {
-  const suffixes = [...new Set(bySize.flatMap((rules) => Object.keys(rules)))]
-  return SIZE_KEYS.flatMap((size, at) => {
-    if (at > 0 && bySize[at] === bySize[at - 1]) return []
-    return suffixes.flatMap((suffix): Difference[] => {
-      const wider = at === 0 ? {} : (bySize[at - 1]![suffix] ?? {})
-      const declarations = declarationsThatDiffer(wider, bySize[at]![suffix] ?? {})
+function differences(bySize: readonly RulesFrom[]): readonly Difference[] {
+  const suffixes = [...new Set(bySize.flatMap(([, rules]) => Object.keys(rules)))]
+  return bySize.flatMap(([size, rules], at) =>
+    suffixes.flatMap((suffix): Difference[] => {
+      const wider = at === 0 ? {} : (bySize[at - 1]![1][suffix] ?? {})
+      const declarations = declarationsThatDiffer(wider, rules[suffix] ?? {})
       return Object.keys(declarations).length > 0 ? [{ suffix, size, declarations }] : []
-    })
-  })
+    }),
+  )
 }

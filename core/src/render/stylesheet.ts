@@ -2,7 +2,7 @@
 import { getKind, type Registry } from '../blocks/registry.ts'
 import type { SizeKey } from '../page/page.ts'
 import { surfaceClass, surfaceOf } from '../look/own-values.ts'
-import { SIZE_KEYS } from '../sizes/cascade.ts'
+import { widthBelow } from '../sizes/site-sizes.ts'
 import { BASE_RULES, REDUCED_MOTION } from './base-rules.ts'
 import type { CssRule } from '../kit/css-rules.ts'
 import type { SiteContext } from '../kit/site-context.ts'
@@ -23,7 +23,8 @@ export function renderStylesheet(
   used?: UsedNames,
 ): string {
   const rules = collectRules(registry, context, nodes).filter((rule) => !used || isUsed(rule.selector, used))
-  const body = SIZE_KEYS.map((size) => sizeCss(context, rules, size)).join('')
+  const sizes = [...new Set(rules.map(({ size }) => size))].sort()
+  const body = sizes.map((size) => sizeCss(context, rules, size)).join('')
   return fontFaces(context.look, context).join('') + rootCss(context, body) + body + REDUCED_MOTION
 }
 
@@ -71,14 +72,15 @@ function pageSurface({ look }: SiteContext): CssRule[] {
   return surface ? [surfaceRule('body', surface)] : []
 }
 
+/** The rules of a size, for the screens on which it is in force. */
 function sizeCss(context: SiteContext, rules: readonly CssRule[], size: SizeKey): string {
+  const below = widthBelow(size, context.look)
+  if (below === 0) return ''
   const css = rules
     .filter((rule) => rule.size === size)
     .map(ruleCss)
     .join('')
-  if (css === '' || size === 'base') return css
-  const { bounds } = context.look
-  return `@media (width<${size === 'medium' ? bounds.wide : bounds.medium}px){${css}}`
+  return css === '' || below === undefined ? css : `@media (width<${below}px){${css}}`
 }
 
 function ruleCss(rule: CssRule): string {

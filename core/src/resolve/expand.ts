@@ -16,6 +16,7 @@ import { sameJson } from '../page/json.ts'
 import { findNode, getNode, type NodeId, type Nodes, type Page, type PageNode } from '../page/page.ts'
 import { changedIds, withNodes } from '../page/with-nodes.ts'
 import { JOINED_PARTS } from '../page/joined.ts'
+import { handedOn, joinedSizes, sameHandedOn, withHandedOn, type HandedOn } from './handed-on.ts'
 
 /**
  * The id of a node as it is shown: its own on its own page; inside an instance, the id of that, a slash and its own, to
@@ -45,6 +46,8 @@ interface Made {
   readonly source: PageNode
   /** What the instance that it stands in has for it. */
   readonly filled: FilledIn | undefined
+  /** What the instance in whose place it stands hands on to it. */
+  readonly handed: HandedOn | undefined
   readonly node: PageNode
 }
 
@@ -146,6 +149,7 @@ export class Expander {
       before.slots !== after.slots ||
       before.kind !== after.kind ||
       this.#linkOf(before) !== this.#linkOf(after) ||
+      (this.#linkOf(after) !== undefined && before.sizes !== after.sizes) ||
       before.values !== after.values ||
       filledSlot(before, this.#registry) !== filledSlot(after, this.#registry) ||
       // The root of a part says which of its blocks are filled in or are slots, and an instance of which variant it is.
@@ -160,17 +164,17 @@ export class Expander {
       const source = getNode(page, id)
       next[id] = source
       for (const shown of this.#shownAs.get(id) ?? []) {
-        const { filled, node: was } = this.#made.get(shown)!
-        const node = { ...this.#filledIn(source, filled), slots: was.slots }
-        this.#made.set(shown, { source, filled, node })
+        const { filled, handed, node: was } = this.#made.get(shown)!
+        const node = { ...this.#madeOf(source, filled, handed), slots: was.slots }
+        this.#made.set(shown, { source, filled, handed, node })
         next[shown] = node
       }
     }
     return { ...page, nodes: withNodes(expanded.nodes, next) }
   }
 
-  #filledIn(source: PageNode, filled: FilledIn | undefined): PageNode {
-    return filled === undefined ? source : filledIn(source, filled, this.#registry)
+  #madeOf(source: PageNode, filled: FilledIn | undefined, handed: HandedOn | undefined): PageNode {
+    return withHandedOn(filled === undefined ? source : filledIn(source, filled, this.#registry), handed)
   }
 
   #walk(page: Page): void {
@@ -184,7 +188,7 @@ export class Expander {
       if (source?.nodes !== page.nodes) foreign.set(id, source)
       return source
     }
-    const visit = (nodes: Nodes, id: NodeId, within: string, at: Within): ShownId => {
+    const visit = (nodes: Nodes, id: NodeId, within: string, at: Within, handed?: HandedOn): ShownId => {
       const shown = within + id
       const source = nodes[id]!
       const filled = at.values?.get(id)
@@ -204,10 +208,13 @@ export class Expander {
       if (within === '' && others === undefined) return shown
       const was = before.get(shown)
       const isKept =
-        was?.source === source && sameValues(was.filled, filled) && hasLists(was.node, source, others)
-      const own = isKept ? was.node : this.#filledIn(source, filled)
+        was?.source === source &&
+        sameValues(was.filled, filled) &&
+        sameHandedOn(was.handed, handed) &&
+        hasLists(was.node, source, others)
+      const own = isKept ? was.node : this.#madeOf(source, filled, handed)
       const node = isKept || !others ? own : { ...own, slots: { ...source.slots, ...others } }
-      made.set(shown, { source, filled, node })
+      made.set(shown, { source, filled, handed, node })
       if (nodes === page.nodes) {
         const places = shownAs.get(id)
         if (places) places.push(shown)
@@ -216,7 +223,14 @@ export class Expander {
       return shown
     }
     /** Adds a node to the list or, where it is an instance, the blocks of its part. */
-    const show = (list: ShownId[], nodes: Nodes, id: NodeId, within: string, at: Within): void => {
+    const show = (
+      list: ShownId[],
+      nodes: Nodes,
+      id: NodeId,
+      within: string,
+      at: Within,
+      handed?: HandedOn,
+    ): void => {
       const instance = nodes[id]!
       const part = this.#linkOf(instance)
       // Parts that stand in each other would never end.
@@ -224,13 +238,16 @@ export class Expander {
       const source = isFollowed ? find(part) : undefined
       const root = source?.nodes[source.root]
       const inside = root ? Object.values(root.slots).flat() : NONE
-      if (!source || inside.length === 0) return void list.push(visit(nodes, id, within, at))
+      if (!source || inside.length === 0) return void list.push(visit(nodes, id, within, at, handed))
       const isFilledIn = within + id !== this.#worked
       const values = isFilledIn ? valuesByNode(root!, instance) : undefined
       const fills = isFilledIn ? this.#fillsFor(source, instance, { nodes, within, at }) : undefined
       const next = { ring: [...at.ring, part!], values, fills }
       const inner = `${within}${id}/`
-      for (const one of inside) show(list, source.nodes, one, inner, next)
+      for (const [i, one] of inside.entries()) {
+        const more = joinedSizes(handedOn(instance.sizes, i === 0), handed && handedOn(handed, i === 0))
+        show(list, source.nodes, one, inner, next, more)
+      }
     }
     visit(page.nodes, page.root, '', { ring: [], values: undefined, fills: undefined })
   }

@@ -3,7 +3,8 @@ import { getKind, type Registry } from '../blocks/registry.ts'
 import { getNode, type NodeId, type Page, type SizeKey } from '../page/page.ts'
 import { shownIds } from './shown.ts'
 import { arrangedGrid } from './spots.ts'
-import { SIZE_KEYS } from '../sizes/cascade.ts'
+import { arrangedAt } from '../grid/arrangement.ts'
+import type { WithSizes } from '../sizes/site-sizes.ts'
 import type { Placed } from '../grid/placed.ts'
 import { readingOrder } from '../grid/reading-order.ts'
 
@@ -11,6 +12,7 @@ export interface GridReport {
   readonly nodeId: NodeId
   /** The order in which its blocks stand in the document, which is the one in which they are read aloud and tabbed through. */
   readonly written: readonly NodeId[]
+  /** At each size of the site, from the widest. */
   readonly sizes: Readonly<Record<SizeKey, GridAtSize>>
 }
 
@@ -23,20 +25,20 @@ export interface GridAtSize {
 }
 
 /** A report for each grid that the page shows, in reading order. */
-export function gridReports(page: Page, registry: Registry): readonly GridReport[] {
+export function gridReports(page: Page, registry: Registry, at: WithSizes): readonly GridReport[] {
   return shownIds(page, page.root, registry).flatMap((nodeId) => {
     const { placeChildren } = getKind(registry, getNode(page, nodeId).kind)
     if (!placeChildren) return []
-    const { columns, children, sizes: arranged } = arrangedGrid(page, nodeId, registry)
-    const sizes = SIZE_KEYS.map((size): [SizeKey, GridAtSize] => {
-      const { placed, hidden } = arranged[size]
-      return [size, { columns: columns[size], order: readingOrder(placed), placed, hidden }]
+    const { children, sizes: arranged } = arrangedGrid(page, nodeId, registry)
+    const sizes = at.sizes.map(({ key }): [SizeKey, GridAtSize] => {
+      const { columns, placed, hidden } = arrangedAt(arranged, key)
+      return [key, { columns, order: readingOrder(placed), placed, hidden }]
     })
     return [
       {
         nodeId,
         written: children.map(({ id }) => id),
-        sizes: Object.fromEntries(sizes) as Readonly<Record<SizeKey, GridAtSize>>,
+        sizes: Object.fromEntries(sizes),
       },
     ]
   })

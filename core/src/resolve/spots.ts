@@ -1,10 +1,11 @@
-import { cascade, SIZE_KEYS } from '../sizes/cascade.ts'
+import { cascade } from '../sizes/cascade.ts'
+import { sizesSet } from '../sizes/size-keys.ts'
 import { getKind, type Registry } from '../blocks/registry.ts'
 import { fluidCss, type Look } from '../look/look.ts'
 import {
+  arrangedAt,
   arrangeGrid,
-  type ArrangedAt,
-  type ColumnsAt,
+  type ArrangedGrid,
   type GridChild,
   type PlaceValues,
 } from '../grid/arrangement.ts'
@@ -98,32 +99,31 @@ const FACTS: Readonly<Record<SpotFact, FindFact>> = {
 }
 
 /** A grid with where its children stand. */
-export interface ArrangedGrid {
-  readonly columns: ColumnsAt
+export interface GridOfPage {
   readonly children: readonly GridChild[]
-  readonly sizes: Readonly<Record<SizeKey, ArrangedAt>>
+  readonly sizes: ArrangedGrid
 }
 
 /** Each picture in a grid asks for the same arrangement. */
-const arranged = new WeakMap<Page, Map<NodeId, ArrangedGrid>>()
+const arranged = new WeakMap<Page, Map<NodeId, GridOfPage>>()
 
 /** Returns a grid of a page as it is arranged; the same object for the same page. */
-export function arrangedGrid(page: Page, id: NodeId, registry: Registry): ArrangedGrid {
+export function arrangedGrid(page: Page, id: NodeId, registry: Registry): GridOfPage {
   let ofPage = arranged.get(page)
-  if (!ofPage) arranged.set(page, (ofPage = new Map<NodeId, ArrangedGrid>()))
+  if (!ofPage) arranged.set(page, (ofPage = new Map<NodeId, GridOfPage>()))
   let known = ofPage.get(id)
   if (!known) {
-    const columns = columnsOf(getNode(page, id))
     const children = childrenOf(page, id, registry)
-    ofPage.set(id, (known = { columns, children, sizes: arrangeGrid(children, columns) }))
+    const sizes = arrangeGrid(children, columnsOf(getNode(page, id), children))
+    ofPage.set(id, (known = { children, sizes }))
   }
   return known
 }
 
 /** How many columns of a grid a child spans at a size, and of how many; all of them where the child is left out there. */
-function spanOf({ columns, sizes }: ArrangedGrid, id: NodeId, size: SizeKey) {
-  const of = columns[size]
-  return { columns: sizes[size].placed.find((one) => one.id === id)?.columns ?? of, of }
+function spanOf({ sizes }: GridOfPage, id: NodeId, size: SizeKey) {
+  const { columns: of, placed } = arrangedAt(sizes, size)
+  return { columns: placed.find((one) => one.id === id)?.columns ?? of, of }
 }
 
 /** The blocks in the placed slot of a node, each with what is set of its place at each size. */
@@ -146,8 +146,8 @@ const PLACE_KEYS = {
 
 function placesOf({ sizes }: Pick<PageNode, 'sizes'>): GridChild['places'] {
   const places: Partial<Record<SizeKey, PlaceValues>> = {}
-  for (const size of SIZE_KEYS) {
-    const values = sizes[size] ?? {}
+  for (const size of sizesSet({ sizes })) {
+    const values = sizes[size]!
     const said = Object.entries(PLACE_KEYS).filter(([, key]) => values[key] !== undefined)
     const { shown } = values
     const place = {
@@ -183,13 +183,12 @@ function isEarly(page: Page, chain: readonly NodeId[]): boolean {
  * down says how much of its width a child gets, at each size, and the node how much of that its picture takes.
  */
 function pictureSizes(page: Page, chain: readonly NodeId[], registry: Registry, look: Look): string {
-  const [wide, medium, narrow] = SIZE_KEYS.map((size) => widthAt(page, chain, { registry, look, size }))
-  const list = [
-    ...(narrow === medium ? [] : [`(width<${look.bounds.medium}px) ${narrow}`]),
-    ...(medium === wide ? [] : [`(width<${look.bounds.wide}px) ${medium}`]),
-    `${wide}`,
-  ]
-  return list.join(', ')
+  const widths = look.sizes.map(({ key }) => widthAt(page, chain, { registry, look, size: key }))
+  const list = widths.flatMap((width, i) => {
+    if (i === 0) return [width]
+    return width === widths[i - 1] ? [] : [`(width<${look.sizes[i - 1]!.from}px) ${width}`]
+  })
+  return list.reverse().join(', ')
 }
 
 interface WidthQuery {

@@ -7,6 +7,7 @@ import type { Edit } from '../edits/edit-shapes.ts'
 import { findNode, getNode, type NodeId, type Page, type PageNode } from '../page/page.ts'
 import { childIds, findPlace, subtreeIds } from '../page/walk.ts'
 import { linkedPart } from '../resolve/expand.ts'
+import { handedOn, withHandedOn } from '../resolve/handed-on.ts'
 
 /**
  * Edits that put copies of what an instance shows in its place, with ids of their own: visitors see what they saw. None
@@ -64,7 +65,11 @@ function shownCopies(shown: Shown, registry: Registry, newId: NewId): readonly F
       slots: { ...holder.slots, [slot.slot]: copies.map(({ rootId }) => rootId) },
     }
   }
-  return childIds(shown.root).map((id) => copyFragment({ nodes }, id, newId))
+  return childIds(shown.root).map((id, i) => {
+    const { rootId, nodes: copied } = copyFragment({ nodes }, id, newId)
+    const handed = handedOn(shown.instance.sizes, i === 0)
+    return { rootId, nodes: { ...copied, [rootId]: withHandedOn(copied[rootId]!, handed) } }
+  })
 }
 
 /** A document with copies of what a part shows in the place of its instances, each with ids of its own. */

@@ -175,7 +175,8 @@ function setFor(page: Page): fc.Arbitrary<Edit> {
     .record({
       nodeId: fc.constantFrom(...Object.keys(page.nodes)),
       part: fc.constantFrom(...NODE_PARTS, 'name' as const, 'lock' as const),
-      size: fc.constantFrom('base' as const, 'medium' as const, 'narrow' as const),
+      // Also one between two that the site has, as it may have had before.
+      size: fc.constantFrom('base', 'g', 'medium', 'narrow'),
     })
     .chain(({ nodeId, part, size }): fc.Arbitrary<Edit> => {
       if (part === 'name')

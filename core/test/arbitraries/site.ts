@@ -1,5 +1,6 @@
 import type { SiteContext } from '../../src/kit/site-context.ts'
 import type { Look } from '../../src/look/look.ts'
+import { USUAL_SIZES } from '../../src/sizes/site-sizes.ts'
 import { pageTree } from '../../src/site/page-tree.ts'
 
 const surface = (background: string, ink: string) => ({
@@ -58,7 +59,7 @@ export const testLook: Look = {
   pageSurface: 'plain',
   widths: { reading: 640, broad: 1120 },
   gutter: { from: 16, to: 32 },
-  bounds: { medium: 720, wide: 1200 },
+  sizes: USUAL_SIZES,
 }
 
 const picture = (id: string) => ({

@@ -18,6 +18,7 @@ import { PageChanges1791400000000 } from './migrations/1791400000000-page-change
 import { Parts1791500000000 } from './migrations/1791500000000-parts.ts'
 import { SeveralSites1791600000000 } from './migrations/1791600000000-several-sites.ts'
 import { Origins1791700000000 } from './migrations/1791700000000-origins.ts'
+import { SiteSizes1791800000000 } from './migrations/1791800000000-site-sizes.ts'
 import { withNamedLock } from './named-lock.ts'
 import {
   DocumentEntity,
@@ -85,6 +86,7 @@ export async function openDatabase(url: string): Promise<DataSource> {
       Parts1791500000000,
       SeveralSites1791600000000,
       Origins1791700000000,
+      SiteSizes1791800000000,
     ],
     synchronize: false,
     extra: { connectionLimit: 10 },

@@ -2,6 +2,7 @@
 import {
   languageFault,
   sameJson,
+  sizesFault,
   type FontFamily,
   type Json,
   type Look,
@@ -73,8 +74,8 @@ function refuseOtherNames(next: Look, now: Look): void {
     there.some((one) => sameJson(one as unknown as Json, font as unknown as Json))
   if (!Object.values(next.fonts).every(isThere))
     throw notValid('look', 'The look has a font that is not on this server.')
-  if (next.bounds.medium >= next.bounds.wide)
-    throw notValid('look', 'The medium size must begin before the wide one does.')
+  const fault = sizesFault(next)
+  if (fault !== undefined) throw notValid('look', fault)
 }
 
 async function assertPicture(at: SiteData, key: string, id: string | null): Promise<void> {

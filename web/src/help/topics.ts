@@ -209,6 +209,7 @@ export const HELP_TOPICS: readonly HelpTopic[] = [
       'Press a dip, or {next-gully}: the page takes that width, and the block is selected.',
       'Open the list at the end of the ruler for all gullies, with why each is one.',
       'Choose Fix to see changes that mend it, before and after, and apply one. Choose Ignore, with a reason, to leave it.',
+      'Chart by width shows how the height, the lines of text and the weight of the pictures change. Pause measuring gives a slow computer its time back.',
     ],
   },
   {
@@ -238,6 +239,8 @@ export const HELP_TOPICS: readonly HelpTopic[] = [
       'Drag the pointer on the ruler to any width, or press {narrower} and {wider} for the named sizes.',
       'Press {line-up} to see the page at several widths side by side.',
       'In the details, set a value for the narrow size. Changing a narrower size never changes a wider one.',
+      'Press {copy-arrangement} to copy the arrangement of another size to the one that is shown, or to reset what was set there.',
+      'Administrators: name the sizes, and say where each begins, under Settings, Screen sizes. Divide a size to add one.',
     ],
   },
   {

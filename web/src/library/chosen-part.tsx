@@ -50,7 +50,6 @@ interface ChosenPartProps {
 export function ChosenPart({ part, parts, mayChange, onDone }: ChosenPartProps) {
   const { id, type, name, savedAt, savedBy, binnedAt } = part
   const word = WORDS[sortOf(part)].one
-  const now = new Date()
   const { sites } = useMe()
   const [isAsking, setAsking] = useState(false)
   const [isCopying, setCopying] = useState(false)
@@ -84,8 +83,8 @@ export function ChosenPart({ part, parts, mayChange, onDone }: ChosenPartProps) 
     <>
       <h2>{name}</h2>
       <Note>
-        Saved {when(savedAt, now)} by {savedBy}
-        {binnedAt !== null && `, deleted ${when(binnedAt, now)}`}. {ABOUT[type]}
+        Saved {when(savedAt)} by {savedBy}
+        {binnedAt !== null && `, deleted ${when(binnedAt)}`}. {ABOUT[type]}
       </Note>
       {isOffered && <PartFields part={part} isReadOnly={!mayChange} onDone={onDone} />}
       {type !== 'pattern' && <PartPages part={part} />}

@@ -111,10 +111,9 @@ export function PageAside({ site, pages, page, acts, mayChange }: PageAsideProps
 }
 
 function stateWords({ state, liveSince, savedAt, savedBy }: PageSummary): string {
-  const now = new Date()
-  const saved = `Saved ${when(savedAt, now)} by ${savedBy}.`
+  const saved = `Saved ${when(savedAt)} by ${savedBy}.`
   if (liveSince === null) return `Draft: visitors can’t see it yet. ${saved}`
   return state === 'live'
-    ? `Live since ${when(liveSince, now)}. ${saved}`
-    : `Visitors see an older version, live since ${when(liveSince, now)}. ${saved}`
+    ? `Live since ${when(liveSince)}. ${saved}`
+    : `Visitors see an older version, live since ${when(liveSince)}. ${saved}`
 }

@@ -257,7 +257,7 @@ export const PageRow = memo(function PageRow(props: PageRowProps) {
         <Chip data-tone={state.tone}>{state.words}</Chip>
       </div>
       <div role="gridcell">
-        <Quiet title={`By ${page.savedBy}`}>{when(page.savedAt, new Date())}</Quiet>
+        <Quiet title={`By ${page.savedBy}`}>{when(page.savedAt)}</Quiet>
       </div>
       <Acts role="gridcell">
         <IconButton

@@ -12,6 +12,7 @@ import {
 import { useParts, type Site } from '../api/hooks.ts'
 import { newId } from '../editor/session/new-id.ts'
 import { LivePicture } from '../editor/shelf/live-picture.tsx'
+import { today } from '../ui/when.ts'
 
 /** Of each picture, in px. */
 const SIZE = { width: 196, height: 128 }
@@ -102,7 +103,7 @@ export function useTemplateOptions(title: string): readonly PictureOption[] {
   const { data: parts } = useParts()
   const shown = title.trim() === '' ? 'Title of the page' : title.trim()
   return useMemo(() => {
-    const said = { title: shown, date: new Date().toISOString().slice(0, 10) }
+    const said = { title: shown, date: today() }
     const own = (parts ?? []).filter(({ type, binnedAt }) => type === 'template' && binnedAt === null)
     return [
       ...own.map(({ id, name, about, version, document }) => ({

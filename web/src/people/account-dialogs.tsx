@@ -116,7 +116,7 @@ export function DevicesDialog({ onClose }: { onClose: () => void }) {
               {device}
               {isThis && ' (this device)'}
               <small>
-                Signed in {when(startedAt, new Date())}, last used {when(usedAt, new Date())}
+                Signed in {when(startedAt)}, last used {when(usedAt)}
               </small>
             </div>
             {!isThis && (

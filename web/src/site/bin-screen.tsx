@@ -84,7 +84,7 @@ function BinnedLine({ page, mayChange, onRestored }: BinnedLineProps) {
       <div>
         {page.title}
         <small>
-          {page.path}, deleted {when(page.binnedAt, new Date())}
+          {page.path}, deleted {when(page.binnedAt)}
           {more}
         </small>
         {restore.trouble && <Trouble role="alert">{restore.trouble}</Trouble>}

@@ -1,32 +1,16 @@
 import { useState } from 'react'
 import { FileTrigger } from 'react-aria-components'
-import { mutate } from 'swr'
-import {
-  lookFromTokens,
-  readDesignTokens,
-  tokenFile,
-  type Look,
-  type LookFromTokens,
-  type SiteInfo,
-} from '@gullyline/core'
-import { request } from '../api/client.ts'
+import { lookFromTokens, readDesignTokens, tokenFile, type Look, type LookFromTokens } from '@gullyline/core'
 import type { Site } from '../api/hooks.ts'
-import { inSite } from '../api/site-address.ts'
 import { saveText } from '../exchange/save-text.ts'
 import { Button } from '../ui/controls.tsx'
 import { Acts, Trouble } from '../ui/form-parts.ts'
 import { messageOf } from '../ui/message-of.ts'
 import { LookDialog } from './look-dialog.tsx'
+import { saveLook } from './save-look.ts'
 
 /** No file of tokens is as large, in bytes. */
 const LARGEST_FILE = 4_000_000
-
-/** Sends another look for the site; refused where somebody else changed it meanwhile. */
-async function saveLook(look: Look, was: Look): Promise<void> {
-  const body = { look, was: { look: was } }
-  const saved = request<SiteInfo>(inSite('/settings'), { method: 'PUT', body })
-  await mutate(inSite(''), saved, { revalidate: false })
-}
 
 /** The look of the site as a file of design tokens: read, with all that becomes of it shown first, and written. */
 export function LookSetting({ site, isReadOnly }: { readonly site: Site; readonly isReadOnly: boolean }) {

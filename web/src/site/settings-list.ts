@@ -11,6 +11,11 @@ export const SETTINGS = [
   },
   { id: 'look', title: 'Look', synonyms: ['colours', 'fonts', 'design tokens', 'theme', 'brand'] },
   {
+    id: 'sizes',
+    title: 'Screen sizes',
+    synonyms: ['breakpoints', 'responsive', 'phone', 'tablet', 'mobile'],
+  },
+  {
     id: 'own-values',
     title: 'Allow custom sizes and colours',
     synonyms: ['rules', 'own colours', 'custom values'],

@@ -18,6 +18,7 @@ import { messageOf } from '../ui/message-of.ts'
 import { Waiting } from '../ui/waiting.tsx'
 import { Sheet } from './sheet.ts'
 import { SiteScreen } from './site-screen.tsx'
+import { SizesSetting } from './sizes-setting.tsx'
 
 const Part = styled.section`
   display: grid;
@@ -159,6 +160,14 @@ function Settings({ site }: { site: Site }) {
           <LaterPart code={lookSetting}>
             {({ LookSetting }) => <LookSetting site={site} isReadOnly={!isAdministrator} />}
           </LaterPart>
+        </Part>
+        <Part id="sizes" aria-label="Screen sizes">
+          <h2>Screen sizes</h2>
+          <p>
+            Named ranges of screen widths. Blocks can be arranged differently at each; narrower sizes inherit
+            from wider ones.
+          </p>
+          <SizesSetting site={site} isReadOnly={!isAdministrator} />
         </Part>
         <OwnValues site={site} isReadOnly={!isAdministrator} />
       </div>

@@ -9,8 +9,6 @@ import type { Declarations } from '../../kit/css-rules.ts'
 import { el } from '../../kit/element.ts'
 import { anchor, choice, count, fields, step, surface } from '../../kit/fields.ts'
 import { space } from '../../kit/token-css.ts'
-import type { SizeKey } from '../../page/page.ts'
-import { SIZE_KEYS } from '../../sizes/cascade.ts'
 import { defineBlock, type ArrangedRules } from '../define-block.ts'
 
 interface Content {
@@ -83,11 +81,10 @@ export const grid = defineBlock<Content, { readonly surface?: string }, Values>(
     }
   },
   placeChildren(children, node) {
-    const columns = columnsOf(node)
-    const arranged = arrangeGrid(children, columns)
+    const arranged = arrangeGrid(children, columnsOf(node, children))
     return Object.fromEntries(
-      SIZE_KEYS.map((size) => [size, rulesAt(children, arranged[size].placed, columns[size])]),
-    ) as Readonly<Record<SizeKey, ArrangedRules>>
+      [...arranged].map(([size, { placed, columns }]) => [size, rulesAt(children, placed, columns)]),
+    )
   },
   flowsAs: 'section',
   isBand: () => false,

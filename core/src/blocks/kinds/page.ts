@@ -98,7 +98,7 @@ export const page = defineBlock<Content>({
       const reading = `min(${width} - 2*var(--gutter),var(--width-reading))`
       return childOfBand(width, reading, childValues()[childIndex])
     }
-    if (size === 'narrow') return broad
+    if (size >= 'narrow') return broad
     return `(${broad} - var(--space-l))*${slot === 'main' ? 2 : 1}/3`
   },
   canvasRules: [outlinedEmpty('.page-main'), outlinedEmpty('.page-side')],

@@ -46,9 +46,22 @@ export const heavyPicture: GullyRule = {
     }),
 }
 
-/** The file that browsers load on a screen of one pixel for each px: the first that is as wide as they are told (HTML standard, "Images"). */
-function loadedFile({ files, told, natural }: MeasuredPicture): number {
-  return files.find((file) => file >= told) ?? files.at(-1) ?? natural.width
+/** Which file browsers load on a screen of one pixel for each px: the first that is as wide as they are told (HTML standard, "Images"). */
+function loadedIndex({ files, told }: MeasuredPicture): number {
+  const wideEnough = files.findIndex((file) => file >= told)
+  return wideEnough < 0 ? files.length - 1 : wideEnough
+}
+
+function loadedFile(picture: MeasuredPicture): number {
+  return picture.files[loadedIndex(picture)] ?? picture.natural.width
+}
+
+/** The addresses of the pictures' files that browsers load for a band, each once. */
+export function loadedAddresses(band: MeasuredBand): readonly string[] {
+  const all = band.elements.flatMap(({ picture }) =>
+    picture ? [picture.addresses[loadedIndex(picture)] ?? picture.source] : [],
+  )
+  return [...new Set(all)]
 }
 
 function pictures(band: MeasuredBand) {

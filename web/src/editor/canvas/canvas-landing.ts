@@ -7,13 +7,11 @@ import { gridCanvas } from './canvas-later.ts'
 import { pressedAt, shownId } from './shown-ids.ts'
 import { boxToWindow, windowToFrame } from './frame-geometry.ts'
 
-type SizeBounds = Look['bounds']
-
 /** Where a dragged thing would land on the canvas, or undefined when the point is not over it. */
 export function landingOnCanvas(
   inner: Document,
   store: EditorStore,
-  { item, point, bounds }: { readonly item: DragItem; readonly point: Point; readonly bounds: SizeBounds },
+  { item, point, look }: { readonly item: DragItem; readonly point: Point; readonly look: Look },
 ): ShownLanding | undefined {
   const frame = inner.defaultView?.frameElement as HTMLIFrameElement | null
   const sheet = frame?.parentElement?.getBoundingClientRect()
@@ -30,7 +28,7 @@ export function landingOnCanvas(
   const hit = hitAt(inner, at)
   const { page } = store.state
   const hitId = hit === undefined ? page.root : pressedAt(store, hit).id
-  const cell = gridCanvas.get()?.landingOnGrid(inner, store, { item, point: at, hitId, bounds })
+  const cell = gridCanvas.get()?.landingOnGrid(inner, store, { item, point: at, hitId, look })
   if (cell) {
     const mark = boxToWindow(frame, cell.box)
     const guides = cell.guides.map((guide) => boxToWindow(frame, guide))

@@ -94,14 +94,12 @@ export function Canvas({
     [inner, store, onKeyDown, onNavigate, onPicture],
   )
   useClipboard(store, inner)
-  useFileDrop(store, inner, site.look.bounds)
+  useFileDrop(store, inner, site.look)
   const selectUnder = useCallback((target: Element) => selectAt(store, target), [store])
   useEffect(
     () =>
       inner
-        ? registerLanding((item, point) =>
-            landingOnCanvas(inner, store, { item, point, bounds: site.look.bounds }),
-          )
+        ? registerLanding((item, point) => landingOnCanvas(inner, store, { item, point, look: site.look }))
         : undefined,
     [inner, store, site],
   )

@@ -91,7 +91,7 @@ function DividersOf({ id, inner, toLayer }: ColumnDividersProps & { readonly id:
   const columns = getNode(page, id).slots.columns ?? []
   const { look } = useSiteView().site
   // As the page's own rules have it, by the width of its window.
-  const size = sizeAt(inner.documentElement.clientWidth, look.bounds)
+  const size = sizeAt(inner.documentElement.clientWidth, look)
   const shares = columnShares(page, id, size)
   const boxes = columns
     .map((column) => boxOf(inner, shownId(store, column)))

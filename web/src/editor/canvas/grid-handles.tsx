@@ -117,7 +117,7 @@ export function GridHandles({ id, inner, toLayer }: GridHandlesProps) {
   const gridId = usePage((page) => gridOf(page, id, registry))
   const page = usePage((now) => now)
   const [dragged, setDragged] = useState<Pick<CellLanding, 'place' | 'box' | 'guides' | 'note'>>()
-  const grid = gridId === undefined ? undefined : shownGrid(inner, store, gridId, look.bounds)
+  const grid = gridId === undefined ? undefined : shownGrid(inner, store, gridId, look)
   if (!grid || !mayChange) return null
   const { size, lines, cells } = grid
   const { columns, placed } = placesAt(page, grid.gridId, { registry, size })

@@ -6,6 +6,7 @@ import {
   placesAt,
   placingRefusal,
   sizeAt,
+  type WithSizes,
   snapped,
   spansThatCentre,
   type GridPlace,
@@ -38,7 +39,7 @@ export function shownGrid(
   inner: Document,
   store: EditorStore,
   gridId: NodeId,
-  bounds: Parameters<typeof sizeAt>[1],
+  look: WithSizes,
 ): ShownGrid | undefined {
   const { slots } = getKind(store.registry, getNode(store.state.page, gridId).kind)
   const placed = Object.entries(slots).find(([, one]) => one.isPlaced === true)
@@ -47,7 +48,7 @@ export function shownGrid(
   const cells = elementOf(inner, shownId(store, gridId))?.querySelector(element)
   const lines = cells ? gridLinesOf(cells) : undefined
   return cells && lines
-    ? { gridId, slot, size: sizeAt(inner.documentElement.clientWidth, bounds), cells, lines }
+    ? { gridId, slot, size: sizeAt(inner.documentElement.clientWidth, look), cells, lines }
     : undefined
 }
 
@@ -59,12 +60,12 @@ export function landingOnGrid(
     item,
     point,
     hitId,
-    bounds,
+    look,
   }: {
     readonly item: DragItem
     readonly point: Point
     readonly hitId: NodeId
-    readonly bounds: Parameters<typeof sizeAt>[1]
+    readonly look: WithSizes
   },
 ): CellLanding | undefined {
   const { page } = store.state
@@ -74,7 +75,7 @@ export function landingOnGrid(
   const chain = ancestry(page, hitId)
   const from = moving !== undefined && chain.includes(moving) ? chain.slice(chain.indexOf(moving) + 1) : chain
   const holder = from.find((id) => Object.keys(getKind(registry, getNode(page, id).kind).slots).length > 0)
-  const grid = holder === undefined ? undefined : shownGrid(inner, store, holder, bounds)
+  const grid = holder === undefined ? undefined : shownGrid(inner, store, holder, look)
   if (
     !grid ||
     placingRefusal(page, { parentId: grid.gridId, slot: grid.slot, index: 0 }, item.kind, registry)

@@ -59,7 +59,7 @@ export function ReadingPath({ inner, area }: { inner: Document; area: HTMLElemen
   const store = useStore()
   const page = usePage((now) => now)
   const { look } = useSiteView().site
-  const size = sizeAt(inner.documentElement.clientWidth, look.bounds)
+  const size = sizeAt(inner.documentElement.clientWidth, look)
   const frame = inner.defaultView?.frameElement as HTMLIFrameElement | null
   if (!frame) return null
   const origin = area.getBoundingClientRect()
@@ -71,8 +71,8 @@ export function ReadingPath({ inner, area }: { inner: Document; area: HTMLElemen
   }
   return (
     <Clip role="group" aria-label="Reading path">
-      {gridReports(page, store.registry).map((report) => (
-        <PathOfGrid key={report.nodeId} report={report} order={report.sizes[size].order} startOf={startOf} />
+      {gridReports(page, store.registry, look).map((report) => (
+        <PathOfGrid key={report.nodeId} report={report} order={report.sizes[size]!.order} startOf={startOf} />
       ))}
     </Clip>
   )

@@ -12,7 +12,7 @@ import { filesOf } from '../../media/uploads.ts'
  * Files dropped on the page or anywhere on the screen: pictures are put where they land. Left to the browser, a file
  * dropped beside a place for it would be opened instead of the editor.
  */
-export function useFileDrop(store: EditorStore, inner: Document | undefined, bounds: Look['bounds']): void {
+export function useFileDrop(store: EditorStore, inner: Document | undefined, look: Look): void {
   useEffect(() => {
     if (!inner) return
     const over = (event: DragEvent): void => {
@@ -26,7 +26,7 @@ export function useFileDrop(store: EditorStore, inner: Document | undefined, bou
       const others = files.filter((file) => !pictures.includes(file))
       if (others.length > 0) store.dispatch({ type: 'tell', words: noFiles(others), tone: 'refused' })
       if (pictures.length > 0 && isOnPage(event, inner))
-        pastePictures(store, pictures, targetOf(store, inner, event, bounds))
+        pastePictures(store, pictures, targetOf(store, inner, event, look))
     }
     const documents = [document, inner]
     for (const one of documents) {
@@ -39,7 +39,7 @@ export function useFileDrop(store: EditorStore, inner: Document | undefined, bou
         one.removeEventListener('drop', drop)
       }
     }
-  }, [store, inner, bounds])
+  }, [store, inner, look])
 }
 
 function isOnPage(event: DragEvent, inner: Document): boolean {
@@ -47,17 +47,12 @@ function isOnPage(event: DragEvent, inner: Document): boolean {
 }
 
 /** The place under the pointer, as for a picture from the shelf. */
-function targetOf(
-  store: EditorStore,
-  inner: Document,
-  { clientX, clientY }: DragEvent,
-  bounds: Look['bounds'],
-) {
+function targetOf(store: EditorStore, inner: Document, { clientX, clientY }: DragEvent, look: Look) {
   const frame = inner.defaultView?.frameElement as HTMLIFrameElement | null
   if (!frame) return undefined
   const item: DragItem = { type: 'starter', starter: {} as Starter, kind: 'picture', title: 'Picture' }
   const point = frameToWindow(frame, { x: clientX, y: clientY })
-  const found = landingOnCanvas(inner, store, { item, point, bounds })
+  const found = landingOnCanvas(inner, store, { item, point, look })
   if (found?.cell) {
     const { gridId, slot } = found.cell
     return { parentId: gridId, slot, index: getNode(store.state.page, gridId).slots[slot]?.length ?? 0 }

@@ -104,9 +104,9 @@ export function ConflictsDialog({ newer, saving }: { newer: Newer; saving: Savin
       }
     >
       <p>
-        {current.savedBy} saved version {current.number} at {when(current.savedAt, new Date())}, after you
-        opened the page. Everything else is merged. Choose which version to use here; undo brings the other
-        one back, and its text stays under “Set aside”.
+        {current.savedBy} saved version {current.number} at {when(current.savedAt)}, after you opened the
+        page. Everything else is merged. Choose which version to use here; undo brings the other one back, and
+        its text stays under “Set aside”.
       </p>
       {conflicts.map((conflict) => (
         <Spot

@@ -222,11 +222,12 @@ export function Editor({ store, sender, site, pages, summary, onDrawn }: EditorP
         setLineUp((shown) => !shown)
       },
       toggleReadingPath: () => setPath((shown) => !shown),
-      sizeShown: () => sizeAt(shownWidth.current, site.look.bounds),
+      sizeShown: () => sizeAt(shownWidth.current, site.look),
       stepGully: (direction) => stepGully.current?.(direction),
       save: () => void save(),
       publish: () => setAsked('publish'),
       openCommands: () => setAsked('commands'),
+      copyArrangement: () => setAsked('arrangement'),
       savePattern: () => setAsked('pattern'),
       makeShared: () => setAsked('shared'),
     }),
@@ -317,7 +318,7 @@ export function Editor({ store, sender, site, pages, summary, onDrawn }: EditorP
                       </Unfold>
                     ) : (
                       <AfterFirst instead={<aside />}>
-                        <LaterDetails size={sizeAt(width, site.look.bounds)} onFold={fold} />
+                        <LaterDetails size={sizeAt(width, site.look)} onFold={fold} />
                       </AfterFirst>
                     )}
                     <Uploads />
@@ -328,7 +329,13 @@ export function Editor({ store, sender, site, pages, summary, onDrawn }: EditorP
                   <Foot isLineUp={isLineUp} sender={sender} />
                 </AfterFirst>
                 <DragLayer />
-                <EditorDialogs summary={summary} saving={saving} asked={asked} onClose={closeDialog} />
+                <EditorDialogs
+                  summary={summary}
+                  saving={saving}
+                  asked={asked}
+                  size={sizeAt(width, site.look)}
+                  onClose={closeDialog}
+                />
                 <UnsavedGuard save={save} forget={forget} />
               </Screen>
             </GullylineProvider>

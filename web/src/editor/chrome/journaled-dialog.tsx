@@ -28,7 +28,7 @@ export function JournaledDialog({ journaled, isOlder, trouble, onGoOn, onDrop }:
     >
       <p>
         {journaled.acts === 1 ? 'One edit' : `${journaled.acts} edits`} made until{' '}
-        {when(new Date(journaled.at).toISOString(), new Date())} had not been saved when this page was closed.
+        {when(new Date(journaled.at).toISOString())} had not been saved when this page was closed.
       </p>
       {isOlder && (
         <p>

@@ -50,7 +50,7 @@ export function SetAsideDialog({ items, onClose }: { items: readonly SetAsideIte
               <Button onPress={() => insertText(store, item.text)}>Insert as text</Button>
               <Button onPress={() => void navigator.clipboard.writeText(item.text)}>Copy</Button>
               <Button onPress={() => removeSetAside(owner, item.id)}>Delete</Button>
-              <small>{when(new Date(item.at).toISOString(), new Date())}</small>
+              <small>{when(new Date(item.at).toISOString())}</small>
             </div>
           </li>
         ))}

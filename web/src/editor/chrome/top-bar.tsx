@@ -184,6 +184,6 @@ function StateChip({ saveState }: { saveState: SaveState }) {
 
 function liveWords(summary: PageSummary): string {
   if (summary.liveSince === null) return 'Draft'
-  const since = when(summary.liveSince, new Date())
+  const since = when(summary.liveSince)
   return summary.state === 'live' ? `Live since ${since}` : `Live since ${since} (older version)`
 }

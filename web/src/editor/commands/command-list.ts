@@ -42,6 +42,7 @@ export type CommandId =
   | 'paste'
   | 'narrower'
   | 'wider'
+  | 'copy-arrangement'
   | 'grid-left'
   | 'grid-right'
   | 'grid-up'
@@ -261,6 +262,12 @@ export const COMMANDS: Readonly<Record<CommandId, CommandWords>> = {
     keys: [],
     whileTyping: false,
     synonyms: ['reading order', 'derived'],
+  },
+  'copy-arrangement': {
+    title: 'Copy or reset arrangement…',
+    keys: ['Alt+Shift+A'],
+    whileTyping: false,
+    synonyms: ['breakpoint', 'responsive', 'phone', 'tablet', 'mobile', 'inherit'],
   },
   'next-gully': {
     title: 'Next gully',

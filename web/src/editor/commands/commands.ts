@@ -50,6 +50,8 @@ export interface ScreenActs {
   readonly save: () => void
   readonly publish: () => void
   readonly openCommands: () => void
+  /** Asks from which size the arrangement is copied to the one that is shown. */
+  readonly copyArrangement: () => void
   /** Asks what the selection is to be called as a pattern. */
   readonly savePattern: () => void
   /** Asks what the selection is to be called as a shared section. */
@@ -150,6 +152,7 @@ const RUNS: Readonly<Record<CommandId, Run>> = {
   'reading-path': (_store, acts) => acts.toggleReadingPath(),
   'convert-section': laterAct(gridActs, (code) => code.convertSection),
   'derive-place': laterAct(gridActs, (code) => code.derivePlaces),
+  'copy-arrangement': (_store, acts) => acts.copyArrangement(),
   'next-gully': (_store, acts) => acts.stepGully(1),
   'previous-gully': (_store, acts) => acts.stepGully(-1),
   save: (_store, acts) => acts.save(),

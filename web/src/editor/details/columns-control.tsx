@@ -10,12 +10,13 @@ import {
   MOST_COLUMNS,
   putBackSharesEdits,
   sharesWith,
-  SIZE_WORDS,
+  sizeWord,
   type NodeId,
   type SizeKey,
 } from '@gullyline/core'
 import { Button, fieldBox } from '../../ui/controls.tsx'
 import { usePage, useStore } from '../session/editor-store.ts'
+import { useSiteView } from '../session/site-view.ts'
 import { newId } from '../session/new-id.ts'
 import { Group, GroupTitle, Quiet } from './group.tsx'
 import { SegmentControl } from './field-control.tsx'
@@ -90,13 +91,14 @@ const COUNTS = Object.fromEntries(
  */
 export function ColumnsControl({ id, size }: { id: NodeId; size: SizeKey }) {
   const store = useStore()
+  const { look } = useSiteView().site
   const page = usePage((page) => page)
   const count = getNode(page, id).slots.columns?.length ?? 0
   const shares = columnShares(page, id, size)
   const hasOwn = hasOwnShares(page, id, size)
   const { arrangement } = getKind(store.registry, 'columns')
   const isAcross = cascadeValue(getNode(page, id), arrangement, size, 'direction').value === 'across'
-  const at = size === 'base' ? '' : ` at ${SIZE_WORDS[size]}`
+  const at = size === 'base' ? '' : ` at ${sizeWord(size, look)}`
   const setShares = (next: readonly number[], isTyped = false): boolean =>
     store.do(
       `Changed the widths of ${count} columns${at}`,

@@ -1,18 +1,28 @@
 import { Columns3, Link2, Unlink2 } from 'lucide-react'
-import { Fragment, useCallback, useLayoutEffect, useRef, useState, type ReactNode } from 'react'
+import {
+  Fragment,
+  useCallback,
+  useLayoutEffect,
+  useRef,
+  useState,
+  type CSSProperties,
+  type ReactNode,
+} from 'react'
 import styled from 'styled-components'
 import {
   cascadeValue,
   getKind,
-  SIZE_KEYS,
-  SIZE_WORDS,
+  sizesSet,
+  sizeWord,
   type FieldSchema,
   type Json,
   type NodeId,
   type PageNode,
+  type SiteSize,
   type SizeKey,
 } from '@gullyline/core'
 import { useStore } from '../session/editor-store.ts'
+import { useSiteView } from '../session/site-view.ts'
 import { choiceOf, optionsOf } from './field-control.tsx'
 import { unsetWords } from './origin-words.ts'
 import { OwnSelect, ownWords } from './own-select.tsx'
@@ -29,8 +39,14 @@ const Sizes = styled.div`
   font-size: 12px;
   > span {
     display: grid;
-    grid-template-columns: repeat(3, 1fr);
+    grid-template-columns: repeat(var(--across), 1fr);
     text-align: center;
+  }
+  b {
+    overflow: hidden;
+    padding: 0 2px;
+    text-overflow: ellipsis;
+    white-space: nowrap;
   }
   [data-current] {
     color: var(--accent);
@@ -42,7 +58,7 @@ const Row = styled.div`
   grid-template-columns: 92px minmax(0, 1fr) 20px;
   gap: 8px;
   align-items: center;
-  /* Three values need the whole width: their name stands above them. */
+  /* Several values need the whole width: their name stands above them. */
   &[data-split] {
     grid-template: auto auto / minmax(0, 1fr) 20px;
     gap: 3px 8px;
@@ -51,17 +67,36 @@ const Row = styled.div`
     }
   }
 `
-const Three = styled.div`
+const EachSize = styled.div`
   display: grid;
-  grid-template-columns: repeat(3, 1fr);
+  grid-template-columns: repeat(var(--across), 1fr);
   overflow: hidden;
   border: 1px solid var(--control);
   border-radius: 4px;
-  > span + span {
-    border-left: 1px solid var(--line);
+  > span {
+    min-width: 0;
+    /* Lines between, and none where the box has its own. */
+    margin: -1px 0 0 -1px;
+    border: 1px solid var(--line);
+    border-width: 1px 0 0 1px;
   }
   [data-current] {
     background: var(--accentTint);
+  }
+`
+const CellHead = styled.small`
+  display: block;
+  overflow: hidden;
+  padding: 3px 4px 0;
+  color: var(--quiet);
+  font-size: 12px;
+  line-height: 1.2;
+  text-align: center;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+  [data-current] > & {
+    color: var(--accent);
+    font-weight: 650;
   }
 `
 const One = styled.div`
@@ -126,8 +161,8 @@ const Cell = styled.select`
   }
 `
 
-/** From narrow to wide, as the ruler runs. */
-const COLUMNS = [...SIZE_KEYS].reverse()
+/** With more sizes than so many, each value has the name of its own above it. */
+const MOST_IN_HEAD = 3
 const PUT_BACK = '(reset)'
 
 interface SizeTableProps {
@@ -138,11 +173,12 @@ interface SizeTableProps {
 }
 
 /**
- * All values that may differ by size. A value that is the same at every size is one control; one that differs is three,
- * narrow to wide, and any can be set per size.
+ * All values that may differ by size. A value that is the same at every size is one control; one that differs is one for
+ * each size, narrow to wide, and any can be set per size.
  */
 export function SizeTable({ id, node, current, keys }: SizeTableProps) {
   const { registry } = useStore()
+  const columns = useColumns()
   const [opened, setOpened] = useState<{ readonly id: NodeId; readonly keys: ReadonlySet<string> }>({
     id,
     keys: new Set(),
@@ -173,12 +209,12 @@ export function SizeTable({ id, node, current, keys }: SizeTableProps) {
   const isSplit = rows.some(({ key, differs }) => differs || isOpened(key))
   return (
     <Rows>
-      {isSplit && (
+      {isSplit && columns.length <= MOST_IN_HEAD && (
         <Sizes aria-hidden="true">
-          <span>
-            {COLUMNS.map((size) => (
+          <span style={across(columns)}>
+            {columns.map(({ key: size, name }) => (
               <b key={size} data-current={size === current ? '' : undefined}>
-                {SIZE_WORDS[size]}
+                {name}
               </b>
             ))}
           </span>
@@ -213,7 +249,7 @@ interface SidesProps {
 /** Values that inherit the one above them, such as the padding of each side: linked, until they are set each for itself. */
 function Sides({ id, node, names, children }: SidesProps) {
   const store = useStore()
-  const own = SIZE_KEYS.flatMap((size) =>
+  const own = sizesSet(node).flatMap((size) =>
     names
       .filter((name) => node.sizes[size]?.[name] !== undefined)
       .map((name) => ({ edit: 'set', nodeId: id, at: ['sizes', size, name] }) as const),
@@ -244,7 +280,17 @@ function Sides({ id, node, names, children }: SidesProps) {
 const ICON = { size: 13, strokeWidth: 1.75, 'aria-hidden': true } as const
 
 function differsBySize(node: PageNode, key: string): boolean {
-  return SIZE_KEYS.some((size) => size !== 'base' && node.sizes[size]?.[key] !== undefined)
+  return sizesSet(node).some((size) => size !== 'base' && node.sizes[size]?.[key] !== undefined)
+}
+
+/** From narrow to wide, as the ruler runs. */
+function useColumns(): readonly SiteSize[] {
+  return useSiteView().site.look.sizes.toReversed()
+}
+
+/** Of more than fit beside each other, half stand below. */
+function across({ length }: readonly SiteSize[]): CSSProperties {
+  return { '--across': length <= MOST_IN_HEAD ? length : Math.ceil(length / 2) } as CSSProperties
 }
 
 interface SizeRowProps {
@@ -260,12 +306,13 @@ interface SizeRowProps {
 
 function SizeRow({ id, node, name, field, current, differs, isOpened, onOpen }: SizeRowProps) {
   const store = useStore()
+  const columns = useColumns()
   const cell = { id, node, name, field }
   /** Takes away what narrower sizes have of their own. */
   const join = (): void => {
     onOpen(false)
     if (!differs) return
-    const own = SIZE_KEYS.filter((size) => size !== 'base' && node.sizes[size]?.[name] !== undefined)
+    const own = sizesSet(node).filter((size) => size !== 'base' && node.sizes[size]?.[name] !== undefined)
     store.do(
       `Made ${field.title.toLowerCase()} the same at all sizes`,
       own.map((size) => ({ edit: 'set', nodeId: id, at: ['sizes', size, name] })),
@@ -275,13 +322,14 @@ function SizeRow({ id, node, name, field, current, differs, isOpened, onOpen }: 
     <Row data-split={isOpened ? '' : undefined}>
       <span>{field.title}</span>
       {isOpened ? (
-        <Three role="group" aria-label={`${field.title} at each size`}>
-          {COLUMNS.map((size) => (
+        <EachSize role="group" aria-label={`${field.title} at each size`} style={across(columns)}>
+          {columns.map(({ key: size, name: word }) => (
             <span key={size} data-current={size === current ? '' : undefined}>
-              <SizeCell {...cell} size={size} label={`${field.title} at ${SIZE_WORDS[size]}`} />
+              {columns.length > MOST_IN_HEAD && <CellHead aria-hidden="true">{word}</CellHead>}
+              <SizeCell {...cell} size={size} label={`${field.title} at ${word}`} />
             </span>
           ))}
-        </Three>
+        </EachSize>
       ) : (
         <One>
           <SizeCell {...cell} size="base" label={field.title} />
@@ -311,6 +359,7 @@ interface SizeCellProps {
 
 function SizeCell({ id, node, size, name, field, label: cellLabel }: SizeCellProps) {
   const store = useStore()
+  const { look } = useSiteView().site
   const { value: cascaded, origin } = cascadeValue(
     node,
     getKind(store.registry, node.kind).arrangement,
@@ -329,12 +378,12 @@ function SizeCell({ id, node, size, name, field, label: cellLabel }: SizeCellPro
       : isDerived
         ? 'follows the wider size'
         : origin.from === 'wider'
-          ? `${shown}, as ${SIZE_WORDS[origin.size]}`
+          ? `${shown}, as ${sizeWord(origin.size, look)}`
           : unsetWords(node, field, size, store.registry)
   const change = (chosen: string): void => {
     const at = ['sizes', size, name] as const
     const isReset = chosen === PUT_BACK || chosen === ''
-    const label = isReset ? `Reset ${title}` : `Changed ${title} at ${SIZE_WORDS[size]}`
+    const label = isReset ? `Reset ${title}` : `Changed ${title} at ${sizeWord(size, look)}`
     const next = isReset ? {} : { value: parse(field, chosen) }
     store.do(label, [{ edit: 'set', nodeId: id, at, ...next }])
   }

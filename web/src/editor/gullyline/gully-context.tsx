@@ -3,6 +3,7 @@ import { reasonToIgnore, type Gully, type Look, type Page } from '@gullyline/cor
 import { useValue, Value } from '../../ui/value.ts'
 import { usePage, useStore } from '../session/editor-store.ts'
 import { useRenderer } from '../session/site-view.ts'
+import { isMeasuring } from './measuring-choice.ts'
 import type { GullyState, Sweeper } from './sweeper.ts'
 
 /** Measuring waits until nobody has edited for this long. */
@@ -34,8 +35,9 @@ export function GullylineProvider({ code, children }: GullylineProviderProps) {
   const { registry } = store
   const { context } = useRenderer()
   const [value] = useState(() => new Value<Gullyline>(NOTHING))
+  const isOn = useValue(isMeasuring)
   useEffect(() => {
-    if (!code) return undefined
+    if (!code || !isOn) return undefined
     const made = new code.Sweeper(registry, context, (state) => value.set({ ...state, sweeper: made }))
     let timer = window.setTimeout(() => made.show(store.state.page))
     const stop = store.subscribePage(() => {
@@ -49,7 +51,7 @@ export function GullylineProvider({ code, children }: GullylineProviderProps) {
       made.dispose()
       value.set(NOTHING)
     }
-  }, [code, registry, context, store, value])
+  }, [code, isOn, registry, context, store, value])
   return <GullyContext value={useValue(value)}>{children}</GullyContext>
 }
 

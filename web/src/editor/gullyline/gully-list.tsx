@@ -5,6 +5,7 @@ import { ignoreEdit, RULES } from '@gullyline/core'
 import { later } from '../../ui/later.ts'
 import { LaterTypedDialog } from '../../ui/later-part.tsx'
 import { Button, Tabs } from '../../ui/controls.tsx'
+import { useValue } from '../../ui/value.ts'
 import { STRIP } from '../../ui/theme.ts'
 import { ListPop } from '../../ui/list-pop.ts'
 import { TroubleMark } from '../problems/trouble-mark.tsx'
@@ -13,6 +14,7 @@ import { useStore } from '../session/editor-store.ts'
 import { useGullyline, useShownGullies, type ShownGully } from './gully-context.tsx'
 import { FixDialogLater } from './fix-dialog-later.tsx'
 import { rangeOf } from './gully-line.tsx'
+import { isMeasuring, setMeasuring } from './measuring-choice.ts'
 
 const ignoreDialog = later(() => import('./ignore-dialog.tsx'))
 
@@ -37,6 +39,13 @@ const Head = styled.div`
     flex: 1;
     font-size: 13.5px;
   }
+`
+const Foot = styled.div`
+  display: flex;
+  gap: 8px;
+  justify-content: flex-end;
+  padding: 8px 14px 12px;
+  border-top: 1px solid var(--line);
 `
 const None = styled.p`
   padding: 8px 16px 16px;
@@ -81,12 +90,15 @@ type Filter = 'all' | 'error' | 'warning' | 'ignored'
 
 interface GullyListProps {
   readonly onChoose: (gully: ShownGully) => void
+  /** Opens the chart of what was measured. */
+  readonly onChart: () => void
 }
 
 /** How many gullies the page has; opens the list, whose every line leads to the width and the block. */
-export function GullyList({ onChoose }: GullyListProps) {
+export function GullyList({ onChoose, onChart }: GullyListProps) {
   const { isWhole, hasFailed, progress } = useGullyline()
   const gullies = useShownGullies()
+  const isOn = useValue(isMeasuring)
   const [isOpen, setOpen] = useState(false)
   const [filter, setFilter] = useState<Filter>('all')
   const [mended, setMended] = useState<ShownGully>()
@@ -110,17 +122,19 @@ export function GullyList({ onChoose }: GullyListProps) {
           )}
           {(told.length > 0 || isWhole) && countOf(told.length)}
           <small>
-            {isWhole
-              ? 'at 1,601 widths'
-              : hasFailed
-                ? 'not measured to the end'
-                : `measuring, ${Math.floor(progress * 100)} %`}
+            {!isOn
+              ? 'Measuring paused'
+              : isWhole
+                ? 'at 1,601 widths'
+                : hasFailed
+                  ? 'not measured to the end'
+                  : `measuring, ${Math.floor(progress * 100)} %`}
           </small>
         </Opener>
         <WidePop placement="bottom end">
           <Dialog aria-label="Gullies of this page">
             <Head>
-              <h2>{countOf(told.length)}</h2>
+              <h2>{isOn ? countOf(told.length) : 'Measuring paused'}</h2>
               <Tabs
                 label="Show"
                 value={filter}
@@ -133,7 +147,11 @@ export function GullyList({ onChoose }: GullyListProps) {
                 onChange={setFilter}
               />
             </Head>
-            {shown.length === 0 && <None>{NONE[filter]}</None>}
+            {shown.length === 0 && (
+              <None>
+                {isOn ? NONE[filter] : 'Pages are not measured in this browser while you edit them.'}
+              </None>
+            )}
             <List>
               {shown.map((gully) => (
                 <li key={`${gully.rule} ${gully.nodeId} ${gully.from}`}>
@@ -163,6 +181,21 @@ export function GullyList({ onChoose }: GullyListProps) {
                 </li>
               ))}
             </List>
+            <Foot>
+              <Button onPress={() => setMeasuring(!isOn)}>
+                {isOn ? 'Pause measuring' : 'Resume measuring'}
+              </Button>
+              {isOn && (
+                <Button
+                  onPress={() => {
+                    setOpen(false)
+                    onChart()
+                  }}
+                >
+                  Chart by width…
+                </Button>
+              )}
+            </Foot>
           </Dialog>
         </WidePop>
       </DialogTrigger>

@@ -12,13 +12,23 @@ import {
   type ShownGully,
 } from './gully-context.tsx'
 import { GullyLine, rangeOf } from './gully-line.tsx'
+import { later } from '../../ui/later.ts'
+import { LaterDialog } from '../../ui/later-part.tsx'
 import { useGullyNews } from './use-gully-news.ts'
 import { GullyList } from './gully-list.tsx'
+import { isMeasuring } from './measuring-choice.ts'
+import { useValue } from '../../ui/value.ts'
+
+const PAUSED = 'Measuring is paused: resume it in the list of gullies, at the end of the ruler'
+
+const widthChart = later(() => import('./width-chart.tsx'))
 
 /** The ruler with the gullies of the page. */
 export function MeasuredRuler({ look, width, onChange, onStep, onView }: GullyRulerProps) {
   const [views, setViews] = useState<ReadonlySet<VisitorView>>(new Set())
+  const [isChart, setChart] = useState(false)
   const store = useStore()
+  const isOn = useValue(isMeasuring)
   const { page } = useGullyline()
   const gullies = useShownGullies()
   useGullyNews()
@@ -38,9 +48,9 @@ export function MeasuredRuler({ look, width, onChange, onStep, onView }: GullyRu
     onStep((direction) => {
       const next = nextGully(told, { last: lastRef.current, width, direction })
       if (next) choose(next)
-      else store.dispatch({ type: 'tell', words: 'No gullies on this page', tone: 'done' })
+      else store.dispatch({ type: 'tell', words: isOn ? 'No gullies on this page' : PAUSED, tone: 'done' })
     })
-  }, [gullies, width, choose, store, onStep])
+  }, [gullies, width, choose, store, onStep, isOn])
   const isMeasured = page !== undefined
   return (
     <Ruler
@@ -56,7 +66,14 @@ export function MeasuredRuler({ look, width, onChange, onStep, onView }: GullyRu
           onView(viewCss(next))
         }}
       />
-      {isMeasured && <GullyList onChoose={choose} />}
+      {(isMeasured || !isOn) && <GullyList onChoose={choose} onChart={() => setChart(true)} />}
+      {isChart && (
+        <LaterDialog code={widthChart} onClose={() => setChart(false)}>
+          {({ WidthChart }) => (
+            <WidthChart look={look} width={width} onChoose={onChange} onClose={() => setChart(false)} />
+          )}
+        </LaterDialog>
+      )}
     </Ruler>
   )
 }

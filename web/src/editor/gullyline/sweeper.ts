@@ -4,7 +4,10 @@ import {
   fixCandidates,
   jump,
   PageSweep,
-  SAMPLE_WIDTHS,
+  sampleWidth,
+  type MeasuredPoint,
+  sizeBounds,
+  type WithSizes,
   settingOf,
   SWEEP_FROM,
   type Fix,
@@ -67,12 +70,12 @@ export class Sweeper {
   #isDisposed = false
 
   constructor(registry: Registry, context: SiteContext, onState: (state: GullyState) => void) {
-    const { bounds } = context.look
+    const bounds = sizeBounds(context.look)
     this.#registry = registry
     this.#context = { ...context, purpose: 'measure' }
     this.#html = new MeasuredHtml(registry, this.#context)
-    this.#frame = new SweepFrame(context.site.language, [bounds.medium, bounds.wide])
-    this.#sweep = new PageSweep([bounds.medium, bounds.wide])
+    this.#frame = new SweepFrame(context.site.language, bounds)
+    this.#sweep = new PageSweep(bounds)
     this.#onState = onState
   }
 
@@ -91,19 +94,24 @@ export class Sweeper {
     this.#run++
   }
 
+  /** What was measured of the whole page, from narrow to wide. */
+  get points(): readonly MeasuredPoint[] {
+    return this.#sweep.points
+  }
+
   /** Fixes of a gully that were laid out and found to mend it: those that break nothing else first, the gentlest before the others. */
   async fixesOf(page: Page, gully: Gully): Promise<readonly TriedFix[]> {
-    const { bounds } = this.#context.look
+    const { look, site } = this.#context
     const before = new MeasuredHtml(this.#registry, this.#context).write(page)
-    const frame = new SweepFrame(this.#context.site.language, [bounds.medium, bounds.wide])
+    const frame = new SweepFrame(site.language, sizeBounds(look))
     try {
       frame.show(before)
       await frame.ready()
-      const widths = triedWidths(gully, bounds)
+      const widths = triedWidths(gully, look)
       const known = await this.#namesAt(frame, before, { gully, widths })
       const clean: TriedFix[] = []
       const others: TriedFix[] = []
-      for (const fix of fixCandidates(page, gully, { registry: this.#registry, bounds })) {
+      for (const fix of fixCandidates(page, gully, { registry: this.#registry, look })) {
         if (clean.length >= MOST_FIXES) break
         const changed = applyEdits(page, fix.edits, this.#registry)
         if (!changed.ok) continue
@@ -202,15 +210,13 @@ export class Sweeper {
 }
 
 /** Where a fix is tried: at the ends of a gully, where it is worst, and between. */
-function triedWidths(
-  { from, to, worst }: Gully,
-  { medium, wide }: SiteContext['look']['bounds'],
-): ReadonlySet<number> {
+function triedWidths({ from, to, worst }: Gully, look: WithSizes): ReadonlySet<number> {
   const between = Array.from({ length: TRIED_BETWEEN }, (_unused, i) =>
     Math.round(from + ((to - from) * (i + 1)) / (TRIED_BETWEEN + 1)),
   )
   // At the ends and samples of all sizes as well, since what is set at a wide one is inherited.
-  const elsewhere = [SWEEP_FROM, medium - 1, wide - 1, ...Object.values(SAMPLE_WIDTHS)]
+  const samples = look.sizes.map(({ key }) => sampleWidth(key, look))
+  const elsewhere = [SWEEP_FROM, ...sizeBounds(look).map((bound) => bound - 1), ...samples]
   return new Set([from, ...between, to, worst, ...elsewhere])
 }
 

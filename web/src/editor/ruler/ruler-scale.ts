@@ -1,4 +1,4 @@
-import { SAMPLE_WIDTHS, SIZE_KEYS, SIZE_WORDS, type Look, type SizeKey } from '@gullyline/core'
+import { sampleWidth, type Look, type SizeKey } from '@gullyline/core'
 
 /** The screen widths that the ruler reaches, in px. 320 is the width of WCAG 2.2, 1.4.10. */
 export const RULER_FROM = 320
@@ -28,19 +28,17 @@ export interface RulerSize {
 }
 
 /** The sizes from narrow to wide. */
-export function rulerSizes({ bounds }: Look): readonly RulerSize[] {
-  const ends = {
-    narrow: [RULER_FROM, bounds.medium],
-    medium: [bounds.medium, bounds.wide],
-    base: [bounds.wide, RULER_TO],
-  } as const
-  return [...SIZE_KEYS].reverse().map((size) => ({
-    size,
-    title: SIZE_WORDS[size],
-    from: ends[size][0],
-    to: ends[size][1],
-    sample: SAMPLE_WIDTHS[size],
-  }))
+export function rulerSizes(look: Pick<Look, 'sizes' | 'formerSizes'>): readonly RulerSize[] {
+  const { sizes } = look
+  return sizes
+    .map(({ key, name, from }, i) => ({
+      size: key,
+      title: name,
+      from: Math.max(RULER_FROM, from),
+      to: i === 0 ? RULER_TO : sizes[i - 1]!.from,
+      sample: sampleWidth(key, look),
+    }))
+    .reverse()
 }
 
 /** The width that stands for the next named size in a direction; the same width at the ends. */

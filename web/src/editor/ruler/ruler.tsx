@@ -52,6 +52,9 @@ const Size = styled.button`
   bottom: 2px;
   left: calc((var(--from) + var(--to)) / 2 * 100%);
   transform: translateX(-50%);
+  overflow: hidden;
+  min-width: 24px;
+  max-width: max(24px, calc((var(--to) - var(--from)) * 100%));
   min-height: 24px;
   padding: 2px 10px;
   border: 0;
@@ -59,6 +62,8 @@ const Size = styled.button`
   background: none;
   color: ${STRIP.words};
   font-size: 12px;
+  text-overflow: ellipsis;
+  white-space: nowrap;
   cursor: pointer;
   &:hover {
     background: ${STRIP.raised};
@@ -171,7 +176,7 @@ export function Ruler({ look, width, onChange, line, children }: RulerProps) {
             key={size}
             type="button"
             aria-pressed={size === current?.size}
-            title={`Show the page ${sample} px wide`}
+            title={`${title}: show the page ${sample} px wide`}
             style={{ '--from': shareOf(from), '--to': shareOf(to) }}
             onClick={() => onChange(sample)}
           >

@@ -153,7 +153,7 @@ export function SpineRow({ id, node, level, isShared = false, isOpen, onFold }: 
       data-spine-row={id}
       data-level={level}
       data-selected={isSelected ? '' : undefined}
-      data-hidden={Object.values(node.sizes).some((values) => values.shown === false) ? '' : undefined}
+      data-hidden={Object.values(node.sizes).some((values) => values?.shown === false) ? '' : undefined}
       style={{ '--level': level }}
       onFocus={() => !isSelected && store.dispatch({ type: 'select', id })}
       onDoubleClick={() => setNaming(true)}

@@ -1,0 +1,108 @@
+/** The sizes of a site: their names and bounds, what is set at each, and copying an arrangement from one to another. */
+import type { SiteInfo } from '@gullyline/core'
+import { canvasOf, expect, test } from './app.ts'
+import { addPage } from './building.ts'
+import { asking } from './app.ts'
+import type { Page } from '@playwright/test'
+
+const sizesOf = (page: Page) => page.getByRole('region', { name: 'Screen sizes' })
+const row = (page: Page, i: number) => sizesOf(page).getByRole('listitem').nth(i)
+
+async function saveSizes(page: Page): Promise<void> {
+  await sizesOf(page).getByRole('button', { name: 'Save screen sizes' }).click()
+  await expect(sizesOf(page).getByRole('status')).toHaveText(/The sizes were saved/)
+}
+
+test('a size is divided, named, used, taken out and brought back, and no page loses anything by it', async ({
+  page,
+  app,
+}) => {
+  await page.goto(`${app.editor}/settings`)
+  const sizes = sizesOf(page)
+  await sizes.getByRole('button', { name: 'Divide wide' }).click()
+  await row(page, 1).getByRole('textbox', { name: 'Name' }).fill('laptop')
+  await row(page, 0).getByRole('textbox', { name: 'From, in px' }).fill('1199')
+  await expect(sizes.getByRole('alert')).toHaveText(/begin at least 20 px apart/)
+  await expect(sizes.getByRole('button', { name: 'Save screen sizes' })).toBeDisabled()
+  await row(page, 0).getByRole('textbox', { name: 'From, in px' }).fill('1500')
+  // What was typed stays when the screen is left and opened again.
+  await page.reload()
+  await expect(row(page, 1).getByRole('textbox', { name: 'Name' })).toHaveValue('laptop')
+  await saveSizes(page)
+
+  await addPage(page, app, 'Sized', 'plain')
+  const ruler = page.getByRole('region', { name: 'Ruler' })
+  const width = page.getByRole('slider', { name: 'Width of the page' })
+  await ruler.getByRole('button', { name: 'laptop', exact: true }).click()
+  await expect(width).toHaveAttribute('aria-valuetext', /laptop/)
+  const heading = asking(canvasOf(page), 'First part')
+  await heading.click()
+  const details = page.getByRole('complementary', { name: 'Details' })
+  await details.getByRole('button', { name: 'Text size: set per size' }).click()
+  const at = (size: string) => details.getByRole('combobox', { name: `Text size at ${size}` })
+  await at('laptop').selectOption({ label: 'Lead' })
+  await expect(at('medium')).toHaveAccessibleDescription('Text size: Lead, as laptop')
+  const size = () => heading.evaluate((one) => parseFloat(getComputedStyle(one).fontSize))
+  const lead = await size()
+  await ruler.getByRole('button', { name: 'wide', exact: true }).click()
+  await expect.poll(size).not.toBe(lead)
+  await page.keyboard.press('Control+s')
+  await expect(
+    page
+      .getByRole('status')
+      .filter({ hasText: /^Saved/ })
+      .first(),
+  ).toBeVisible()
+
+  await page.goto(`${app.editor}/settings`)
+  await sizes.getByRole('button', { name: 'Delete laptop' }).click()
+  await saveSizes(page)
+  const look = async () =>
+    ((await (await page.request.get(`${app.editor}/api/sites/tarrowmoor`)).json()) as SiteInfo).look
+  expect((await look()).sizes.map(({ name }) => name)).toEqual(['wide', 'medium', 'narrow'])
+  await sizes.getByRole('button', { name: 'Restore laptop' }).click()
+  await expect(row(page, 1).getByRole('textbox', { name: 'From, in px' })).toHaveValue('1200')
+  await saveSizes(page)
+  await sizes.getByRole('button', { name: 'Delete laptop' }).click()
+  await saveSizes(page)
+})
+
+test('an arrangement is copied from one size to another by keyboard, and reset, and other sizes stay', async ({
+  page,
+  app,
+}) => {
+  await addPage(page, app, 'Copied', 'plain')
+  const heading = asking(canvasOf(page), 'First part')
+  await heading.click()
+  const details = page.getByRole('complementary', { name: 'Details' })
+  await details.getByRole('button', { name: 'Text size: set per size' }).click()
+  const at = (size: string) => details.getByRole('combobox', { name: `Text size at ${size}` })
+  await at('medium').selectOption({ label: 'Lead' })
+  await expect(at('narrow')).toHaveAccessibleDescription('Text size: Lead, as medium')
+
+  await page
+    .getByRole('region', { name: 'Ruler' })
+    .getByRole('button', { name: 'narrow', exact: true })
+    .click()
+  await heading.click()
+  await page.keyboard.press('Escape')
+  await page.keyboard.press('Alt+Shift+A')
+  const dialog = page.getByRole('dialog', { name: 'Arrangement at narrow' })
+  await dialog.getByRole('radio', { name: 'Copy from wide' }).check()
+  await expect(dialog.getByRole('status')).toHaveText(
+    '1 block changes at narrow. All other sizes stay as they are.',
+  )
+  await page.keyboard.press('Enter')
+  await expect(dialog).toBeHidden()
+  await expect(at('narrow')).toHaveAccessibleDescription(/, changed$/)
+  await expect(at('narrow')).not.toHaveAccessibleDescription(/Lead/)
+  await expect(at('medium')).toHaveAccessibleDescription('Text size: Lead, changed')
+
+  await page.keyboard.press('Alt+Shift+A')
+  await dialog.getByRole('radio', { name: 'Reset: inherit from medium' }).check()
+  await dialog.getByRole('radio', { name: 'The whole page' }).check()
+  await dialog.getByRole('button', { name: 'Reset' }).click()
+  await expect(at('narrow')).toHaveAccessibleDescription('Text size: Lead, as medium')
+  await page.keyboard.press('Control+z')
+  await expect(at('narrow')).toHaveAccessibleDescription(/, changed$/)
+})
