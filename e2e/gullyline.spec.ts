@@ -18,6 +18,14 @@ const place = (gridColumn: number, gridRow: number, gridColumns: number, gridRow
   base: { gridColumn, gridRow, gridColumns, gridRows },
 })
 
+/** A small text that is a link and nothing else. */
+const linkIn = (text: string): PageNode =>
+  node(
+    'text',
+    { words: [{ type: 'paragraph', runs: [{ text, link: { href: 'https://example.org/c' } }] }] },
+    { sizes: { base: { step: 'note' } } },
+  )
+
 /** One section for each fault, called by its rule. */
 const FAULTS: Readonly<Record<string, Readonly<Record<string, PageNode>>>> = {
   'picture-contrast': {
@@ -97,37 +105,29 @@ const FAULTS: Readonly<Record<string, Readonly<Record<string, PageNode>>>> = {
     square: node(
       'picture',
       { media: { id: 'tmnight' }, decoration: true },
-      { sizes: { base: { band: 'edge', ratio: '1/1' } } },
+      { sizes: { base: { band: 'full', ratio: '1/1' } } },
     ),
   },
   'small-target': {
     close: node('section', {}, { slots: { blocks: ['links'] } }),
     links: node('stack', {}, { slots: { blocks: ['n1', 'n2'] }, sizes: { base: { gap: 'none' } } }),
-    n1: node(
-      'heading',
-      { text: 'First night', level: 3, link: { href: 'https://example.org/c' } },
-      { sizes: { base: { step: 'note' } } },
-    ),
-    n2: node(
-      'heading',
-      { text: 'Second night', level: 3, link: { href: 'https://example.org/d' } },
-      { sizes: { base: { step: 'note' } } },
-    ),
+    n1: linkIn('First night'),
+    n2: linkIn('Second night'),
   },
-  sideways: {
-    past: node('section', {}, { slots: { blocks: ['buttons'] } }),
-    buttons: node(
-      'row',
+  jump: {
+    leap: node('section', {}, { slots: { blocks: ['many'] } }),
+    many: node(
+      'gallery',
       {},
       {
-        slots: { blocks: ['f1', 'f2', 'f3', 'f4'] },
-        sizes: { base: { wrap: false, share: 'own' } },
+        slots: { pictures: ['q1', 'q2', 'q3', 'q4', 'q5', 'q6'] },
+        sizes: { base: { columns: '6' }, medium: { columns: '1' } },
       },
     ),
     ...Object.fromEntries(
-      ['f1', 'f2', 'f3', 'f4'].map((id) => [
+      ['q1', 'q2', 'q3', 'q4', 'q5', 'q6'].map((id) => [
         id,
-        node('button', { text: 'Spectroheliograph', link: { href: 'https://example.org/e' } }),
+        node('picture', { media: { id: 'tmnight' }, decoration: true }),
       ]),
     ),
   },
