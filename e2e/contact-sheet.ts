@@ -23,7 +23,7 @@ const PICTURE =
 /** What each kind is shown in: every value of each of its choices of look, one at a time. */
 function variantsOf(kind: string): JsonObject[] {
   const choices = Object.entries(getKind(registry, kind).look.properties).filter(
-    ([key, field]) => field.control === 'choice' && ['variant', 'display', 'shade'].includes(key),
+    ([key, field]) => field.control === 'choice' && ['variant', 'display', 'shade', 'shape'].includes(key),
   )
   const all = choices.flatMap(([key, field]) => (field.enum as string[]).map((value) => ({ [key]: value })))
   return all.length > 0 ? all : [{}]

@@ -300,3 +300,81 @@ test('a section becomes a grid section with each block where it was, and a secti
   await page.keyboard.press('Control+Z')
   expect(await boxes()).toEqual(before)
 })
+
+test('a line above a block is pulled down to open rows for all below, and pushed up to close them, by hand and by keys', async ({
+  page,
+  app,
+}) => {
+  const stones = await openStones(page, app)
+  const { canvas } = stones
+  await canvas.getByText('Stone three').click()
+  const line = page.getByRole('button', { name: 'Make room above heading “Stone three”' })
+  const at = await boxOf(line)
+  await page.mouse.move(at.x + 12, at.y + 12)
+  await page.mouse.down()
+  await page.mouse.move(at.x + 12, at.y + 60, { steps: 4 })
+  await page.mouse.move(at.x + 12, at.y + 150, { steps: 4 })
+  await expect(page.getByText(/^Opens \d rows? for all below$/)).toBeVisible()
+  // Given up, nothing moves.
+  await page.keyboard.press('Escape')
+  await page.mouse.up()
+  await expectPlace(stones, 'Stone three', [9, 3, 3, 1])
+  await line.focus()
+  await page.keyboard.press('ArrowDown')
+  await page.keyboard.press('ArrowDown')
+  await expectPlace(stones, 'Stone three', [9, 5, 3, 1])
+  await expectPlace(stones, 'Stone one', [1, 1, 3, 1])
+  await canvas.getByText('Stone three').click()
+  const again = await boxOf(line)
+  await page.mouse.move(again.x + 12, again.y + 12)
+  await page.mouse.down()
+  await page.mouse.move(again.x + 12, again.y - 400, { steps: 6 })
+  await page.mouse.up()
+  // As far as there is something: Stone one and Stone two end with row 1.
+  await expectPlace(stones, 'Stone three', [9, 2, 3, 1])
+  await page.keyboard.press('Control+Z')
+  await expectPlace(stones, 'Stone three', [9, 5, 3, 1])
+})
+
+test('a linked part is placed on a grid section by keys and left out of a size, as any block is', async ({
+  page,
+  app,
+}) => {
+  const { request } = page.context()
+  const made = (await (
+    await request.post(`${api(app)}/pages`, { data: { title: 'Linked stones', parentId: null } })
+  ).json()) as OpenedPage
+  const { summary, document } = made
+  const root = document.nodes[document.root]!
+  const instance = newNode(getKind(defaultRegistry, 'linked-blocks'), { content: { part: 'tmsky' } })
+  const parts = (await (await request.get(`${api(app)}/parts`)).json()) as { id: string; name: string }[]
+  const part = parts.find(({ name }) => name === 'Sky card')!.id
+  const nodes = {
+    [document.root]: { ...root, slots: { ...root.slots, sections: ['g'] } },
+    g: newNode(getKind(defaultRegistry, 'grid'), { slots: { blocks: ['card', 'one'] } }),
+    card: { ...instance, content: { part }, sizes: place(1, 1, 4, 2) },
+    one: {
+      ...newNode(getKind(defaultRegistry, 'heading'), { content: { text: 'Stone one', level: 2 } }),
+      sizes: place(7, 1, 4, 1),
+    },
+  }
+  const saved = await request.put(`${api(app)}/pages/${summary.id}/document`, {
+    data: { base: summary.version, document: { ...document, nodes }, journal: null },
+  })
+  expect(saved.status(), await saved.text()).toBe(200)
+  await page.goto(`${app.editor}/pages/${summary.id}`)
+  const canvas = canvasOf(page)
+  const card = canvas.locator('.cells > *').first()
+  const before = await boxOf(card)
+  await card.click()
+  await page.keyboard.press('Control+ArrowRight')
+  await expect.poll(async () => (await boxOf(card)).x).toBeGreaterThan(before.x + 40)
+  const details = page.getByRole('complementary', { name: 'Details' })
+  await details.getByRole('button', { name: 'Shown: set per size' }).click()
+  await details.getByRole('combobox', { name: 'Shown at narrow' }).selectOption({ label: 'No' })
+  await page
+    .getByRole('region', { name: 'Ruler' })
+    .getByRole('button', { name: 'narrow', exact: true })
+    .click()
+  await expect(card).toBeHidden()
+})

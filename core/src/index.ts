@@ -387,6 +387,7 @@ export { readDesignTokens, UnreadableTokens, type LeftToken } from './look/desig
 export { lookFromTokens, tokenFile, type LookFromTokens, type TakenToken } from './look/look-from-tokens.ts'
 export { LOOK_SCHEMA } from './look/look-schema.ts'
 export { deltaBetween, withDelta, type PageDelta } from './compare/page-delta.ts'
+export { changedBlocks } from './compare/changed-blocks.ts'
 export { changeSentences } from './compare/change-sentences.ts'
 export { mergePages, type Choose, type MergedPage } from './compare/merge-pages.ts'
 export type {

@@ -1,6 +1,6 @@
 /** What is checked is what goes live, whatever is saved, moved and published beside it: with real concurrent requests. */
 import { afterAll, beforeAll, expect, test } from '@jest/globals'
-import type { ErrorBody, Page, PageDocument, PageSummary, VersionInfo } from '@gullyline/core'
+import type { ErrorBody, Page, PageAsLive, PageDocument, PageSummary, VersionInfo } from '@gullyline/core'
 import { liveVersionOf } from '../src/documents/live.ts'
 import { startTestServer, type TestServer } from './with-server.ts'
 
@@ -51,6 +51,23 @@ test('a version that does not exist, and one older than what is live, do not go 
   expect((await publish(1)).body.code).toBe('stale-publish')
   expect((await publish('newest')).body.code).toBe('malformed')
   expect(await liveVersion('tmcomet')).toBe(summary.version)
+})
+
+test('a page as visitors see it is the version that went live, with the header of then, and none where it never did', async () => {
+  const { document, summary } = await open('tmfriend')
+  expect((await server.publish('tmfriend')).status).toBe(200)
+  expect((await save('tmfriend', summary.version, retitled(document, 'Not live yet'))).status).toBe(200)
+  const { status, body } = await server.ask<PageAsLive>('/api/sites/tarrowmoor/pages/tmfriend/live')
+  expect([status, body.version]).toEqual([200, summary.version])
+  expect(body.document).toEqual(document)
+  expect(body.header.nodes[body.header.root]?.kind).toBe('site-header')
+  const added = await server.ask<PageDocument>('/api/sites/tarrowmoor/pages', {
+    method: 'POST',
+    body: { title: 'Never live', parentId: null },
+  })
+  const { id } = added.body.summary
+  expect((await server.ask(`/api/sites/tarrowmoor/pages/${id}/live`)).status).toBe(404)
+  expect((await server.ask('/api/sites/tarrowmoor/pages/nowhere/live')).status).toBe(404)
 })
 
 test('a page that is being published can be saved meanwhile: no lock is held while it is compiled', async () => {

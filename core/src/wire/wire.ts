@@ -226,6 +226,18 @@ export interface OpenedPage extends PageDocument {
   readonly around: PageAround
 }
 
+/** A page as visitors see it, with what stands on it. */
+export interface PageAsLive {
+  readonly version: number
+  /** ISO 8601, UTC. */
+  readonly since: string
+  readonly document: Page
+  readonly header: Page
+  readonly footer: Page
+  /** The live versions of the site's parts, by their ids. */
+  readonly parts: Readonly<Record<string, Page>>
+}
+
 export interface SaveRequest {
   /** Number of the version that was opened. */
   readonly base: number

@@ -9,6 +9,7 @@ import { dropEntries } from '../journal/store.ts'
 import type { SignedIn } from '../people/access.ts'
 import type { SeenIn, SiteChange, SiteScope } from '../db/site-scope.ts'
 import type { Author } from '../documents/store.ts'
+import { readPageAsLive } from '../publish/live-site.ts'
 import { publishAgain, publishPage, unpublishPage } from '../publish/publish-page.ts'
 import { binPage, restorePage } from '../pages/bin.ts'
 import { addPage, changeSlug, copyPage, movePage } from '../pages/tree-acts.ts'
@@ -124,6 +125,9 @@ export function pageRoutes(services: Services): Hono<SignedIn> {
       if (!Number.isSafeInteger(number)) throw new Refused('not-found', 'There is no such version.')
       return c.json(await c.var.site.read((at) => openVersion(at, c.req.param('id'), number)))
     })
+    .get('/:id/live', async (c) =>
+      c.json(await c.var.site.read((at) => readPageAsLive(at, c.req.param('id')))),
+    )
     .post('/:id/unpublish', async (c) => {
       const pageId = c.req.param('id')
       await readBody(c, 'nothing')

@@ -73,6 +73,7 @@ export const ACCESS: Readonly<Record<string, 'everyone' | readonly Role[]>> = {
   'PUT /api/sites/:site/pages/:id/document': WHO_CHANGES_PAGES,
   'GET /api/sites/:site/pages/:id/versions': EVERYBODY_SIGNED_IN,
   'GET /api/sites/:site/pages/:id/versions/:number': EVERYBODY_SIGNED_IN,
+  'GET /api/sites/:site/pages/:id/live': EVERYBODY_SIGNED_IN,
   'POST /api/sites/:site/pages/:id/publish': EVERYBODY_SIGNED_IN,
   'POST /api/sites/:site/pages/:id/unpublish': EVERYBODY_SIGNED_IN,
   'GET /api/sites/:site/parts': EVERYBODY_SIGNED_IN,

@@ -1,5 +1,12 @@
 /** The site as it is live, read from the database: what publishing compiles. */
-import { settingsOf, type Page, type PageSettings, type Picture, type SiteFile } from '@gullyline/core'
+import {
+  settingsOf,
+  type Page,
+  type PageAsLive,
+  type PageSettings,
+  type Picture,
+  type SiteFile,
+} from '@gullyline/core'
 import { DocumentEntity } from '../db/document-rows.ts'
 import { RedirectEntity, type PageRow, type SiteRow } from '../db/rows.ts'
 import { CHANGED_PAGES, lastPageChange } from '../db/page-changes.ts'
@@ -115,6 +122,25 @@ export async function readLiveSite(
     files: await listFiles(at),
     parts: await liveParts(at, goingLive, last?.parts ?? {}),
     readDocuments,
+  }
+}
+
+/** A page as visitors see it, with what stands on it. Refuses one that is not live. */
+export async function readPageAsLive(at: SiteData, pageId: string): Promise<PageAsLive> {
+  await findPageRow(at, pageId)
+  const live = await liveVersionOf(at, pageId)
+  if (!live) throw new Refused('not-found', 'Visitors do not see this page: it is not live.')
+  const site = await findSite(at)
+  const parts = Object.entries(await liveParts(at, {}, {})).map(
+    ([id, { document }]) => [id, document] as const,
+  )
+  return {
+    version: live.version,
+    since: live.since.toISOString(),
+    document: readDocument(await findVersion(at, pageId, live.version)),
+    header: await readShared(at, site.headerId, {}),
+    footer: await readShared(at, site.footerId, {}),
+    parts: Object.fromEntries(parts),
   }
 }
 

@@ -6,6 +6,9 @@ export type EarlyInput = { readonly text: string } | { readonly key: string }
 
 /** Keys that mean something to a field besides letters. */
 const OTHER_KEYS = new Set(['Enter', 'Backspace', 'ArrowDown', 'ArrowUp'])
+/** Keys that move the caret in a text. */
+export const CARET_KEYS: ReadonlySet<string> = new Set(['Home', 'End', 'ArrowLeft', 'ArrowRight'])
+const NONE: ReadonlySet<string> = new Set()
 
 export interface EarlyKeys {
   /** Gives the collected keys in order, then those pressed meanwhile. Collects nothing more once none is left. */
@@ -19,15 +22,20 @@ export interface EarlyKeys {
 /**
  * Collects the keys pressed in these documents until they are given on or dropped. `onEscape` is called when they are no
  * longer wanted: for an Escape before the field is there, unless an Enter came first. Then there is more than the field to
- * leave, and Escape comes in its turn like every other key; another one right after it takes back all the same.
+ * leave, and Escape comes in its turn like every other key; another one right after it takes back all the same. `more` are
+ * keys that mean something to this field besides.
  */
-export function collectKeys(documents: readonly (Document | undefined)[], onEscape?: () => void): EarlyKeys {
+export function collectKeys(
+  documents: readonly (Document | undefined)[],
+  onEscape?: () => void,
+  more = NONE,
+): EarlyKeys {
   const early: string[] = []
   let isGiving = false
   const collect = (event: KeyboardEvent): void => {
     if (!event.isTrusted || event.ctrlKey || event.metaKey || event.altKey) return
     const isEscape = event.key === 'Escape' && onEscape !== undefined
-    if (event.key.length !== 1 && !OTHER_KEYS.has(event.key) && !isEscape) return
+    if (event.key.length !== 1 && !OTHER_KEYS.has(event.key) && !more.has(event.key) && !isEscape) return
     event.preventDefault()
     event.stopImmediatePropagation()
     const isInTurn = isGiving || (early.includes('Enter') && early.at(-1) !== 'Escape')

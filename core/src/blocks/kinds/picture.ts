@@ -4,6 +4,7 @@ import { choice, fields, line, link, media, step, toggle } from '../../kit/field
 import type { Link } from '../../page/link.ts'
 import { ALIGNED_BOX, alignBox, alignmentField, type Alignment } from '../../kit/alignment.ts'
 import { cropStyles, croppedShare, focusStyle, ratioOf, wholeInBox, type Focused } from '../../kit/crop.ts'
+import { clipShape, clipTo } from '../../kit/clip-shape.ts'
 import type { Declarations } from '../../kit/css-rules.ts'
 import { el } from '../../kit/element.ts'
 import { linked } from '../../kit/linked.ts'
@@ -19,6 +20,7 @@ interface Content {
 }
 interface LookValues {
   readonly radius?: string
+  readonly shape?: string
 }
 interface Values {
   readonly ratio: string
@@ -47,7 +49,7 @@ export const picture = defineBlock<Content, LookValues, Values>({
     caption: { ...line('Caption'), isLong: true },
     link: link('Link'),
   }),
-  look: fields({ radius: step('Corners', 'radius', 'none') }),
+  look: fields({ radius: step('Corners', 'radius', 'none'), shape: clipShape }),
   arrangement: fields({
     ratio: choice('Ratio', 'natural', {
       natural: 'Original',
@@ -79,8 +81,10 @@ export const picture = defineBlock<Content, LookValues, Values>({
   ],
   arrangedBy: ['media'],
   arrange({ values, content, look }): ArrangedRules {
-    const corners: Declarations =
-      look.radius && look.radius !== 'none' ? { 'border-radius': radius(look.radius) } : {}
+    const corners: Declarations = {
+      ...(look.radius && look.radius !== 'none' ? { 'border-radius': radius(look.radius) } : {}),
+      ...clipTo(look.shape),
+    }
     const ratio = values.ratio === 'natural' ? undefined : ratioOf(values.ratio)
     const isWhole = ratio !== undefined && values.fit === 'contain'
     const most = MOST[values.most]

@@ -5,6 +5,7 @@ import { useRoom } from '../../ui/use-room.ts'
 import { getNode, shownSlots } from '@gullyline/core'
 import { registerLanding } from '../drag/drag-session.ts'
 import { useEditor, usePage, useStore } from '../session/editor-store.ts'
+import type { Zoom } from '../ruler/screens.tsx'
 import { useSiteView } from '../session/site-view.ts'
 import { elementsOf } from './boxes.ts'
 import { shownId } from './shown-ids.ts'
@@ -62,6 +63,8 @@ interface CanvasProps {
   readonly hasReadingPath: boolean
   /** Rules over those of the page; see ruler/view-as.tsx. */
   readonly viewCss: string
+  /** Whether the page is made as small as it must be to have room, or has its own size and is moved sideways. */
+  readonly zoom: Zoom
 }
 
 /** The page itself, at the ruler's width, scaled down when there is less room. */
@@ -73,6 +76,7 @@ export function Canvas({
   onPicture,
   hasReadingPath,
   viewCss,
+  zoom,
 }: CanvasProps) {
   const store = useStore()
   const { site } = useSiteView()
@@ -106,14 +110,20 @@ export function Canvas({
 
   // With a block selected, its outline shows where the keys go.
   const isAlone = useEditor((state) => state.selection === undefined)
-  const scale = room.width === 0 ? 1 : Math.min(1, (room.width - 2 * MARGIN) / width)
+  const fit = room.width === 0 ? 1 : Math.min(1, (room.width - 2 * MARGIN) / width)
+  const scale = zoom === 'whole' ? 1 : fit
   const drawnWidth = Math.round(width * scale)
+  /** So many px of the page lie beyond the room. */
+  const beyond = Math.max(0, drawnWidth + 2 * MARGIN - room.width)
+  const [wanted, setWanted] = useState(0)
+  const panned = Math.min(wanted, beyond)
+  const left = beyond > 0 ? MARGIN - panned : Math.round((room.width - drawnWidth) / 2)
   const shown = useResolvedPage('editor')
   return (
     <Area ref={setArea} aria-label="Canvas">
       <Sheet
         data-alone={isAlone ? '' : undefined}
-        style={{ '--left': `${Math.round((room.width - drawnWidth) / 2)}px`, '--width': `${drawnWidth}px` }}
+        style={{ '--left': `${left}px`, '--width': `${drawnWidth}px` }}
       >
         <PageFrame
           title={`The page, ${width} pixels wide`}
@@ -136,11 +146,31 @@ export function Canvas({
       {inner && area && hasReadingPath && grid && <grid.ReadingPath inner={inner} area={area} />}
       {inner && <KeepInView inner={inner} />}
       {inner && menu && <menu.CanvasMenu inner={inner} onPoint={selectUnder} />}
+      {beyond > 0 && (
+        <Pan
+          type="range"
+          aria-label="Pan sideways"
+          min={0}
+          max={beyond}
+          value={panned}
+          onChange={(event) => setWanted(Number(event.target.value))}
+        />
+      )}
       <DrawnBox />
       <EmptyPageHint siteName={site.name} />
     </Area>
   )
 }
+
+const Pan = styled.input`
+  position: absolute;
+  left: 50%;
+  bottom: 10px;
+  z-index: 5;
+  width: 240px;
+  margin-left: -120px;
+  accent-color: var(--accent);
+`
 
 const BoxMark = styled.div`
   position: fixed;

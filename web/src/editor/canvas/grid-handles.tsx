@@ -18,6 +18,8 @@ import type { Box } from './boxes.ts'
 import { boxOfPlace, cellAt } from './grid-geometry.ts'
 import type { CellLanding } from '../drag/cell-landing.ts'
 import { drawnGuides, shownGrid } from './grid-landing.ts'
+import { dragHandle } from './handle-drag.ts'
+import { RoomLine } from './room-line.tsx'
 import { windowToFrame } from './frame-geometry.ts'
 
 const Column = styled.div`
@@ -134,40 +136,23 @@ export function GridHandles({ id, inner, toLayer }: GridHandlesProps) {
   }
   const press = (event: React.PointerEvent<HTMLButtonElement>, sides: readonly GridSide[]): void => {
     if (event.button !== 0) return
-    event.preventDefault()
-    const handle = event.currentTarget
     const frame = inner.defaultView?.frameElement as HTMLIFrameElement
-    handle.setPointerCapture(event.pointerId)
     const cell = ({ clientX, clientY }: PointerEvent) =>
       cellAt(lines, windowToFrame(frame, { x: clientX, y: clientY }))
     const from = cell(event.nativeEvent)
     let last: GridPlace = own
-    const move = (moved: PointerEvent): void => {
-      const to = cell(moved)
-      const by = { across: Math.round(to.column - from.column), down: Math.round(to.row - from.row) }
-      last = resized(own, sides, by, columns)
-      setDragged({ place: last, ...drawnGuides(grid, last, { others, columns }) })
-    }
-    const end = (isDone: boolean): void => {
-      handle.removeEventListener('pointermove', move)
-      handle.removeEventListener('pointerup', release)
-      handle.removeEventListener('pointercancel', cancel)
-      window.removeEventListener('keydown', escape, true)
-      setDragged(undefined)
-      if (isDone) set(last)
-    }
-    const release = (): void => end(true)
-    const cancel = (): void => end(false)
-    const escape = (key: KeyboardEvent): void => {
-      if (key.key !== 'Escape') return
-      key.preventDefault()
-      key.stopPropagation()
-      end(false)
-    }
-    handle.addEventListener('pointermove', move)
-    handle.addEventListener('pointerup', release)
-    handle.addEventListener('pointercancel', cancel)
-    window.addEventListener('keydown', escape, true)
+    dragHandle(event, {
+      move: (moved) => {
+        const to = cell(moved)
+        const by = { across: Math.round(to.column - from.column), down: Math.round(to.row - from.row) }
+        last = resized(own, sides, by, columns)
+        setDragged({ place: last, ...drawnGuides(grid, last, { others, columns }) })
+      },
+      end: (isDone) => {
+        setDragged(undefined)
+        if (isDone) set(last)
+      },
+    })
   }
   return (
     <>
@@ -188,6 +173,15 @@ export function GridHandles({ id, inner, toLayer }: GridHandlesProps) {
           </Said>
         </>
       )}
+      <RoomLine
+        key={id}
+        inner={inner}
+        lines={lines}
+        own={own}
+        placed={placed}
+        size={size}
+        at={{ ...toLayer({ left: area.left, top: area.top, width: area.width, height: 0 }), top: box.top }}
+      />
       {HANDLES.filter((handle) => hasRoom(handle, box)).map(({ name, sides, at: [x, y], cursor }) => (
         <Handle
           key={name}

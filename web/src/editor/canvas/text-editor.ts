@@ -1,6 +1,7 @@
 /** The text editor that works in place on an element of the page: Tiptap with just what our formatted text can hold. */
 import { Editor, Mark, mergeAttributes, type AnyExtension } from '@tiptap/core'
 import { Slice } from '@tiptap/pm/model'
+import { TextSelection } from '@tiptap/pm/state'
 import type { EditorView } from '@tiptap/pm/view'
 import { Bold } from '@tiptap/extension-bold'
 import { Document as DocumentNode } from '@tiptap/extension-document'
@@ -12,7 +13,7 @@ import { Paragraph } from '@tiptap/extension-paragraph'
 import { Strike } from '@tiptap/extension-strike'
 import { Text } from '@tiptap/extension-text'
 import { safeHref, type Json, type Line, type Link, type RichText } from '@gullyline/core'
-import { press, type EarlyInput } from '../../ui/early-keys.ts'
+import { CARET_KEYS, press, type EarlyInput } from '../../ui/early-keys.ts'
 import type { TypingStart } from '../session/editor-state.ts'
 import { withMendedLists } from './pasted-lists.ts'
 import { asOneLine, parseOneLine, parsePlainText } from './paste-into-text.ts'
@@ -191,12 +192,27 @@ export function takeEarly({ view }: Editor, input: EarlyInput): void {
   }
   // It ends the typing, which is not the text editor's to do.
   if (input.key === 'Escape') return press(view.dom, input.key)
+  if (CARET_KEYS.has(input.key)) return moveCaret(view, input.key)
   const event = new KeyboardEvent('keydown', { key: input.key, bubbles: true, cancelable: true })
   const isTaken = view.someProp('handleKeyDown', (handle) => handle(view, event))
   const { $from, from, empty } = view.state.selection
   const isInLine = empty && $from.parentOffset > 0
   // Within a line the browser deletes the letter, and is not asked here.
   if (!isTaken && input.key === 'Backspace' && isInLine) view.dispatch(view.state.tr.delete(from - 1, from))
+}
+
+/** Moves the caret as a browser does for keys of people. */
+function moveCaret(view: EditorView, key: string): void {
+  const { doc, selection } = view.state
+  const { $from, $to, empty } = selection
+  const at: Readonly<Record<string, number>> = {
+    Home: $from.start(),
+    End: $to.end(),
+    ArrowLeft: empty ? $from.pos - 1 : $from.pos,
+    ArrowRight: empty ? $to.pos + 1 : $to.pos,
+  }
+  const to = Math.max(0, Math.min(doc.content.size, at[key]!))
+  view.dispatch(view.state.tr.setSelection(TextSelection.near(doc.resolve(to), key === 'ArrowLeft' ? -1 : 1)))
 }
 
 /** A list of several items stays one where it is pasted beside words, whose line its first item would else become. */

@@ -1,6 +1,6 @@
 import { useLayoutEffect, useRef, type ReactNode } from 'react'
 import type { NodeId } from '@gullyline/core'
-import { collectKeys, type EarlyInput } from '../../ui/early-keys.ts'
+import { CARET_KEYS, collectKeys, type EarlyInput } from '../../ui/early-keys.ts'
 import { loadAtLast } from '../../ui/later.ts'
 import type { Typing } from '../session/editor-state.ts'
 import { useStore, type EditorStore } from '../session/editor-store.ts'
@@ -28,7 +28,7 @@ function WordsUntilThere({ tag, node, field, children, ...attributes }: TypedWor
   useLayoutEffect(() => {
     const isTyped = () => store.state.typing?.id === node && store.state.typing.field === field
     const { typing } = store.state
-    const early = collectKeys([element.current?.ownerDocument, document])
+    const early = collectKeys([element.current?.ownerDocument, document], undefined, CARET_KEYS)
     void loadAtLast(textEditing, isTyped, () =>
       store.dispatch({ type: 'tell', words: UNREACHABLE, tone: 'refused' }),
     )

@@ -13,6 +13,7 @@ import { giveRestTo } from '../../ui/early-keys.ts'
 import { later, loadAtLast } from '../../ui/later.ts'
 import { LaterPart } from '../../ui/later-part.tsx'
 import { whenTyping } from '../canvas/active-editor.ts'
+import type { Zoom } from '../ruler/screens.tsx'
 import { Canvas, canvasMenu } from '../canvas/canvas.tsx'
 import { gridCanvas } from '../canvas/canvas-later.ts'
 import { textEditing } from '../canvas/text-editing-later.ts'
@@ -144,6 +145,7 @@ export function Editor({ store, sender, site, pages, summary, onDrawn }: EditorP
   }, [width])
   const [isPath, setPath] = useState(false)
   const [viewCss, setViewCss] = useState('')
+  const [zoom, setZoom] = useState<Zoom>('fit')
   const [isFolded, setFolded] = useState(() => matchMedia(NARROW).matches)
   const [asked, setAsked] = useState<AskedFor>()
   const [inner, setInner] = useState<Document>()
@@ -282,6 +284,8 @@ export function Editor({ store, sender, site, pages, summary, onDrawn }: EditorP
                     onChange={setWidth}
                     onStep={takeStep}
                     onView={setViewCss}
+                    zoom={zoom}
+                    onZoom={setZoom}
                   />
                 </AfterFirst>
                 {isLineUp ? (
@@ -309,6 +313,7 @@ export function Editor({ store, sender, site, pages, summary, onDrawn }: EditorP
                       onPicture={acts.openSetting}
                       hasReadingPath={isPath}
                       viewCss={viewCss}
+                      zoom={zoom}
                     />
                     {isFolded ? (
                       <Unfold>

@@ -4,6 +4,7 @@ import { useValue, Value } from '../../ui/value.ts'
 import { usePage, useStore } from '../session/editor-store.ts'
 import { useRenderer } from '../session/site-view.ts'
 import { isMeasuring } from './measuring-choice.ts'
+import type { Zoom } from '../ruler/screens.tsx'
 import type { GullyState, Sweeper } from './sweeper.ts'
 
 /** Measuring waits until nobody has edited for this long. */
@@ -92,6 +93,8 @@ export interface GullyRulerProps {
   readonly onChange: (width: number) => void
   /** Takes the step, for the keys that ask for it. */
   readonly onStep: (step: StepGully) => void
+  readonly zoom: Zoom
+  readonly onZoom: (zoom: Zoom) => void
   /** Takes rules over those of the page, for visitors who have set their browser in some way. */
   readonly onView: (css: string) => void
 }

@@ -1,8 +1,10 @@
 import styled from 'styled-components'
-import { RULES } from '@gullyline/core'
+import { RULES, type Gully } from '@gullyline/core'
 import { TroubleMark } from '../problems/trouble-mark.tsx'
 import { useShownGullies } from './gully-context.tsx'
 import { rangeOf } from './gully-line.tsx'
+import { gullyName } from './gully-name.ts'
+import { useLiveGullies } from './use-live-gullies.ts'
 
 const List = styled.ul`
   display: grid;
@@ -21,17 +23,27 @@ const MOST = 5
 
 /** What visitors will see broken at some widths, before the page goes live. */
 export function GullyNote() {
-  const gullies = useShownGullies().filter(({ ignored }) => ignored === undefined)
-  if (gullies.length === 0) return null
+  const known = useLiveGullies()
+  const isNew = (gully: Gully): boolean => known !== undefined && !known.has(gullyName(gully))
+  const all = useShownGullies().filter(({ ignored }) => ignored === undefined)
+  if (all.length === 0) return null
+  // What visitors have not seen yet comes first.
+  const gullies = [...all.filter(isNew), ...all.filter((one) => !isNew(one))]
   const more = gullies.length - MOST
   return (
     <section aria-label="Gullies of this page">
-      <p>Visitors will see {gullies.length === 1 ? 'this gully' : `these ${gullies.length} gullies`}:</p>
+      <p>
+        Visitors will see {all.length === 1 ? 'this gully' : `these ${all.length} gullies`}
+        {known === undefined
+          ? '. Comparing with the live page…'
+          : newWords(all.filter(isNew).length, all.length)}
+      </p>
       <List>
         {gullies.slice(0, MOST).map((gully) => (
           <li key={`${gully.rule} ${gully.nodeId} ${gully.from}`}>
             <TroubleMark severity={gully.severity} title={gully.severity} />
             <span>
+              {isNew(gully) && <b>New: </b>}
               {RULES.get(gully.rule)!.title}, {rangeOf(gully)}: {gully.why}
             </span>
           </li>
@@ -40,4 +52,10 @@ export function GullyNote() {
       {more > 0 && <p>And {more} more.</p>}
     </section>
   )
+}
+
+function newWords(count: number, all: number): string {
+  if (count === 0) return '. None is new: the live page has them already.'
+  if (count === all) return all === 1 ? ', which is new:' : ', which are all new:'
+  return count === 1 ? ', of which 1 is new:' : `, of which ${count} are new:`
 }

@@ -2,6 +2,7 @@ import { useCallback, useEffect, useRef, useState } from 'react'
 import { RULES } from '@gullyline/core'
 import { seenAt } from '../canvas/shown-ids.ts'
 import { Ruler } from '../ruler/ruler.tsx'
+import { Screens } from '../ruler/screens.tsx'
 import { ViewAs, viewCss, type VisitorView } from '../ruler/view-as.tsx'
 import { useStore } from '../session/editor-store.ts'
 import {
@@ -24,7 +25,7 @@ const PAUSED = 'Measuring is paused: resume it in the list of gullies, at the en
 const widthChart = later(() => import('./width-chart.tsx'))
 
 /** The ruler with the gullies of the page. */
-export function MeasuredRuler({ look, width, onChange, onStep, onView }: GullyRulerProps) {
+export function MeasuredRuler({ look, width, onChange, onStep, onView, zoom, onZoom }: GullyRulerProps) {
   const [views, setViews] = useState<ReadonlySet<VisitorView>>(new Set())
   const [isChart, setChart] = useState(false)
   const store = useStore()
@@ -66,6 +67,7 @@ export function MeasuredRuler({ look, width, onChange, onStep, onView }: GullyRu
           onView(viewCss(next))
         }}
       />
+      <Screens width={width} onChange={onChange} zoom={zoom} onZoom={onZoom} />
       {(isMeasured || !isOn) && <GullyList onChoose={choose} onChart={() => setChart(true)} />}
       {isChart && (
         <LaterDialog code={widthChart} onClose={() => setChart(false)}>

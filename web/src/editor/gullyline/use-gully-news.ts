@@ -1,10 +1,9 @@
 import { useEffect, useRef } from 'react'
-import { RULES, type Gully, type Page } from '@gullyline/core'
+import { RULES, type Page } from '@gullyline/core'
 import { useEditor, useStore } from '../session/editor-store.ts'
 import { useGullyline } from './gully-context.tsx'
 import { rangeOf } from './gully-line.tsx'
-
-const nameOf = ({ rule, nodeId }: Gully): string => `${rule} ${nodeId}`
+import { gullyName } from './gully-name.ts'
 
 /** Tells after each save which gullies the page did not have when it was saved before. */
 export function useGullyNews(): void {
@@ -17,9 +16,9 @@ export function useGullyNews(): void {
     if (!isWhole || page === undefined || store.state.page !== page || page !== saved) return
     const known = knownRef.current
     if (known?.saved === saved) return
-    knownRef.current = { saved, names: new Set(gullies.map(nameOf)) }
+    knownRef.current = { saved, names: new Set(gullies.map(gullyName)) }
     if (!known) return
-    const news = gullies.filter((one) => !known.names.has(nameOf(one)))
+    const news = gullies.filter((one) => !known.names.has(gullyName(one)))
     if (news.length === 0) return
     const [first] = news
     const words = `${RULES.get(first!.rule)!.title}, ${rangeOf(first!)}`

@@ -3,13 +3,15 @@ import { useEffect, useMemo, useState } from 'react'
 import styled from 'styled-components'
 import { type Look } from '@gullyline/core'
 import { useRoom } from '../../ui/use-room.ts'
-import { Button, IconButton, mono } from '../../ui/controls.tsx'
+import { Button, IconButton, mono, Tabs } from '../../ui/controls.tsx'
 import { contourBackdrop } from '../canvas/contours.ts'
 import { PageFrame } from '../canvas/page-frame.tsx'
 import { pressedAt, shownId } from '../canvas/shown-ids.ts'
 import { useEditor, useStore } from '../session/editor-store.ts'
 import { TroubleMark } from '../problems/trouble-mark.tsx'
 import { useShownGullies } from '../gullyline/gully-context.tsx'
+import { Compare } from './compare.tsx'
+import type { Before } from '../session/page-before.ts'
 import { ScrollTogether } from './scroll-together.ts'
 import { TAKES_FOCUS } from '../canvas/focus-canvas.ts'
 import { PageStyle, PageView } from '../canvas/page-view.tsx'
@@ -93,6 +95,12 @@ const Add = styled.form`
   }
 `
 const MOST_WIDTHS = 6
+/** What is shown side by side: widths, or versions. */
+const Views = styled.div`
+  position: absolute;
+  left: 24px;
+  top: 8px;
+`
 
 interface LineUpProps {
   /** The width that the ruler shows. */
@@ -107,12 +115,28 @@ export function LineUp({ width, onChoose }: LineUpProps) {
   const [widths, setWidths] = useState(() => rulerSizes(site.look).map(({ sample }) => sample))
   const [wanted, setWanted] = useState(String(width))
   const [together] = useState(() => new ScrollTogether())
+  const { summary } = useSiteView()
+  const [view, setView] = useState<'widths' | Before>('widths')
   const page = useResolvedPage('visitor')
   const added = clampWidth(Number(wanted) || width)
   const add = (): void => setWidths([...new Set([...widths, added])].sort((a, b) => a - b))
   return (
     <Area ref={setArea} aria-label="Line-up" tabIndex={-1} {...{ [TAKES_FOCUS]: '' }}>
-      {room.width > 0 &&
+      <Views>
+        <Tabs
+          label="Line-up"
+          value={view}
+          options={[
+            ['widths', 'Widths'],
+            ['saved', 'With last saved'],
+            ...(summary.liveSince === null ? [] : [['live', 'With live'] as const]),
+          ]}
+          onChange={setView}
+        />
+      </Views>
+      {view !== 'widths' && room.width > 0 && <Compare before={view} screen={width} room={room} />}
+      {view === 'widths' &&
+        room.width > 0 &&
         widths.map((one) => (
           <Shown
             key={one}
@@ -128,7 +152,7 @@ export function LineUp({ width, onChoose }: LineUpProps) {
             }
           />
         ))}
-      {widths.length < MOST_WIDTHS && (
+      {view === 'widths' && widths.length < MOST_WIDTHS && (
         <Add
           onSubmit={(event) => {
             event.preventDefault()

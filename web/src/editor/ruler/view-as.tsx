@@ -8,6 +8,14 @@ import { StripButton } from './strip-button.ts'
 /** How a visitor may have set their browser. */
 export type VisitorView = keyof typeof VIEWS
 
+/** What browsers do where a person has chosen the colours (CSS Color Adjustment 1, "Forced Color Palettes"), with a palette of high contrast. */
+const FORCED_CSS = [
+  '*,*::before,*::after{background-color:#000!important;color:#fff!important;border-color:#fff!important;box-shadow:none!important;text-shadow:none!important}',
+  'picture::after{background-image:none!important;background-color:transparent!important}',
+  'a[href],a[href] *{color:#ff0!important}',
+  'button{border:1px solid #fff!important}',
+].join('')
+
 const VIEWS = {
   large: { title: 'Text at 200 %', css: SETTING_CSS.resized },
   spaced: { title: 'More text spacing', css: SETTING_CSS.spaced },
@@ -16,6 +24,15 @@ const VIEWS = {
     css: 'img{visibility:hidden}picture::after{background:none!important}',
   },
   grey: { title: 'Without colours', css: 'html{filter:grayscale(1)}' },
+  still: {
+    title: 'Reduced motion',
+    css: '*,*::before,*::after{animation:none!important;transition:none!important}html{scroll-behavior:auto!important}',
+  },
+  forced: { title: 'Forced colours', css: FORCED_CSS },
+  print: {
+    title: 'Printed without backgrounds',
+    css: '*,*::before,*::after{background:none!important;box-shadow:none!important;text-shadow:none!important;color:#000!important;border-color:#000!important}',
+  },
 } as const satisfies Readonly<Record<string, { readonly title: string; readonly css: string }>>
 const NAMES = Object.keys(VIEWS) as VisitorView[]
 
@@ -47,7 +64,7 @@ export function ViewAs({ views, onChange }: ViewAsProps) {
         aria-label={set === '' ? 'View as visitors' : `View as visitors: ${set}`}
       >
         <Eye size={14} strokeWidth={1.75} />
-        {set || 'View'}
+        {views.size === 0 ? 'View' : views.size === 1 ? '1 view' : `${views.size} views`}
       </Opener>
       <MenuPop placement="bottom start">
         <Menu

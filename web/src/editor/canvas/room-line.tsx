@@ -1,0 +1,140 @@
+import { useState } from 'react'
+import styled from 'styled-components'
+import {
+  closeUp,
+  describeNode,
+  emptyRowsAbove,
+  makeRoom,
+  placeBlocksEdits,
+  type Placed,
+  type SizeKey,
+} from '@gullyline/core'
+import { useStore } from '../session/editor-store.ts'
+import { windowToFrame } from './frame-geometry.ts'
+import { cellAt, type GridLines } from './grid-geometry.ts'
+import { dragHandle } from './handle-drag.ts'
+
+const Line = styled.div`
+  position: absolute;
+  left: var(--left);
+  top: var(--top);
+  width: var(--width);
+  border-top: 1.5px dashed var(--accentBright);
+  pointer-events: none;
+`
+const Grip = styled.button`
+  position: absolute;
+  left: -12px;
+  top: -12px;
+  display: grid;
+  place-items: center;
+  width: 24px;
+  height: 24px;
+  padding: 0;
+  border: 0;
+  background: none;
+  cursor: ns-resize;
+  pointer-events: auto;
+  touch-action: none;
+  &::after {
+    content: '';
+    width: 16px;
+    height: 7px;
+    border: 2px solid var(--accentBright);
+    border-width: 2px 0;
+    background: #fff;
+  }
+  &:focus-visible {
+    outline: 2px solid var(--accentBright);
+    outline-offset: -3px;
+  }
+`
+const Said = styled.span`
+  position: absolute;
+  left: 16px;
+  top: 4px;
+  padding: 2px 8px;
+  border-radius: 3px;
+  background: #0a6c7c;
+  color: #fff;
+  font-size: 11.5px;
+  white-space: nowrap;
+`
+
+interface RoomLineProps {
+  readonly inner: Document
+  readonly lines: GridLines
+  readonly own: Placed
+  readonly placed: readonly Placed[]
+  readonly size: SizeKey
+  /** In the coordinates of the layer, in px. */
+  readonly at: { readonly left: number; readonly top: number; readonly width: number }
+}
+
+/** The line above a block of a grid section: pulled down it opens rows for all below, pushed up it closes empty ones. */
+export function RoomLine({ inner, lines, own, placed, size, at }: RoomLineProps) {
+  const store = useStore()
+  const [pulled, setPulled] = useState<{ readonly rows: number; readonly px: number }>()
+  const least = -emptyRowsAbove(placed, own.row)
+  const what = describeNode(store.state.page, own.id, store.registry)
+  const pull = (rows: number): void => {
+    const next = rows > 0 ? makeRoom(placed, own.row, rows) : closeUp(placed, own.row, -rows)
+    const edits = placeBlocksEdits(placed, next, size)
+    if (edits.length === 0) return
+    const count = Math.abs(rows) === 1 ? '1 row' : `${Math.abs(rows)} rows`
+    store.do(rows > 0 ? `Opened ${count} above ${what}` : `Closed ${count} above ${what}`, edits, {
+      origin: 'pointer',
+    })
+  }
+  const press = (event: React.PointerEvent<HTMLButtonElement>): void => {
+    if (event.button !== 0) return
+    const frame = inner.defaultView?.frameElement as HTMLIFrameElement
+    const rowAt = ({ clientX, clientY }: PointerEvent): number =>
+      cellAt(lines, windowToFrame(frame, { x: clientX, y: clientY })).row
+    const from = rowAt(event.nativeEvent)
+    const { clientY } = event
+    let rows = 0
+    dragHandle(event, {
+      move: (moved) => {
+        rows = Math.max(least, Math.round(rowAt(moved) - from))
+        setPulled({ rows, px: moved.clientY - clientY })
+      },
+      end: (isDone) => {
+        setPulled(undefined)
+        if (isDone && rows !== 0) pull(rows)
+      },
+    })
+  }
+  return (
+    <Line
+      style={{
+        '--left': `${at.left}px`,
+        '--top': `${at.top + (pulled?.px ?? 0)}px`,
+        '--width': `${at.width}px`,
+      }}
+    >
+      <Grip
+        type="button"
+        aria-label={`Make room above ${what}`}
+        title="Drag down to open rows, up to close empty ones"
+        onPointerDown={press}
+        onKeyDown={(event) => {
+          const by = event.key === 'ArrowDown' ? 1 : event.key === 'ArrowUp' ? -1 : 0
+          if (by === 0 || event.altKey || event.ctrlKey) return
+          event.preventDefault()
+          event.stopPropagation()
+          pull(Math.max(least, by))
+        }}
+      />
+      {pulled && (
+        <Said role="status">
+          {pulled.rows > 0
+            ? `Opens ${pulled.rows === 1 ? '1 row' : `${pulled.rows} rows`} for all below`
+            : pulled.rows < 0
+              ? `Closes ${pulled.rows === -1 ? '1 row' : `${-pulled.rows} rows`}`
+              : 'Drag down to make room'}
+        </Said>
+      )}
+    </Line>
+  )
+}

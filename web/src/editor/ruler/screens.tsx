@@ -1,0 +1,95 @@
+import { Check, MonitorSmartphone } from 'lucide-react'
+import { Menu, MenuTrigger, Separator } from 'react-aria-components'
+import styled from 'styled-components'
+import { MenuPop, MenuRow } from '../../ui/menu.tsx'
+import { StripButton } from './strip-button.ts'
+
+interface Screen {
+  readonly title: string
+  /** As it is mostly held, in px. */
+  readonly width: number
+  readonly height: number
+}
+
+/** Screens that many people have (common practice, no source). */
+export const SCREENS: readonly Screen[] = [
+  { title: 'Smallest window', width: 320, height: 640 },
+  { title: 'Small phone', width: 360, height: 800 },
+  { title: 'Phone', width: 390, height: 844 },
+  { title: 'Large phone', width: 412, height: 915 },
+  { title: 'Small tablet', width: 768, height: 1024 },
+  { title: 'Tablet', width: 820, height: 1180 },
+  { title: 'Small laptop', width: 1280, height: 800 },
+  { title: 'Laptop', width: 1440, height: 900 },
+  { title: 'Desktop', width: 1920, height: 1080 },
+]
+
+/** The width of a screen once it is turned; undefined for widths that no screen of the list has. */
+export function rotatedWidth(width: number): number | undefined {
+  const held = SCREENS.find((one) => one.width === width)
+  if (held) return held.height
+  return SCREENS.find((one) => one.height === width)?.width
+}
+
+/** How large the page is drawn: so that all of it has room, or each of its px as one. */
+export type Zoom = 'fit' | 'whole'
+
+const Opener = styled(StripButton)`
+  left: 72px;
+`
+const Line = styled(Separator)`
+  height: 1px;
+  margin: 4px 0;
+  background: var(--line);
+`
+
+interface ScreensProps {
+  readonly width: number
+  readonly onChange: (width: number) => void
+  readonly zoom: Zoom
+  readonly onZoom: (zoom: Zoom) => void
+}
+
+/** Shows the page at widths that many screens have, turned, and in its own size. */
+export function Screens({ width, onChange, zoom, onZoom }: ScreensProps) {
+  const rotated = rotatedWidth(width)
+  const act = (key: string): void => {
+    if (key === 'rotate') {
+      if (rotated !== undefined) onChange(rotated)
+    } else if (key === 'fit' || key === 'whole') onZoom(key)
+    else onChange(Number(key))
+  }
+  const tick = <Check size={14} strokeWidth={2} aria-hidden="true" />
+  return (
+    <MenuTrigger>
+      <Opener aria-label="Screens" data-set={zoom === 'whole' ? '' : undefined}>
+        <MonitorSmartphone size={14} strokeWidth={1.75} />
+        {zoom === 'whole' && '100 %'}
+      </Opener>
+      <MenuPop placement="bottom start">
+        <Menu
+          aria-label="Screens"
+          onAction={(key) => act(String(key))}
+          disabledKeys={rotated === undefined ? ['rotate'] : []}
+        >
+          {SCREENS.map((screen) => (
+            <MenuRow key={screen.width} id={String(screen.width)} textValue={screen.title}>
+              {screen.title}, {screen.width} px {screen.width === width && tick}
+            </MenuRow>
+          ))}
+          <Line />
+          <MenuRow id="rotate" textValue="Rotate">
+            Rotate{rotated === undefined ? '' : `: ${rotated} px`}
+          </MenuRow>
+          <Line />
+          <MenuRow id="fit" textValue="Zoom to fit">
+            Zoom to fit {zoom === 'fit' && tick}
+          </MenuRow>
+          <MenuRow id="whole" textValue="Zoom to 100 %">
+            Zoom to 100 % {zoom === 'whole' && tick}
+          </MenuRow>
+        </Menu>
+      </MenuPop>
+    </MenuTrigger>
+  )
+}
