@@ -8,7 +8,7 @@ export default defineConfig({
   expect: { timeout: 30_000 },
   // Each worker has an application of its own, so files run beside each other. Most of the time each waits: for pauses of
   // typing, for saves, for pictures to load. So there are more of them than processors.
-  workers: 3,
+  workers: 2,
   fullyParallel: false,
   reporter: [['list']],
   outputDir: 'test-results',

@@ -81,7 +81,14 @@ const PARTS = [
 const SOAK_PARTS = [
   {
     name: 'kills',
-    args: [...JEST, '--runInBand', '--selectProjects', 'server', '--testPathPatterns', 'kills|two-editors'],
+    args: [
+      ...JEST,
+      '--runInBand',
+      '--selectProjects',
+      'server',
+      '--testPathPatterns',
+      'kills|two-editors|incremental-publish',
+    ],
     count: countJest,
     needs: ['database', 'server', 'sample'],
     lane: 'waits',

@@ -17,6 +17,7 @@ import {
   type Picture,
 } from '@gullyline/core'
 import { demoSite } from '@gullyline/demo'
+import { timesOf } from '../../scripts/lib/soak.mjs'
 import { UNWATCHED } from '../src/http/progress.ts'
 import { compileSite, type CompiledSite } from '../src/publish/compile-site.ts'
 import type { LivePage, LiveSite } from '../src/publish/live-site.ts'
@@ -260,7 +261,7 @@ test('a site that is compiled change by change is the one that is compiled from 
         expect(last.missing).toEqual([])
       },
     ),
-    { numRuns: 300 },
+    { numRuns: timesOf(150, 3_000) },
   )
   // Neither is everything made again, nor nothing.
   expect(same).toBeGreaterThan(200)

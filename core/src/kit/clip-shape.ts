@@ -2,7 +2,7 @@ import { choice, type FieldSchema } from './fields.ts'
 import type { Declarations } from './css-rules.ts'
 
 /** CSS basic shapes (CSS Shapes 1, "Basic Shapes") by the names that blocks have for them. Percentages are of the picture's own box. */
-export const CLIP_SHAPES = {
+const CLIP_SHAPES = {
   circle: 'circle(closest-side)',
   ellipse: 'ellipse(50% 50%)',
   arch: 'inset(0 round 50% 50% 0 0 / 40% 40% 0 0)',

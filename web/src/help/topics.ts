@@ -237,7 +237,8 @@ export const HELP_TOPICS: readonly HelpTopic[] = [
     synonyms: ['mobile', 'responsive', 'tablet', 'screen width'],
     steps: [
       'Drag the pointer on the ruler to any width, or press {narrower} and {wider} for the named sizes.',
-      'Press {line-up} to see the page at several widths side by side.',
+      'Press {line-up} to see the page at several widths side by side, or beside the one that was saved last or is live.',
+      'Under View and Screens, at the left end of the ruler, see the page as visitors with other settings do, at common widths, turned, or in its own size.',
       'In the details, set a value for the narrow size. Changing a narrower size never changes a wider one.',
       'Press {copy-arrangement} to copy the arrangement of another size to the one that is shown, or to reset what was set there.',
       'Administrators: name the sizes, and say where each begins, under Settings, Screen sizes. Divide a size to add one.',

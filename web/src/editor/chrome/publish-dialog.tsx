@@ -1,4 +1,4 @@
-import { useMemo, useState } from 'react'
+import { useEffect, useMemo, useRef, useState } from 'react'
 import styled from 'styled-components'
 import {
   changedParts,
@@ -103,9 +103,22 @@ export function PublishDialog({ summary, saving, onClose }: PublishDialogProps) 
     if (published) setResult(published)
     else onClose()
   }
+  // The button that was pressed is gone: with the focus nowhere, Escape would not be heard.
+  const close = useRef<HTMLButtonElement>(null)
+  useEffect(() => {
+    if (result) close.current?.focus()
+  }, [result])
   if (result) {
     return (
-      <Dialog title="Published" onClose={onClose} acts={<Button onPress={onClose}>Close</Button>}>
+      <Dialog
+        title="Published"
+        onClose={onClose}
+        acts={
+          <Button ref={close} onPress={onClose}>
+            Close
+          </Button>
+        }
+      >
         <p>
           The page is live at{' '}
           <a href={result.url} target="_blank" rel="noreferrer">
@@ -162,7 +175,8 @@ export function PublishDialog({ summary, saving, onClose }: PublishDialogProps) 
               Publish saved version
             </Button>
           )}
-          <MainButton isDisabled={isBusy} onPress={() => void publish(unsaved > 0)}>
+          {/* Not disabled while it is busy: that would take the focus from it. */}
+          <MainButton aria-disabled={isBusy} onPress={() => !isBusy && void publish(unsaved > 0)}>
             {unsaved > 0 ? 'Save and publish' : 'Publish'}
           </MainButton>
         </>

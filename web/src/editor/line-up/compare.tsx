@@ -104,7 +104,7 @@ export function Compare({ before, screen, room }: CompareProps) {
           label="Shown"
           value={isOver ? 'over' : 'beside'}
           options={[
-            ['beside', 'Side by side'],
+            ['beside', 'Next to each other'],
             ['over', 'Slider'],
           ]}
           onChange={(next) => setOver(next === 'over')}

@@ -12,7 +12,7 @@ interface Screen {
 }
 
 /** Screens that many people have (common practice, no source). */
-export const SCREENS: readonly Screen[] = [
+const SCREENS: readonly Screen[] = [
   { title: 'Smallest window', width: 320, height: 640 },
   { title: 'Small phone', width: 360, height: 800 },
   { title: 'Phone', width: 390, height: 844 },
@@ -25,7 +25,7 @@ export const SCREENS: readonly Screen[] = [
 ]
 
 /** The width of a screen once it is turned; undefined for widths that no screen of the list has. */
-export function rotatedWidth(width: number): number | undefined {
+function rotatedWidth(width: number): number | undefined {
   const held = SCREENS.find((one) => one.width === width)
   if (held) return held.height
   return SCREENS.find((one) => one.height === width)?.width
