@@ -146,13 +146,22 @@ test('the page is shown at widths of common screens, turned, in its own size, an
   expect(await drawn()).toBeLessThan(1000)
   await choose('Zoom to 100 %')
   await expect.poll(drawn).toBe(1920)
+  // The name of what is selected stands where the block does, also after the page was moved.
+  const heading = canvasOf(page).getByRole('heading', { name: 'Broken' })
+  await heading.click()
+  const name = page.getByText('Heading: Broken', { exact: true })
+  const apart = async () => Math.abs((await name.boundingBox())!.x - (await heading.boundingBox())!.x)
+  await expect.poll(apart).toBeLessThan(12)
   const left = async () => (await frame.boundingBox())!.x
   const before = await left()
   const pan = page.getByRole('slider', { name: 'Pan sideways' })
   await pan.focus()
+  for (let i = 0; i < 40; i++) await page.keyboard.press('ArrowRight')
+  expect(await left()).toBe(before - 40)
+  await expect.poll(apart).toBeLessThan(12)
   await page.keyboard.press('End')
   await expect.poll(left).toBeLessThan(before - 500)
-  // Its right edge is in sight, and what is there can be selected.
+  // Its right edge is in sight.
   const canvas = page.getByRole('main', { name: 'Canvas' })
   const [box, room] = [(await frame.boundingBox())!, (await canvas.boundingBox())!]
   expect(box.x + box.width).toBeLessThanOrEqual(room.x + room.width + 1)

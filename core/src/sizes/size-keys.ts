@@ -10,12 +10,13 @@ export const USUAL_KEYS = ['base', 'medium', 'narrow'] as const satisfies readon
 /** As a JSON Schema pattern, without the one name that every object has; what sorts before `base` is no key of a size either. */
 export const SIZE_KEY_PATTERN = '^(?!constructor$)[b-z][a-z]{0,23}$'
 
+const KEY = new RegExp(SIZE_KEY_PATTERN)
 const FIRST = 'a'.charCodeAt(0)
 const LETTERS = 26
 
 /** Whether a text, which may come from outside, is the key of a size. */
 export function isSizeKey(key: string): boolean {
-  return new RegExp(SIZE_KEY_PATTERN).test(key) && key >= 'base'
+  return KEY.test(key) && key >= 'base'
 }
 
 /** The sizes at which some of these nodes have values of their own, and `base`: from the widest to the narrowest, each once. */

@@ -229,12 +229,10 @@ export interface OpenedPage extends PageDocument {
 /** A page as visitors see it, with what stands on it. */
 export interface PageAsLive {
   readonly version: number
-  /** ISO 8601, UTC. */
-  readonly since: string
   readonly document: Page
   readonly header: Page
   readonly footer: Page
-  /** The live versions of the site's parts, by their ids. */
+  /** The parts that these show, at whatever depth, by their ids. */
   readonly parts: Readonly<Record<string, Page>>
 }
 

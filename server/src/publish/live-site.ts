@@ -11,6 +11,7 @@ import { DocumentEntity } from '../db/document-rows.ts'
 import { RedirectEntity, type PageRow, type SiteRow } from '../db/rows.ts'
 import { CHANGED_PAGES, lastPageChange } from '../db/page-changes.ts'
 import { liveVersionOf, liveVersions, type LiveVersion } from '../documents/live.ts'
+import { documentsOf, partsToPublish } from '../documents/part-versions.ts'
 import { findDocument } from '../documents/store.ts'
 import { findVersion, findVersions, readDocument, type VersionKey } from '../documents/versions.ts'
 import { Refused } from '../http/errors.ts'
@@ -131,17 +132,13 @@ export async function readPageAsLive(at: SiteData, pageId: string): Promise<Page
   const live = await liveVersionOf(at, pageId)
   if (!live) throw new Refused('not-found', 'Visitors do not see this page: it is not live.')
   const site = await findSite(at)
-  const parts = Object.entries(await liveParts(at, {}, {})).map(
-    ([id, { document }]) => [id, document] as const,
-  )
-  return {
-    version: live.version,
-    since: live.since.toISOString(),
-    document: readDocument(await findVersion(at, pageId, live.version)),
-    header: await readShared(at, site.headerId, {}),
-    footer: await readShared(at, site.footerId, {}),
-    parts: Object.fromEntries(parts),
-  }
+  const document = readDocument(await findVersion(at, pageId, live.version))
+  const header = await readShared(at, site.headerId, {})
+  const footer = await readShared(at, site.footerId, {})
+  const parts: Record<string, Page> = {}
+  for (const one of [document, header, footer])
+    Object.assign(parts, documentsOf(await partsToPublish(at, one, {})))
+  return { version: live.version, document, header, footer, parts }
 }
 
 async function isShared(at: SiteData, { headerId, footerId }: SiteRow, id: string): Promise<boolean> {

@@ -9,6 +9,8 @@ const OTHER_KEYS = new Set(['Enter', 'Backspace', 'ArrowDown', 'ArrowUp'])
 /** Keys that move the caret in a text. */
 export const CARET_KEYS: ReadonlySet<string> = new Set(['Home', 'End', 'ArrowLeft', 'ArrowRight'])
 const NONE: ReadonlySet<string> = new Set()
+/** Those who collect keys now, in the order in which they began: what is typed is for the field that was asked for last. */
+const collectors: object[] = []
 
 export interface EarlyKeys {
   /** Gives the collected keys in order, then those pressed meanwhile. Collects nothing more once none is left. */
@@ -33,6 +35,7 @@ export function collectKeys(
   const early: string[] = []
   let isGiving = false
   const collect = (event: KeyboardEvent): void => {
+    if (collectors.at(-1) !== early) return
     if (!event.isTrusted || event.ctrlKey || event.metaKey || event.altKey) return
     const isEscape = event.key === 'Escape' && onEscape !== undefined
     if (event.key.length !== 1 && !OTHER_KEYS.has(event.key) && !more.has(event.key) && !isEscape) return
@@ -42,9 +45,11 @@ export function collectKeys(
     if (isEscape && !isInTurn) onEscape()
     else early.push(event.key)
   }
+  collectors.push(early)
   for (const one of documents) one?.addEventListener('keydown', collect, true)
   const drop = (): void => {
     early.length = 0
+    if (collectors.includes(early)) collectors.splice(collectors.indexOf(early), 1)
     for (const one of documents) one?.removeEventListener('keydown', collect, true)
   }
   const give: EarlyKeys['give'] = async (take) => {

@@ -39,6 +39,9 @@ export function useFrameLayout(inner: Document | undefined): void {
     sizes.observe(inner.documentElement)
     const content = new MutationObserver(ask)
     content.observe(inner.body, { childList: true, subtree: true, characterData: true, attributes: true })
+    // Where the frame itself stands: the page may be moved sideways.
+    const sheet = view.frameElement?.parentElement
+    if (sheet) content.observe(sheet, { attributeFilter: ['style'] })
     view.addEventListener('scroll', ask, { passive: true })
     inner.addEventListener('load', ask, true)
     void inner.fonts.ready.then(ask)

@@ -1,4 +1,4 @@
-import { useId, useState } from 'react'
+import { useId, useMemo, useState } from 'react'
 import styled from 'styled-components'
 import {
   copyArrangementEdits,
@@ -28,22 +28,23 @@ interface ArrangementDialogProps {
   readonly onClose: () => void
 }
 
-/** Copies the arrangement of another size to this one, or takes away what was set here; of what is selected, or of the page. */
+/** Copies the arrangement of another size to this one, or resets this one, for the selected blocks or for the page. */
 export function ArrangementDialog({ size, onClose }: ArrangementDialogProps) {
   const store = useStore()
   const { look } = useSiteView().site
   const page = usePage((now) => now)
   const form = useId()
-  const selected = selectedIds(store.state).filter((id) => id !== page.root)
+  // A dialog lies over the page: what was selected stays so.
+  const [selected] = useState(() => selectedIds(store.state).filter((id) => id !== page.root))
   const others = look.sizes.filter(({ key }) => key !== size)
   const wider = others.findLast(({ key }) => key < size)
   const [from, setFrom] = useState<SizeKey>((wider ?? others[0]!).key)
   const [ofPage, setOfPage] = useState(selected.length === 0)
-  const ids = ofPage ? [page.root] : selected
-  const edits: readonly SetValue[] =
-    from === RESET
-      ? resetArrangementEdits(page, ids, size)
-      : copyArrangementEdits(page, ids, { registry: store.registry, look, from, to: size })
+  const edits = useMemo((): readonly SetValue[] => {
+    const ids = ofPage ? [page.root] : selected
+    if (from === RESET) return resetArrangementEdits(page, ids, size)
+    return copyArrangementEdits(page, ids, { registry: store.registry, look, from, to: size })
+  }, [page, selected, ofPage, from, size, look, store])
   const here = sizeWord(size, look)
   const changed = new Set(edits.map(({ nodeId }) => nodeId)).size
   const act = (): void => {

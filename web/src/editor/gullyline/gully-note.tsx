@@ -1,7 +1,7 @@
 import styled from 'styled-components'
 import { RULES, type Gully } from '@gullyline/core'
 import { TroubleMark } from '../problems/trouble-mark.tsx'
-import { useShownGullies } from './gully-context.tsx'
+import { useShownGullies, type ShownGully } from './gully-context.tsx'
 import { rangeOf } from './gully-line.tsx'
 import { gullyName } from './gully-name.ts'
 import { useLiveGullies } from './use-live-gullies.ts'
@@ -23,10 +23,14 @@ const MOST = 5
 
 /** What visitors will see broken at some widths, before the page goes live. */
 export function GullyNote() {
-  const known = useLiveGullies()
-  const isNew = (gully: Gully): boolean => known !== undefined && !known.has(gullyName(gully))
   const all = useShownGullies().filter(({ ignored }) => ignored === undefined)
-  if (all.length === 0) return null
+  // The live page is measured only where there is something to compare.
+  return all.length === 0 ? null : <ToldGullies all={all} />
+}
+
+function ToldGullies({ all }: { readonly all: readonly ShownGully[] }) {
+  const { known, hasFailed } = useLiveGullies()
+  const isNew = (gully: Gully): boolean => known !== undefined && !known.has(gullyName(gully))
   // What visitors have not seen yet comes first.
   const gullies = [...all.filter(isNew), ...all.filter((one) => !isNew(one))]
   const more = gullies.length - MOST
@@ -34,9 +38,11 @@ export function GullyNote() {
     <section aria-label="Gullies of this page">
       <p>
         Visitors will see {all.length === 1 ? 'this gully' : `these ${all.length} gullies`}
-        {known === undefined
-          ? '. Comparing with the live page…'
-          : newWords(all.filter(isNew).length, all.length)}
+        {known
+          ? newWords(all.filter(isNew).length, all.length)
+          : hasFailed
+            ? '. The live page could not be measured, so what is new is not told.'
+            : '. Comparing with the live page…'}
       </p>
       <List>
         {gullies.slice(0, MOST).map((gully) => (

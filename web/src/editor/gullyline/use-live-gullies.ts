@@ -5,24 +5,34 @@ import { useRenderer, useSiteView } from '../session/site-view.ts'
 import { gullyCode } from './gully-later.ts'
 import { gullyName } from './gully-name.ts'
 
-/** Which gullies visitors have on the page that is live, by their names; undefined until it was measured. None for a page that is not live. */
-export function useLiveGullies(): ReadonlySet<string> | undefined {
+interface LiveGullies {
+  /** Their names; undefined until the page was measured. None for a page that is not live. */
+  readonly known: ReadonlySet<string> | undefined
+  readonly hasFailed: boolean
+}
+
+/** Measures the page that is live, and returns which gullies visitors have there. */
+export function useLiveGullies(): LiveGullies {
   const { registry } = useStore()
   const { context } = useRenderer()
   const { summary } = useSiteView()
   const code = gullyCode.use()
   const isLive = summary.liveSince !== null
-  const { session } = usePageBefore(isLive ? 'live' : undefined)
-  const [names, setNames] = useState<ReadonlySet<string>>()
+  const { session, error } = usePageBefore(isLive ? 'live' : undefined)
+  const [measured, setMeasured] = useState<LiveGullies>(UNKNOWN)
   useEffect(() => {
     if (!code || !session) return undefined
-    const sweeper = new code.Sweeper(registry, context, ({ isWhole, gullies }) => {
-      if (isWhole) setNames(new Set(gullies.map(gullyName)))
+    const sweeper = new code.Sweeper(registry, context, ({ isWhole, hasFailed, gullies }) => {
+      if (isWhole || hasFailed)
+        setMeasured({ known: isWhole ? new Set(gullies.map(gullyName)) : undefined, hasFailed })
     })
     sweeper.show(session)
     return () => sweeper.dispose()
   }, [code, session, registry, context])
-  return isLive ? names : NONE
+  if (!isLive) return NOT_LIVE
+  return error ? FAILED : measured
 }
 
-const NONE: ReadonlySet<string> = new Set()
+const UNKNOWN: LiveGullies = { known: undefined, hasFailed: false }
+const FAILED: LiveGullies = { known: undefined, hasFailed: true }
+const NOT_LIVE: LiveGullies = { known: new Set(), hasFailed: false }

@@ -13,7 +13,7 @@ export interface Compared {
   readonly differing: number
 }
 
-/** Both as HTML, once what was is read; with what differs marked, where that is wanted. */
+/** Returns both as HTML once the earlier one is read. `isMarked` outlines the blocks that differ. */
 export function useCompared(
   before: Before,
   isMarked: boolean,
@@ -37,6 +37,10 @@ export function useCompared(
 }
 
 function markCss(ids: readonly string[]): string {
-  const selectors = ids.map((id) => `[data-node$="${CSS.escape(id)}"]`)
+  // On the page itself, and within an instance, where the ids of those around come before.
+  const selectors = ids.flatMap((id) => [
+    `[data-node="${CSS.escape(id)}"]`,
+    `[data-node$="/${CSS.escape(id)}"]`,
+  ])
   return selectors.length === 0 ? '' : `${selectors.join()}{outline:3px dashed #a84b2f;outline-offset:2px}`
 }

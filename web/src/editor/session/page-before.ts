@@ -16,20 +16,21 @@ export function usePageBefore(before: Before | undefined): {
   readonly session: Page | undefined
   readonly error: Error | undefined
 } {
-  const { site, summary } = useSiteView()
+  const { site, summary, isWhole } = useSiteView()
   const path = inSite(`/pages/${summary.id}`)
   const read = (asked: string): Promise<unknown> => request(asked)
   const saved = useSWR<unknown, Error>(before === 'saved' ? path : null, read)
   const live = useSWR<unknown, Error>(before === 'live' ? `${path}/live` : null, read)
   const { data, error } = before === 'saved' ? saved : live
   const session = useMemo(() => {
-    if (data === undefined) return undefined
+    // What only the earlier one shows comes with the rest of the library.
+    if (data === undefined || !isWhole) return undefined
     if (before === 'saved') {
       const { document, around } = data as OpenedPage
       return openSession(document, site, around.parts)
     }
     const { document: page, header, footer, parts } = data as PageAsLive
     return joinSession({ page, header, footer, parts }, newId)
-  }, [before, data, site])
+  }, [before, data, site, isWhole])
   return { session, error }
 }
