@@ -148,7 +148,7 @@ test('the page is shown at widths of common screens, turned, in its own size, an
   await expect.poll(drawn).toBe(1920)
   // The name of what is selected stands where the block does, also after the page was moved.
   const heading = canvasOf(page).getByRole('heading', { name: 'Broken' })
-  await heading.click()
+  await heading.click({ position: { x: 20, y: 10 } })
   const name = page.getByText('Heading: Broken', { exact: true })
   const apart = async () => Math.abs((await name.boundingBox())!.x - (await heading.boundingBox())!.x)
   await expect.poll(apart).toBeLessThan(12)

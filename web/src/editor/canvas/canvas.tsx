@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useLayoutEffect, useState } from 'react'
+import { useCallback, useEffect, useLayoutEffect, useRef, useState } from 'react'
 import styled from 'styled-components'
 import { later } from '../../ui/later.ts'
 import { useRoom } from '../../ui/use-room.ts'
@@ -31,7 +31,8 @@ const DOCK_HEIGHT = 44
 
 const Area = styled.main`
   position: relative;
-  overflow: hidden;
+  /* Not hidden: what takes the focus beyond the edge would scroll it, and all that is drawn over the page with it. */
+  overflow: clip;
   ${contourBackdrop}
 `
 
@@ -118,6 +119,15 @@ export function Canvas({
   const [wanted, setWanted] = useState(0)
   const panned = Math.min(wanted, beyond)
   const left = beyond > 0 ? MARGIN - panned : Math.round((room.width - drawnWidth) / 2)
+  /** Moves the page sideways where a block, which reaches from one px of it to another, is out of sight. */
+  const panTo = useCallback(
+    (from: number, to: number): void =>
+      setWanted((now) => {
+        const seen = Math.min(now, beyond) - MARGIN
+        return beyond === 0 || (from >= seen && to <= seen + room.width) ? now : Math.max(0, from)
+      }),
+    [beyond, room.width],
+  )
   const shown = useResolvedPage('editor')
   return (
     <Area ref={setArea} aria-label="Canvas">
@@ -144,7 +154,7 @@ export function Canvas({
       </Sheet>
       {inner && area && <SelectionLayer inner={inner} area={area} />}
       {inner && area && hasReadingPath && grid && <grid.ReadingPath inner={inner} area={area} />}
-      {inner && <KeepInView inner={inner} />}
+      {inner && <KeepInView inner={inner} panTo={panTo} />}
       {inner && menu && <menu.CanvasMenu inner={inner} onPoint={selectUnder} />}
       {beyond > 0 && (
         <Pan
@@ -191,9 +201,12 @@ function DrawnBox() {
 }
 
 /** Brings what is selected into view when it was selected from elsewhere. */
-function KeepInView({ inner }: { inner: Document }) {
+function KeepInView({ inner, panTo }: { inner: Document; panTo: (from: number, to: number) => void }) {
   const store = useStore()
   const selection = useEditor((state) => state.selection)
+  // Whoever scrolls away from what is selected is not brought back because the room changes.
+  const lastPan = useRef(panTo)
+  useLayoutEffect(() => void (lastPan.current = panTo))
   useEffect(() => {
     if (selection === undefined) return
     const [element] = elementsOf(inner, shownId(store, selection))
@@ -203,6 +216,7 @@ function KeepInView({ inner }: { inner: Document }) {
     // What the pointer is on is in view, and a second press must find it where the first one did.
     if (element.matches(':hover')) return
     const rect = element.getBoundingClientRect()
+    lastPan.current(rect.left, rect.right)
     if (rect.top >= 0 && rect.bottom <= view.innerHeight) return
     // To the middle, or its beginning where there is more of it than room.
     view.scrollTo({ top: view.scrollY + rect.top - Math.max(40, (view.innerHeight - rect.height) / 2) })
