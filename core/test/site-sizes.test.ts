@@ -2,11 +2,14 @@
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
 import { defaultRegistry as registry } from '../src/blocks/default-registry.ts'
+import { newNode } from '../src/blocks/define-block.ts'
+import { getKind } from '../src/blocks/registry.ts'
 import { validatePage } from '../src/blocks/validate-page.ts'
-import { applyEdit } from '../src/edits/edit.ts'
+import { changeSentences } from '../src/compare/change-sentences.ts'
+import { applyEdit, editSentence } from '../src/edits/edit.ts'
 import { migrateLook } from '../src/look/migrate-look.ts'
 import type { Look } from '../src/look/look.ts'
-import type { Page } from '../src/page/page.ts'
+import { PAGE_FORMAT, type Page, type PageNode } from '../src/page/page.ts'
 import { renderPage } from '../src/render/render-page.ts'
 import { isSizeKey, keyBetween } from '../src/sizes/size-keys.ts'
 import {
@@ -37,11 +40,12 @@ const change = fc.oneof(
 )
 const changes = fc.array(change, { minLength: 1, maxLength: 12 })
 
+/** The sizes of a site after each of these changes that fits, and those it began with. */
 function done(list: readonly ((now: WithSizes, i: number) => WithSizes)[]): readonly WithSizes[] {
   const all: WithSizes[] = [{ sizes: USUAL_SIZES }]
   for (const [i, act] of list.entries()) {
     const next = act(all.at(-1)!, i)
-    if (sizesFault(next) === undefined) all.push(next)
+    if (next !== all.at(-1) && sizesFault(next) === undefined) all.push(next)
   }
   return all
 }
@@ -86,9 +90,11 @@ test('what is no key of a size is none: other letters, what sorts before the wid
 })
 
 test('whatever is done to the sizes of a site, every width has one, and their words, bounds and samples are theirs', () => {
+  let looked = 0
   fc.assert(
     fc.property(changes, (list) => {
       for (const at of done(list)) {
+        looked++
         const bounds = sizeBounds(at)
         expect([...bounds].sort((a, b) => a - b)).toEqual(bounds)
         for (const { key, name } of at.sizes) {
@@ -101,6 +107,7 @@ test('whatever is done to the sizes of a site, every width has one, and their wo
     }),
     { numRuns: 60 },
   )
+  expect(looked).toBeGreaterThan(150)
 })
 
 test('what is set at a size is in force exactly where that size or a narrower one is shown', () => {
@@ -203,3 +210,30 @@ test('a look of before has its bounds as sizes of the usual names; another value
   expect(migrateLook(testLook)).toBe(testLook)
   for (const other of [null, 3, 'look', [], {}]) expect(migrateLook(other)).toBe(other)
 })
+
+test('sentences call a size as its site does, one that was taken out as it did, and no other by a guess', () => {
+  const page = pageOf({ sizes: { base: {}, g: { gap: 'm' }, medium: { gap: 's' } } })
+  const at = { sizes: [...USUAL_SIZES], formerSizes: [{ key: 'g', name: 'laptop', from: 1200 }] }
+  const told = (size: string, sizes?: WithSizes): string =>
+    editSentence(page, { edit: 'set', nodeId: 'row', at: ['sizes', size, 'gap'] }, registry, sizes)
+  expect(told('g', at)).toMatch(/ at laptop$/)
+  expect(told('medium', { sizes: USUAL_SIZES.map((one) => ({ ...one, name: `our ${one.name}` })) })).toMatch(
+    / at our medium$/,
+  )
+  expect(told('g')).toMatch(/ at another size$/)
+  const [sentence] = changeSentences(pageOf({ sizes: { base: {} } }), page, registry, at)
+  expect(sentence).toMatch(/ at laptop$/)
+})
+
+function pageOf(row: Partial<PageNode>): Page {
+  const node = (kind: string, more: Partial<PageNode>): PageNode => newNode(getKind(registry, kind), more)
+  return {
+    format: PAGE_FORMAT,
+    root: 'page',
+    nodes: {
+      page: node('page', { slots: { sections: ['section'] } }),
+      section: node('section', { slots: { blocks: ['row'] } }),
+      row: node('row', row),
+    },
+  }
+}

@@ -2,6 +2,7 @@
 import type { Registry } from '../blocks/registry.ts'
 import { applyEdit, editSentence } from '../edits/edit.ts'
 import type { Page } from '../page/page.ts'
+import type { WithSizes } from '../sizes/site-sizes.ts'
 import { diffPages } from './diff-pages.ts'
 import { deltaBetween } from './page-delta.ts'
 
@@ -12,9 +13,10 @@ const MOST_BLOCKS = 200
 
 /**
  * Returns sentences for the edits that lead from one version of a document to the next, equal ones once; of many, the
- * first twelve and how many more there are. Where nearly everything changed it returns one sentence that says so.
+ * first twelve and how many more there are. Where nearly everything changed it returns one sentence that says so. `sizes` are
+ * those of the site, for their names.
  */
-export function changeSentences(from: Page, to: Page, registry: Registry): string[] {
+export function changeSentences(from: Page, to: Page, registry: Registry, sizes?: WithSizes): string[] {
   const { nodes, gone } = deltaBetween(from, to)
   const changed = Object.keys(nodes).length + gone.length
   if (!isComparable(from, to)) return ['Replaced everything']
@@ -25,7 +27,7 @@ export function changeSentences(from: Page, to: Page, registry: Registry): strin
   let told = 0
   for (const edit of edits) {
     if (sentences.size === MOST_SENTENCES) break
-    sentences.add(editSentence(page, edit, registry))
+    sentences.add(editSentence(page, edit, registry, sizes))
     told++
     const applied = applyEdit(page, edit, registry)
     if (applied.ok) page = applied.page

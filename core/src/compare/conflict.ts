@@ -13,7 +13,7 @@ import { subtreeIds } from '../page/walk.ts'
 import { lineWords } from '../page/line.ts'
 import { richTextWords, type RichText, type Run } from '../page/rich-text.ts'
 import { STEP_WORDS } from '../look/scales.ts'
-import { sizeWord } from '../sizes/site-sizes.ts'
+import { sizeWord, type WithSizes } from '../sizes/site-sizes.ts'
 import { diffPages } from './diff-pages.ts'
 import { formattedRuns, formattedText } from './formatted-words.ts'
 
@@ -61,14 +61,20 @@ export interface Versions {
   readonly theirs: Page
 }
 
-export function describeConflict(conflict: Conflict, pages: Versions, registry: Registry): ConflictWords {
+/** A conflict in words, with both sides of it. `sizes` are those of the site, for their names. */
+export function describeConflict(
+  conflict: Conflict,
+  pages: Versions,
+  registry: Registry,
+  sizes?: WithSizes,
+): ConflictWords {
   const name = nameOf(conflict.nodeId, pages, registry)
   const plain = { isText: false }
   switch (conflict.type) {
     case 'value':
       return {
         ...valueSides(conflict, fieldOf(conflict, pages, registry)),
-        title: `${valueTitle(conflict, pages, registry)} of ${name}`,
+        title: `${valueTitle(conflict, pages, registry, sizes)} of ${name}`,
         isText: [conflict.ours, conflict.theirs].every(isTextual),
       }
     case 'deleted': {
@@ -95,8 +101,8 @@ export function describeConflict(conflict: Conflict, pages: Versions, registry: 
       return {
         ...plain,
         title: 'The whole page',
-        ours: changeWords(pages.base, pages.ours, registry),
-        theirs: changeWords(pages.base, pages.theirs, registry),
+        ours: changeWords(pages.base, pages.ours, registry, sizes),
+        theirs: changeWords(pages.base, pages.theirs, registry, sizes),
       }
   }
 }
@@ -104,11 +110,11 @@ export function describeConflict(conflict: Conflict, pages: Versions, registry: 
 const DELETED = 'Deleted'
 
 /** Everything that leads from one page to another, a line for each change. */
-function changeWords(from: Page, to: Page, registry: Registry): string {
+function changeWords(from: Page, to: Page, registry: Registry, sizes: WithSizes | undefined): string {
   const lines: string[] = []
   let now = from
   for (const edit of diffPages(from, to, registry)) {
-    lines.push(editSentence(now, edit, registry))
+    lines.push(editSentence(now, edit, registry, sizes))
     const applied = applyEdits(now, [edit], registry)
     // An edit that is valid together with the next ones alone is told, and seen from the page before it.
     if (applied.ok) now = applied.page
@@ -149,12 +155,17 @@ function fieldOf(
   return properties[at[at.length - 1]!]
 }
 
-function valueTitle(conflict: Conflict & { type: 'value' }, pages: Versions, registry: Registry): string {
+function valueTitle(
+  conflict: Conflict & { type: 'value' },
+  pages: Versions,
+  registry: Registry,
+  sizes: WithSizes | undefined,
+): string {
   const { at } = conflict
   if (at[0] === 'name') return 'Name'
   if (at[0] === 'lock') return 'Lock'
   const title = fieldOf(conflict, pages, registry)?.title ?? at[at.length - 1]!
-  return at[0] === 'sizes' && at[1] !== 'base' ? `${title} at ${sizeWord(at[1])}` : title
+  return at[0] === 'sizes' && at[1] !== 'base' ? `${title} at ${sizeWord(at[1], sizes)}` : title
 }
 
 /** The words of both sides, with their formatting where they would read alike without it. */

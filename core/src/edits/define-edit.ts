@@ -1,6 +1,7 @@
 import type { Registry } from '../blocks/registry.ts'
 import { ID_PATTERN } from '../page/id.ts'
 import type { Page } from '../page/page.ts'
+import type { WithSizes } from '../sizes/site-sizes.ts'
 import type { Edit } from './edit-shapes.ts'
 import type { Applied } from './result.ts'
 
@@ -19,8 +20,8 @@ export interface EditDefinition<E extends Edit> {
   readonly optional?: readonly Exclude<keyof E, 'edit'>[]
   /** The page after the edit and the edit that takes it back, or why it does not fit. */
   apply(page: Page, edit: E, registry: Registry): Applied
-  /** What the edit does to `before`, for people: "Moved heading “Opening hours” up". */
-  sentence(before: Page, edit: E, registry: Registry): string
+  /** What the edit does to `before`, for people: "Moved heading “Opening hours” up". `sizes` are those of the site, for their names. */
+  sentence(before: Page, edit: E, registry: Registry, sizes?: WithSizes): string
   /** The two as one edit that does what they do in a row; undefined where that takes both, as it always does where this is left out. */
   merge?(first: E, next: E): E | undefined
 }

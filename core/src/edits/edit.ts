@@ -6,6 +6,7 @@
  * is mutated, and a refused edit changes nothing.
  */
 import type { Registry } from '../blocks/registry.ts'
+import type { WithSizes } from '../sizes/site-sizes.ts'
 import type { Page } from '../page/page.ts'
 import type { EditDefinition } from './define-edit.ts'
 import type { Edit, EditName } from './edit-shapes.ts'
@@ -46,9 +47,9 @@ export function applyEdit(page: Page, edit: Edit, registry: Registry): Applied {
   return definitionOf(edit).apply(page, edit, registry)
 }
 
-/** What an edit does to the page before it, as a sentence for people. */
-export function editSentence(before: Page, edit: Edit, registry: Registry): string {
-  return definitionOf(edit).sentence(before, edit, registry)
+/** What an edit does to the page before it, as a sentence for people. `sizes` are those of the site, for their names. */
+export function editSentence(before: Page, edit: Edit, registry: Registry, sizes?: WithSizes): string {
+  return definitionOf(edit).sentence(before, edit, registry, sizes)
 }
 
 /** The two as one edit that does what they do in a row; undefined where that takes both. */

@@ -47,9 +47,9 @@ export const set = defineEdit<SetValue>({
       },
     }
   },
-  sentence(before, edit, registry) {
+  sentence(before, edit, registry, sizes) {
     const node = getNode(before, edit.nodeId)
-    const size = edit.at[0] === 'sizes' && edit.at[1] !== 'base' ? ` at ${sizeWord(edit.at[1])}` : ''
+    const size = edit.at[0] === 'sizes' && edit.at[1] !== 'base' ? ` at ${sizeWord(edit.at[1], sizes)}` : ''
     const verb = edit.value === undefined ? 'Reset' : 'Changed'
     const field = fieldTitle(node, edit.at, registry).toLowerCase()
     return `${verb} ${field} of ${describeNode(before, edit.nodeId, registry)}${size}`

@@ -8,6 +8,7 @@ import { isPrompt } from '../blocks/validate-page.ts'
 import { diffPages } from '../compare/diff-pages.ts'
 import type { Conflict } from '../compare/conflict.ts'
 import { mergePages } from '../compare/merge-pages.ts'
+import type { WithSizes } from '../sizes/site-sizes.ts'
 import { applyEdit, editSentence } from '../edits/edit.ts'
 import { describeNode } from '../edits/describe.ts'
 import type { Edit } from '../edits/edit-shapes.ts'
@@ -170,9 +171,14 @@ interface GroupedEdit {
 }
 
 /** Returns what changed between two versions of a template, section by section: each can be taken over by itself. */
-export function templateChanges(base: Page, newest: Page, registry: Registry): readonly TemplateChange[] {
+export function templateChanges(
+  base: Page,
+  newest: Page,
+  registry: Registry,
+  sizes?: WithSizes,
+): readonly TemplateChange[] {
   const groups = new Map<string, Set<string>>()
-  for (const { key, sentence } of groupedEdits(base, newest, registry)) {
+  for (const { key, sentence } of groupedEdits(base, newest, registry, sizes)) {
     const sentences = groups.get(key) ?? new Set()
     groups.set(key, sentences.add(sentence))
   }
@@ -184,7 +190,12 @@ export function templateChanges(base: Page, newest: Page, registry: Registry): r
 }
 
 /** Edits in their order. Those of one section have one key, and so have those of several that blocks moved between. */
-function groupedEdits(base: Page, newest: Page, registry: Registry): readonly GroupedEdit[] {
+function groupedEdits(
+  base: Page,
+  newest: Page,
+  registry: Registry,
+  sizes?: WithSizes,
+): readonly GroupedEdit[] {
   const groupOf = new Map<string, string>()
   const rootOf = (key: string): string => {
     const up = groupOf.get(key) ?? key
@@ -195,7 +206,7 @@ function groupedEdits(base: Page, newest: Page, registry: Registry): readonly Gr
   for (const edit of diffPages(base, newest, registry)) {
     const tops = topsOf(page, edit)
     for (const top of tops.slice(1)) groupOf.set(rootOf(top), rootOf(tops[0]!))
-    told.push({ top: tops[0]!, edit, sentence: editSentence(page, edit, registry) })
+    told.push({ top: tops[0]!, edit, sentence: editSentence(page, edit, registry, sizes) })
     const applied = applyEdit(page, edit, registry)
     if (applied.ok) page = applied.page
   }

@@ -1,6 +1,7 @@
 /** Documents: added, and saved version after version. */
-import { changeSentences, defaultRegistry, type Page } from '@gullyline/core'
+import { changeSentences, defaultRegistry, type Look, type Page } from '@gullyline/core'
 import { DocumentEntity, VersionEntity, type DocumentRow, type DocumentType } from '../db/document-rows.ts'
+import { findSite } from './site-row.ts'
 import { recordUses } from './uses.ts'
 import { packState, type WholeState } from './states.ts'
 import { noDocument, readDocument, readStored, STORED_VERSION, WITH_BASE } from './versions.ts'
@@ -79,7 +80,8 @@ export async function insertVersion(
   { document, by, saveId }: NextVersion,
 ): Promise<number> {
   const number = row.version + 1
-  const changes = changeSentences(readDocument(newest), document, defaultRegistry)
+  const { look } = await findSite(at)
+  const changes = changeSentences(readDocument(newest), document, defaultRegistry, look as Look)
   await insertState(at, { documentId: row.id, number }, { document, by, saveId, changes, whole })
   await at.manager.update(DocumentEntity, { id: row.id, siteId: at.siteId }, { version: number })
   await recordUses(at, { documentId: row.id, version: number }, document)

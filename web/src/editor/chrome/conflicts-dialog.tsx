@@ -12,6 +12,7 @@ import {
 import { Button, MainButton } from '../../ui/controls.tsx'
 import { Dialog } from '../../ui/dialog.tsx'
 import { when } from '../../ui/when.ts'
+import { useSiteView } from '../session/site-view.ts'
 import { useStore } from '../session/editor-store.ts'
 import { conflictsOf, versionsOf, type Newer } from '../session/merge-in.ts'
 import type { Saving } from '../session/use-save.ts'
@@ -83,6 +84,7 @@ const Empty = styled.i`
 /** Spots that two people changed in different ways. Each is settled by choosing a side; what only one changed is in already. */
 export function ConflictsDialog({ newer, saving }: { newer: Newer; saving: Saving }) {
   const store = useStore()
+  const { look } = useSiteView().site
   const [versions] = useState(() => versionsOf(store, newer))
   const [conflicts] = useState(() => conflictsOf(store, newer, store.registry))
   const [sides, setSides] = useState<Readonly<Record<string, Side>>>({})
@@ -115,7 +117,7 @@ export function ConflictsDialog({ newer, saving }: { newer: Newer; saving: Savin
           onChange={(side) => setSides({ ...sides, [conflict.key]: side as Side })}
         >
           <ConflictSides
-            words={describeConflict(conflict, versions, store.registry)}
+            words={describeConflict(conflict, versions, store.registry, look)}
             savedBy={current.savedBy}
           />
         </Spot>

@@ -176,7 +176,7 @@ export function Editor({ store, sender, site, pages, summary, onDrawn }: EditorP
   const gullies = gullyCode.use()
   const shelf = useShelfControl()
   const [documents] = useState(() => sessionDocuments(summary.id, site))
-  const saving = useSave(store, documents, sender)
+  const saving = useSave(store, documents, sender, site.look)
   useFocusOnCanvas()
   const others = useOthers(summary.id, store.journal.owner.tab)
   const { save, deleted } = saving

@@ -17,6 +17,7 @@ import { Button, MainButton } from '../../ui/controls.tsx'
 import { Dialog } from '../../ui/dialog.tsx'
 import { messageOf } from '../../ui/message-of.ts'
 import { useStore } from '../session/editor-store.ts'
+import { useSiteView } from '../session/site-view.ts'
 
 const Changes = styled.ul`
   display: grid;
@@ -45,12 +46,13 @@ interface TemplateNewsDialogProps {
 /** What changed in the template of the page since the page took it over last: each section is taken over or left. */
 export function TemplateNewsDialog({ template, onClose }: TemplateNewsDialogProps) {
   const store = useStore()
+  const { look } = useSiteView().site
   const [since] = useState(() => madeFromOf(store.state.page)!.version)
   const path = inSite(`/parts/${template.id}/versions/${since}`)
   const { data, error } = useSWR<PartVersion, Error>(path, () => request<PartVersion>(path))
   const changes = useMemo(
-    () => data && templateChanges(data.document, template.document, screenRegistry),
-    [data, template],
+    () => data && templateChanges(data.document, template.document, screenRegistry, look),
+    [data, template, look],
   )
   const [left, setLeft] = useState<readonly string[]>([])
   const chosen = (changes ?? []).map(({ key }) => key).filter((key) => !left.includes(key))

@@ -11,6 +11,7 @@ import {
   sharedRoot,
   type Choose,
   type Conflict,
+  type Look,
   type NodeId,
   type Page,
   type Registry,
@@ -146,10 +147,10 @@ function resume(store: EditorStore, before: Pick<EditorState, 'selection' | 'als
 export function setAsideLosers(
   store: EditorStore,
   conflicts: readonly Conflict[],
-  { choose, versions, savedBy }: { choose: Choose; versions: Versions; savedBy: string },
+  { choose, versions, savedBy, look }: { choose: Choose; versions: Versions; savedBy: string; look: Look },
 ): void {
   const items = conflicts.map((conflict) => {
-    const words = describeConflict(conflict, versions, store.registry)
+    const words = describeConflict(conflict, versions, store.registry, look)
     const isOursLost = choose(conflict) === 'theirs'
     const whose = isOursLost ? 'your version' : `${savedBy}’s version`
     return { title: `${words.title}: ${whose}`, text: isOursLost ? words.ours : words.theirs }

@@ -1,5 +1,6 @@
 import { useCallback, useEffect, useRef, useState } from 'react'
 import {
+  type Look,
   changedParts,
   isFrameName,
   type Choose,
@@ -69,7 +70,12 @@ const RETRY_MS = 2_000
 const LONGEST_RETRY_MS = 30_000
 
 /** Saves and publishes a page. A failure changes nothing on the screen: every edit is journaled and can be saved again. */
-export function useSave(store: EditorStore, documents: SessionDocuments, sender: JournalSender): Saving {
+export function useSave(
+  store: EditorStore,
+  documents: SessionDocuments,
+  sender: JournalSender,
+  look: Look,
+): Saving {
   const pageId = documents.page
   const [state, setState] = useState<SaveState>({ type: 'idle' })
   const underWay = useRef<Promise<boolean>>(undefined)
@@ -165,6 +171,7 @@ export function useSave(store: EditorStore, documents: SessionDocuments, sender:
           choose,
           versions: versionsOf(store, newer),
           savedBy: newer.current.savedBy,
+          look,
         })
         const isIn = mergeIn(store, documents, newer, choose)
         setState({ type: 'idle' })
@@ -173,7 +180,7 @@ export function useSave(store: EditorStore, documents: SessionDocuments, sender:
         fail(error)
       }
     },
-    [state, store, documents, save, fail],
+    [state, store, documents, save, fail, look],
   )
 
   const publish = useCallback(
