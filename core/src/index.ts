@@ -257,18 +257,18 @@ export { cascadeValue, type ValueOrigin } from './sizes/cascade.ts'
 export { sizesSet } from './sizes/size-keys.ts'
 export {
   FEWEST_SIZES,
-  LEAST_RANGE,
   MOST_SIZES,
-  sampleWidth,
-  SIZE_FROM,
-  sizeAt,
-  sizeBounds,
   sizesFault,
-  sizeWord,
-  USUAL_SIZES,
   withFormerSize,
   withoutSize,
   withSize,
+} from './sizes/change-sizes.ts'
+export {
+  sampleWidth,
+  sizeAt,
+  sizeBounds,
+  sizeWord,
+  USUAL_SIZES,
   type SiteSize,
   type WithSizes,
 } from './sizes/site-sizes.ts'

@@ -9,7 +9,8 @@ import type { SetValue } from '../src/edits/edit-shapes.ts'
 import type { Page, PageNode, SizeKey } from '../src/page/page.ts'
 import { gridReports } from '../src/resolve/grid-report.ts'
 import { cascade } from '../src/sizes/cascade.ts'
-import { USUAL_SIZES, withSize, type WithSizes } from '../src/sizes/site-sizes.ts'
+import { withSize } from '../src/sizes/change-sizes.ts'
+import { USUAL_SIZES, type WithSizes } from '../src/sizes/site-sizes.ts'
 import { anyPage, pageWith } from './arbitraries/page.ts'
 
 const look: WithSizes = withSize({ sizes: USUAL_SIZES }, { name: 'laptop', below: 1500 })

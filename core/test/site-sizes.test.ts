@@ -11,20 +11,23 @@ import { migrateLook } from '../src/look/migrate-look.ts'
 import type { Look } from '../src/look/look.ts'
 import { PAGE_FORMAT, type Page, type PageNode } from '../src/page/page.ts'
 import { renderPage } from '../src/render/render-page.ts'
-import { isSizeKey, keyBetween } from '../src/sizes/size-keys.ts'
 import {
+  keyBetween,
   LEAST_RANGE,
-  sampleWidth,
   SIZE_FROM,
-  sizeAt,
-  sizeBounds,
   sizesFault,
-  sizeWord,
-  USUAL_SIZES,
-  widthBelow,
   withFormerSize,
   withoutSize,
   withSize,
+} from '../src/sizes/change-sizes.ts'
+import { isSizeKey } from '../src/sizes/size-keys.ts'
+import {
+  sampleWidth,
+  sizeAt,
+  sizeBounds,
+  sizeWord,
+  USUAL_SIZES,
+  widthBelow,
   type WithSizes,
 } from '../src/sizes/site-sizes.ts'
 import { answered, anyPage, editFor } from './arbitraries/page.ts'

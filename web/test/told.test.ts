@@ -2,7 +2,7 @@
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
 import { journalWords } from '../src/editor/chrome/foot.tsx'
-import { afterHearing, type Others } from '../src/editor/chrome/presence.tsx'
+import { afterHearing, type Others } from '../src/editor/chrome/presence.ts'
 import type { Heard } from '../src/editor/session/presence-channel.ts'
 
 describe('of a draft', () => {

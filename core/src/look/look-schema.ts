@@ -6,7 +6,7 @@ import {
   MOST_FORMER_SIZES,
   MOST_SIZES,
   SIZE_FROM,
-} from '../sizes/site-sizes.ts'
+} from '../sizes/change-sizes.ts'
 import { SCALES } from './scales.ts'
 
 const px = { type: 'number', minimum: 0, maximum: 4000 }

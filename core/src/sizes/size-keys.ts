@@ -11,8 +11,6 @@ export const USUAL_KEYS = ['base', 'medium', 'narrow'] as const satisfies readon
 export const SIZE_KEY_PATTERN = '^(?!constructor$)[b-z][a-z]{0,23}$'
 
 const KEY = new RegExp(SIZE_KEY_PATTERN)
-const FIRST = 'a'.charCodeAt(0)
-const LETTERS = 26
 
 /** Whether a text, which may come from outside, is the key of a size. */
 export function isSizeKey(key: string): boolean {
@@ -36,35 +34,4 @@ const ONLY_BASE: readonly SizeKey[] = ['base']
 /** The last of some sizes, given from the widest to the narrowest, that is as wide as this one or wider. */
 export function lastUpTo<T extends SizeKey>(sizes: readonly T[], size: SizeKey): T | undefined {
   return sizes.findLast((one) => one <= size)
-}
-
-/**
- * A key for a size between two others, or narrower than all where `narrower` is undefined. The midpoint of two fractions
- * whose digits are letters (D. Greenspan, "Implementing Fractional Indexing", 2020); it never ends in `a`, so that there is
- * room before it again.
- */
-export function keyBetween(wider: SizeKey, narrower?: SizeKey): SizeKey {
-  const shared = commonLength(wider, narrower)
-  if (shared > 0 && narrower !== undefined)
-    return narrower.slice(0, shared) + keyBetween(wider.slice(shared), narrower.slice(shared))
-  const low = digitAt(wider, 0)
-  const high = narrower === undefined ? LETTERS : digitAt(narrower, 0)
-  if (high - low > 1) return letter(Math.round((low + high) / 2))
-  if (narrower !== undefined && narrower.length > 1) return narrower[0]!
-  return letter(low) + keyBetween(wider.slice(1))
-}
-
-function commonLength(wider: string, narrower = ''): number {
-  let shared = 0
-  while (shared < narrower.length && digitAt(wider, shared) === digitAt(narrower, shared)) shared++
-  return shared
-}
-
-/** What a fraction has no digit for is nought. */
-function digitAt(key: string, at: number): number {
-  return at < key.length ? key.charCodeAt(at) - FIRST : 0
-}
-
-function letter(digit: number): string {
-  return String.fromCharCode(FIRST + digit)
 }

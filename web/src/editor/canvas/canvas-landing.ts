@@ -3,7 +3,7 @@ import type { DragItem, ShownLanding } from '../drag/drag-store.ts'
 import { findLanding, type Axis } from '../drag/landing.ts'
 import type { EditorStore } from '../session/editor-store.ts'
 import { boxOf, elementOf, hitAt, type Point } from './boxes.ts'
-import { gridCanvas } from './canvas-later.ts'
+import { landingOnGrid } from './grid-landing.ts'
 import { pressedAt, shownId } from './shown-ids.ts'
 import { boxToWindow, windowToFrame } from './frame-geometry.ts'
 
@@ -28,7 +28,7 @@ export function landingOnCanvas(
   const hit = hitAt(inner, at)
   const { page } = store.state
   const hitId = hit === undefined ? page.root : pressedAt(store, hit).id
-  const cell = gridCanvas.get()?.landingOnGrid(inner, store, { item, point: at, hitId, look })
+  const cell = landingOnGrid(inner, store, { item, point: at, hitId, look })
   if (cell) {
     const mark = boxToWindow(frame, cell.box)
     const guides = cell.guides.map((guide) => boxToWindow(frame, guide))

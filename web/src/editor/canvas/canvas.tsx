@@ -3,7 +3,6 @@ import styled from 'styled-components'
 import { later } from '../../ui/later.ts'
 import { useRoom } from '../../ui/use-room.ts'
 import { getNode, shownSlots } from '@gullyline/core'
-import { registerLanding } from '../drag/drag-session.ts'
 import { useEditor, usePage, useStore } from '../session/editor-store.ts'
 import type { Zoom } from '../ruler/screens.tsx'
 import { useSiteView } from '../session/site-view.ts'
@@ -14,11 +13,9 @@ import { contourBackdrop } from './contours.ts'
 import { boxVariables } from './at-box.ts'
 import { useDrawnBox } from './box-select.ts'
 import { listenToFrame, selectAt } from './frame-input.ts'
-import { landingOnCanvas } from './canvas-landing.ts'
 import { PageFrame } from './page-frame.tsx'
 import { PageStyle, PageView } from './page-view.tsx'
 import { useClipboard } from './use-clipboard.ts'
-import { useFileDrop } from './use-file-drop.ts'
 import { gridCanvas } from './canvas-later.ts'
 import { SelectionLayer } from './selection-layer.tsx'
 
@@ -99,16 +96,7 @@ export function Canvas({
     [inner, store, onKeyDown, onNavigate, onPicture],
   )
   useClipboard(store, inner)
-  useFileDrop(store, inner, site.look)
   const selectUnder = useCallback((target: Element) => selectAt(store, target), [store])
-  useEffect(
-    () =>
-      inner
-        ? registerLanding((item, point) => landingOnCanvas(inner, store, { item, point, look: site.look }))
-        : undefined,
-    [inner, store, site],
-  )
-
   // With a block selected, its outline shows where the keys go.
   const isAlone = useEditor((state) => state.selection === undefined)
   const fit = room.width === 0 ? 1 : Math.min(1, (room.width - 2 * MARGIN) / width)
@@ -154,6 +142,7 @@ export function Canvas({
       </Sheet>
       {inner && area && <SelectionLayer inner={inner} area={area} />}
       {inner && area && hasReadingPath && grid && <grid.ReadingPath inner={inner} area={area} />}
+      {inner && grid && <grid.CanvasDrops inner={inner} />}
       {inner && <KeepInView inner={inner} panTo={panTo} />}
       {inner && menu && <menu.CanvasMenu inner={inner} onPoint={selectUnder} />}
       {beyond > 0 && (

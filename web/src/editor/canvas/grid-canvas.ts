@@ -1,7 +1,7 @@
-/** What the canvas has for blocks that stand in columns, or are placed on a grid section. */
+/** What the canvas has beside the page: for blocks that stand in columns or on a grid section, and for what is dropped on it. */
+export { CanvasDrops } from './canvas-drops.ts'
 export { ColumnDividers } from './column-dividers.tsx'
 export { gridMenu } from '../commands/grid-menu.ts'
 export { dropInCell } from '../drag/drop-in-cell.ts'
 export { GridHandles } from './grid-handles.tsx'
-export { landingOnGrid } from './grid-landing.ts'
 export { ReadingPath } from './reading-path.tsx'

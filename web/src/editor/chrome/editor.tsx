@@ -29,7 +29,7 @@ import { isOfField } from '../commands/field-keys.ts'
 import { useFocusOnCanvas } from '../canvas/focus-canvas.ts'
 import { Foot, Line } from './foot.tsx'
 import type { JournalSender } from '../session/journal-sender.ts'
-import { useOthers } from './presence.tsx'
+import { useOthers } from './presence.ts'
 import { FindingsProvider } from '../problems/findings-context.tsx'
 import { findings } from '../problems/use-findings.ts'
 import { GullylineProvider, type StepGully } from '../gullyline/gully-context.tsx'
@@ -41,7 +41,7 @@ import { sessionDocuments } from '../session/session.ts'
 import { OpenShelf, shelfCode } from '../shelf/open-shelf.tsx'
 import { ShelfProvider, type ShelfControl } from '../shelf/shelf-state.ts'
 import { Spine } from '../spine/spine.tsx'
-import { Bar, TopBar } from './top-bar.tsx'
+import { Bar, TopBar, topBarParts } from './top-bar.tsx'
 import { UnsavedGuard } from './unsaved-guard.tsx'
 import { merging, sending, useSave } from '../session/use-save.ts'
 
@@ -60,6 +60,7 @@ const NEXT = [
   canvasMenu,
   lineUp,
   findings,
+  topBarParts,
   sending,
   shelfCode,
   commandsDialog,

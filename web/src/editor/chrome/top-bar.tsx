@@ -5,6 +5,7 @@ import { settingsOf, type PageSummary } from '@gullyline/core'
 import { MeButton } from '../../people/me-button.tsx'
 import { Button, IconButton, MainButton } from '../../ui/controls.tsx'
 import { Chip } from '../../ui/chip.tsx'
+import { later } from '../../ui/later.ts'
 import { Mark } from '../../ui/mark.tsx'
 import { when } from '../../ui/when.ts'
 import { keysOf } from '../commands/command-list.ts'
@@ -12,8 +13,7 @@ import { useRunCommand } from '../commands/commands.ts'
 import { unsavedCount } from '../session/editor-state.ts'
 import { useDrafts } from '../../ui/drafts.ts'
 import { useEditor, usePage, useStore } from '../session/editor-store.ts'
-import { OthersHere, type Others } from './presence.tsx'
-import { ProblemsButton } from '../problems/problems-button.tsx'
+import type { Others } from './presence.ts'
 import type { SaveState, Saving } from '../session/use-save.ts'
 
 export const Bar = styled.header`
@@ -84,10 +84,14 @@ interface TopBarProps {
   readonly isLineUp: boolean
 }
 
+/** What comes once the page is there. */
+export const topBarParts = later(() => import('./top-bar-parts.ts'))
+
 /** The path to the page, its state, and the commands on all of it. */
 export function TopBar({ siteName, summary, saving, others, isLineUp }: TopBarProps) {
   const run = useRunCommand()
   const { mayChange } = useStore()
+  const parts = topBarParts.use()
   const isBusy = saving.state.type === 'saving'
   return (
     <Bar>
@@ -98,10 +102,10 @@ export function TopBar({ siteName, summary, saving, others, isLineUp }: TopBarPr
         <PageTitle />
       </Crumbs>
       <StateChip saveState={saving.state} />
-      <ProblemsButton />
+      {parts && <parts.ProblemsButton />}
       <Quiet>{liveWords(summary)}</Quiet>
       <Right>
-        <OthersHere others={others} onTakeIn={(saved) => void saving.takeIn(saved)} />
+        {parts && <parts.OthersHere others={others} onTakeIn={(saved) => void saving.takeIn(saved)} />}
         <MeButton />
         {mayChange && <HistoryButtons />}
         <LineUpButton onPress={() => run('line-up')}>
