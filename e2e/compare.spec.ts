@@ -1,18 +1,31 @@
 /** The page beside the one that was saved last, and the one that visitors see. */
+import { defaultRegistry, getKind, newNode, type PageNode } from '@gullyline/core'
 import { asking, canvasOf, expect, test } from './app.ts'
 import { addPage } from './building.ts'
-import { expectSaved } from './shared-pages.ts'
+import { addPageOf, expectSaved, publishPage } from './shared-pages.ts'
 
 test('what differs is marked beside what was saved and beside what is live, by mouse and by keyboard', async ({
   page,
   app,
 }) => {
-  await page.goto(app.editor)
-  const pages = (await (await page.request.get(`${app.editor}/api/sites/tarrowmoor/pages`)).json()) as {
-    id: string
-    title: string
-  }[]
-  await page.goto(`${app.editor}/pages/${pages.find(({ title }) => title === 'Visit')!.id}`)
+  const node = (kind: string, content: PageNode['content'], slots: PageNode['slots'] = {}): PageNode =>
+    newNode(getKind(defaultRegistry, kind), { content, slots })
+  const paragraphs = Array.from({ length: 24 }, (_, at) => ({
+    type: 'paragraph',
+    runs: [{ text: `Lamp ${at} along the way up` }],
+  }))
+  const { id, version } = await addPageOf(page.context(), app, {
+    title: 'The way up',
+    description: 'Compared',
+    sections: ['s'],
+    nodes: {
+      s: node('section', {}, { blocks: ['title', 'words'] }),
+      title: node('heading', { text: 'The way up', level: 1 }),
+      words: node('text', { words: paragraphs }),
+    },
+  })
+  await publishPage(page.context(), app, id, version + 1)
+  await page.goto(`${app.editor}/pages/${id}`)
   const heading = canvasOf(page).getByRole('heading', { level: 1 })
   const was = (await heading.innerText()).trim()
   await heading.dblclick()

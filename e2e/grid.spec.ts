@@ -1,16 +1,8 @@
 /** Grid sections: placed on columns and rows, overlapping, and derived for narrower screens, as Chromium lays them out. */
 import type { FrameLocator, Locator, Page } from '@playwright/test'
-import {
-  arrangedAt,
-  arrangeGrid,
-  defaultRegistry,
-  getKind,
-  newNode,
-  type OpenedPage,
-  type PageNode,
-} from '@gullyline/core'
+import { arrangedAt, arrangeGrid, defaultRegistry, getKind, newNode, type PageNode } from '@gullyline/core'
 import { canvasOf, expect, openPage, test, type App } from './app.ts'
-import { api, expectSaved, noFindings } from './shared-pages.ts'
+import { addPageOf, expectSaved, noFindings, partsOf, publishPage } from './shared-pages.ts'
 
 const place = (gridColumn: number, gridRow: number, gridColumns: number, gridRows: number, layer = 0) => ({
   base: { gridColumn, gridRow, gridColumns, gridRows, ...(layer === 0 ? {} : { layer }) },
@@ -27,22 +19,12 @@ test('blocks of a grid stand where they are placed, may overlap, and follow the 
   app,
 }) => {
   const context = page.context()
-  const answer = await context.request.post(`${api(app)}/pages`, {
-    data: { title: 'Stones on the moor', parentId: null },
-  })
-  const { summary, document } = (await answer.json()) as OpenedPage
   const node = (kind: string, content: PageNode['content'], more: Partial<PageNode> = {}): PageNode => ({
     ...newNode(getKind(defaultRegistry, kind), { content }),
     ...more,
   })
-  const root = document.nodes[document.root]!
   const words = (text: string) => [{ type: 'paragraph', runs: [{ text }] }]
   const nodes = {
-    [document.root]: {
-      ...root,
-      content: { ...root.content, description: 'Placed' },
-      slots: { ...root.slots, sections: ['g'] },
-    },
     g: node('grid', {}, { slots: { blocks: ['box', 'title', 'left', 'right'] } }),
     box: node(
       'group',
@@ -54,17 +36,9 @@ test('blocks of a grid stand where they are placed, may overlap, and follow the 
     left: node('text', { words: words('On the left') }, { sizes: place(1, 5, 6, 1) }),
     right: node('text', { words: words('On the right') }, { sizes: place(7, 5, 6, 1) }),
   }
-  const saved = await context.request.put(`${api(app)}/pages/${summary.id}/document`, {
-    data: { base: summary.version, document: { ...document, nodes }, journal: null },
-  })
-  expect(saved.status(), await saved.text()).toBe(200)
-  expect(
-    (
-      await context.request.post(`${api(app)}/pages/${summary.id}/publish`, {
-        data: { version: summary.version + 1 },
-      })
-    ).status(),
-  ).toBe(200)
+  const title = 'Stones on the moor'
+  const summary = await addPageOf(context, app, { title, description: 'Placed', sections: ['g'], nodes })
+  await publishPage(context, app, summary.id, summary.version + 1)
 
   // As visitors get it: every place as it is computed, to one pixel.
   const live = await context.newPage()
@@ -139,31 +113,21 @@ interface Stones {
 
 /** A new page with a grid section of three stones beside each other, opened in the editor. */
 async function openStones(page: Page, app: App): Promise<Stones> {
-  const { request } = page.context()
-  const made = (await (
-    await request.post(`${api(app)}/pages`, { data: { title: 'Stones', parentId: null } })
-  ).json()) as OpenedPage
-  const { summary, document } = made
-  const root = document.nodes[document.root]!
   const stone = (text: string, sizes: PageNode['sizes']): PageNode => ({
     ...newNode(getKind(defaultRegistry, 'heading'), { content: { text, level: 2 } }),
     sizes,
   })
   const nodes = {
-    [document.root]: { ...root, slots: { ...root.slots, sections: ['g'] } },
     g: newNode(getKind(defaultRegistry, 'grid'), { slots: { blocks: ['one', 'two', 'three'] } }),
     one: stone('Stone one', place(1, 1, 3, 1)),
     two: stone('Stone two', place(4, 1, 3, 1)),
     three: stone('Stone three', place(9, 3, 3, 1)),
   }
-  const saved = await request.put(`${api(app)}/pages/${summary.id}/document`, {
-    data: { base: summary.version, document: { ...document, nodes }, journal: null },
-  })
-  expect(saved.status(), await saved.text()).toBe(200)
-  await page.goto(`${app.editor}/pages/${summary.id}`)
+  const { id } = await addPageOf(page.context(), app, { title: 'Stones', sections: ['g'], nodes })
+  await page.goto(`${app.editor}/pages/${id}`)
   const canvas = canvasOf(page)
   await expect(canvas.getByText('Stone one')).toBeVisible()
-  return { canvas, details: page.getByRole('complementary', { name: 'Details' }), id: summary.id }
+  return { canvas, details: page.getByRole('complementary', { name: 'Details' }), id }
 }
 
 /** Where a stone stands, as the details say it: column, row, columns wide, rows high. */
@@ -340,29 +304,21 @@ test('a linked part is placed on a grid section by keys and left out of a size, 
   page,
   app,
 }) => {
-  const { request } = page.context()
-  const made = (await (
-    await request.post(`${api(app)}/pages`, { data: { title: 'Linked stones', parentId: null } })
-  ).json()) as OpenedPage
-  const { summary, document } = made
-  const root = document.nodes[document.root]!
-  const instance = newNode(getKind(defaultRegistry, 'linked-blocks'), { content: { part: 'tmsky' } })
-  const parts = (await (await request.get(`${api(app)}/parts`)).json()) as { id: string; name: string }[]
+  const parts = await partsOf(page.context(), app)
   const part = parts.find(({ name }) => name === 'Sky card')!.id
   const nodes = {
-    [document.root]: { ...root, slots: { ...root.slots, sections: ['g'] } },
     g: newNode(getKind(defaultRegistry, 'grid'), { slots: { blocks: ['card', 'one'] } }),
-    card: { ...instance, content: { part }, sizes: place(1, 1, 4, 2) },
+    card: {
+      ...newNode(getKind(defaultRegistry, 'linked-blocks'), { content: { part } }),
+      sizes: place(1, 1, 4, 2),
+    },
     one: {
       ...newNode(getKind(defaultRegistry, 'heading'), { content: { text: 'Stone one', level: 2 } }),
       sizes: place(7, 1, 4, 1),
     },
   }
-  const saved = await request.put(`${api(app)}/pages/${summary.id}/document`, {
-    data: { base: summary.version, document: { ...document, nodes }, journal: null },
-  })
-  expect(saved.status(), await saved.text()).toBe(200)
-  await page.goto(`${app.editor}/pages/${summary.id}`)
+  const { id } = await addPageOf(page.context(), app, { title: 'Linked stones', sections: ['g'], nodes })
+  await page.goto(`${app.editor}/pages/${id}`)
   const canvas = canvasOf(page)
   const card = canvas.locator('.cells > *').first()
   const before = await boxOf(card)

@@ -1,8 +1,8 @@
 /** Pages with faults of many rules, for tests of the gullyline and the ruler. */
 import type { Page } from '@playwright/test'
-import { defaultRegistry, getKind, newNode, type OpenedPage, type PageNode } from '@gullyline/core'
-import { expect, type App } from './app.ts'
-import { api } from './shared-pages.ts'
+import { defaultRegistry, getKind, newNode, type PageNode } from '@gullyline/core'
+import type { App } from './app.ts'
+import { addPageOf } from './shared-pages.ts'
 
 const words = (text: string) => [{ type: 'paragraph', runs: [{ text }] }]
 const LONG =
@@ -133,28 +133,19 @@ export const FAULTS: Readonly<Record<string, Readonly<Record<string, PageNode>>>
 
 /** Adds a page with these faults, and opens it. */
 export async function openFaults(page: Page, app: App, rules: readonly string[]): Promise<string> {
-  const { request } = page.context()
-  const answer = await request.post(`${api(app)}/pages`, { data: { title: 'Broken', parentId: null } })
-  const { summary, document } = (await answer.json()) as OpenedPage
-  const root = document.nodes[document.root]!
   const faults = rules.map((rule) => FAULTS[rule]!)
-  const sections = ['top', ...faults.map((nodes) => Object.keys(nodes)[0]!)]
-  const nodes = {
-    [document.root]: {
-      ...root,
-      content: { ...root.content, description: 'Broken' },
-      slots: { ...root.slots, sections },
+  const { id } = await addPageOf(page.context(), app, {
+    title: 'Broken',
+    description: 'Broken',
+    sections: ['top', ...faults.map((nodes) => Object.keys(nodes)[0]!)],
+    nodes: {
+      top: node('section', {}, { slots: { blocks: ['title'] } }),
+      title: node('heading', { text: 'Broken', level: 1 }),
+      ...Object.fromEntries(faults.flatMap((nodes) => Object.entries(nodes))),
     },
-    top: node('section', {}, { slots: { blocks: ['title'] } }),
-    title: node('heading', { text: 'Broken', level: 1 }),
-    ...Object.fromEntries(faults.flatMap((nodes) => Object.entries(nodes))),
-  }
-  const saved = await request.put(`${api(app)}/pages/${summary.id}/document`, {
-    data: { base: summary.version, document: { ...document, nodes }, journal: null },
   })
-  expect(saved.status(), await saved.text()).toBe(200)
-  await page.goto(`${app.editor}/pages/${summary.id}`)
-  return summary.id
+  await page.goto(`${app.editor}/pages/${id}`)
+  return id
 }
 
 /** How many gullies the page has, once all is measured. */

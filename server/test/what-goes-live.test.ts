@@ -59,7 +59,7 @@ test('a page as visitors see it is the version that went live, with the header o
   expect((await save('tmfriend', summary.version, retitled(document, 'Not live yet'))).status).toBe(200)
   const { status, body } = await server.ask<PageAsLive>('/api/sites/tarrowmoor/pages/tmfriend/live')
   expect([status, body.version]).toEqual([200, summary.version])
-  expect(body.document).toEqual(document)
+  expect(body.page).toEqual(document)
   expect(body.header.nodes[body.header.root]?.kind).toBe('site-header')
   const added = await server.ask<PageDocument>('/api/sites/tarrowmoor/pages', {
     method: 'POST',

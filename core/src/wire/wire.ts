@@ -3,7 +3,7 @@ import type { Problem } from '../blocks/registry.ts'
 import type { Look } from '../look/look.ts'
 import type { Page } from '../page/page.ts'
 import type { NavigationItem } from '../site/navigation.ts'
-import type { FrameName, SharedName } from '../site/session-page.ts'
+import type { FrameName, SessionParts, SharedName } from '../site/session-page.ts'
 import type { PartType } from '../reuse/part-facts.ts'
 import type { LinkedPart, PartVersions } from './parts.ts'
 import type { PageMore, PageSettings } from '../site/page-settings.ts'
@@ -226,14 +226,9 @@ export interface OpenedPage extends PageDocument {
   readonly around: PageAround
 }
 
-/** A page as visitors see it, with what stands on it. */
-export interface PageAsLive {
+/** A page as visitors see it, with what stands on it and the parts that these show. */
+export interface PageAsLive extends SessionParts {
   readonly version: number
-  readonly document: Page
-  readonly header: Page
-  readonly footer: Page
-  /** The parts that these show, at whatever depth, by their ids. */
-  readonly parts: Readonly<Record<string, Page>>
 }
 
 export interface SaveRequest {

@@ -132,13 +132,13 @@ export async function readPageAsLive(at: SiteData, pageId: string): Promise<Page
   const live = await liveVersionOf(at, pageId)
   if (!live) throw new Refused('not-found', 'Visitors do not see this page: it is not live.')
   const site = await findSite(at)
-  const document = readDocument(await findVersion(at, pageId, live.version))
+  const page = readDocument(await findVersion(at, pageId, live.version))
   const header = await readShared(at, site.headerId, {})
   const footer = await readShared(at, site.footerId, {})
   const parts: Record<string, Page> = {}
-  for (const one of [document, header, footer])
+  for (const one of [page, header, footer])
     Object.assign(parts, documentsOf(await partsToPublish(at, one, {})))
-  return { version: live.version, document, header, footer, parts }
+  return { version: live.version, page, header, footer, parts }
 }
 
 async function isShared(at: SiteData, { headerId, footerId }: SiteRow, id: string): Promise<boolean> {

@@ -1,5 +1,6 @@
 import { useMemo } from 'react'
 import styled from 'styled-components'
+import { pageSheet } from '../ui/page-sheet.ts'
 import { useRoom } from '../ui/use-room.ts'
 import type { PageSummary } from '@gullyline/core'
 import { usePageDocument, type Site } from '../api/hooks.ts'
@@ -9,11 +10,7 @@ const SCREEN = 1280
 
 const Sheet = styled.div`
   min-height: 0;
-  overflow: hidden;
-  background: #fff;
-  box-shadow:
-    0 0 0 1px rgb(25 33 30 / 12%),
-    0 10px 30px rgb(25 33 30 / 18%);
+  ${pageSheet}
   iframe {
     border: 0;
     transform-origin: 0 0;

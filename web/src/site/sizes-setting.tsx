@@ -64,16 +64,30 @@ interface TypedSizes {
   readonly formerSizes: readonly SiteSize[]
 }
 
-function typed({ sizes, formerSizes = [] }: WithSizes): string {
-  const asText: TypedSizes = {
+function typed({ sizes, formerSizes = [] }: WithSizes): TypedSizes {
+  return {
     sizes: sizes.map(({ key, name, from }) => ({ key, name, from: String(from) })),
     formerSizes,
   }
-  return JSON.stringify(asText)
 }
 
-function sizesOf(text: string): WithSizes {
-  const { sizes, formerSizes } = JSON.parse(text) as TypedSizes
+/** Reads what was typed; undefined for text that is no such thing, as another version of the program may have left it. */
+function readTyped(text: string): TypedSizes | undefined {
+  try {
+    const { sizes, formerSizes } = JSON.parse(text) as Partial<TypedSizes>
+    const isWhole =
+      Array.isArray(sizes) &&
+      sizes.length > 0 &&
+      sizes.every(({ key, name, from }: Partial<TypedSizes['sizes'][number]>) =>
+        [key, name, from].every((value) => typeof value === 'string'),
+      )
+    return isWhole && Array.isArray(formerSizes) ? { sizes, formerSizes } : undefined
+  } catch {
+    return undefined
+  }
+}
+
+function sizesOf({ sizes, formerSizes }: TypedSizes): WithSizes {
   const number = (from: string): number => (/^\s*\d+\s*$/.test(from) ? Number(from) : NaN)
   return {
     sizes: sizes.map((size) => ({ ...size, name: size.name.trim(), from: number(size.from) })),
@@ -93,19 +107,21 @@ export function SizesSetting({ site, isReadOnly }: { readonly site: Site; readon
   const draft = useDraft({
     name: 'site.sizes',
     label: 'Screen sizes',
-    saved: typed(look),
+    saved: JSON.stringify(typed(look)),
     save: async (text, base) => {
-      const next = sizesOf(text)
+      const read = (from: string): WithSizes => sizesOf(readTyped(from) ?? typed(look))
+      const next = read(text)
       const fault = sizesFault(next)
       if (fault !== undefined) throw new Error(fault)
-      await saveLook(lookWith(look, next), lookWith(look, sizesOf(base)))
+      await saveLook(lookWith(look, next), lookWith(look, read(base)))
       setTold('The sizes were saved. The live site is being updated.')
       return true
     },
   })
-  const now = sizesOf(draft.text)
+  const shown = readTyped(draft.text) ?? typed(look)
+  const { sizes, formerSizes } = shown
+  const now = sizesOf(shown)
   const fault = sizesFault(now)
-  const { sizes, formerSizes } = JSON.parse(draft.text) as TypedSizes
   const write = (next: TypedSizes): void => {
     setTold('')
     setTrouble(undefined)
@@ -113,7 +129,7 @@ export function SizesSetting({ site, isReadOnly }: { readonly site: Site; readon
   }
   const setSize = (i: number, change: Partial<TypedSizes['sizes'][number]>): void =>
     write({ sizes: sizes.with(i, { ...sizes[i]!, ...change }), formerSizes })
-  const put = (next: WithSizes): void => write(JSON.parse(typed(next)) as TypedSizes)
+  const put = (next: WithSizes): void => write(typed(next))
   const save = (): void => {
     draft.save().catch((error: unknown) => setTrouble(messageOf(error)))
   }

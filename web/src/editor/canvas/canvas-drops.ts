@@ -1,5 +1,5 @@
 import { useEffect } from 'react'
-import { registerLanding } from '../drag/drag-session.ts'
+import { registerLanding } from '../drag/landing-places.ts'
 import { useStore } from '../session/editor-store.ts'
 import { useSiteView } from '../session/site-view.ts'
 import { landingOnCanvas } from './canvas-landing.ts'

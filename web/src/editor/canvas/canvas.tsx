@@ -1,5 +1,6 @@
 import { useCallback, useEffect, useLayoutEffect, useRef, useState } from 'react'
 import styled from 'styled-components'
+import { pageSheet } from '../../ui/page-sheet.ts'
 import { later } from '../../ui/later.ts'
 import { useRoom } from '../../ui/use-room.ts'
 import { getNode, shownSlots } from '@gullyline/core'
@@ -39,11 +40,7 @@ const Sheet = styled.div`
   left: var(--left);
   width: var(--width);
   bottom: 0;
-  overflow: hidden;
-  background: #fff;
-  box-shadow:
-    0 0 0 1px rgb(25 33 30 / 12%),
-    0 10px 30px rgb(25 33 30 / 18%);
+  ${pageSheet}
   &[data-alone]:focus-within {
     box-shadow: 0 0 0 2px var(--accentBright);
   }

@@ -19,6 +19,7 @@ import { boxOfPlace, cellAt } from './grid-geometry.ts'
 import type { CellLanding } from '../drag/cell-landing.ts'
 import { drawnGuides, shownGrid } from './grid-landing.ts'
 import { dragHandle } from './handle-drag.ts'
+import { handle, Said } from './handle-style.ts'
 import { RoomLine } from './room-line.tsx'
 import { windowToFrame } from './frame-geometry.ts'
 
@@ -35,41 +36,18 @@ const Outline = styled.div`
   background: color-mix(in srgb, var(--accentBright) 18%, transparent);
 `
 const Handle = styled.button`
-  position: absolute;
+  ${handle}
   left: calc(var(--x) - 12px);
   top: calc(var(--y) - 12px);
-  display: grid;
-  place-items: center;
-  width: 24px;
-  height: 24px;
-  padding: 0;
-  border: 0;
-  background: none;
-  pointer-events: auto;
-  touch-action: none;
   &::after {
-    content: '';
     width: 9px;
     height: 9px;
-    border: 2px solid var(--accentBright);
     border-radius: 2px;
-    background: #fff;
-  }
-  &:focus-visible {
-    outline: 2px solid var(--accentBright);
-    outline-offset: -3px;
   }
 `
-const Said = styled.span`
-  position: absolute;
+const SaidAtBox = styled(Said)`
   left: calc(var(--x) + 8px);
   top: calc(var(--y) + var(--h) - 28px);
-  padding: 2px 8px;
-  border-radius: 3px;
-  background: #0a6c7c;
-  color: #fff;
-  font-size: 11.5px;
-  white-space: nowrap;
 `
 
 interface HandleKind {
@@ -168,9 +146,9 @@ export function GridHandles({ id, inner, toLayer }: GridHandlesProps) {
           {dragged.guides.map((guide, i) => (
             <GuideLine key={i} style={boxVariables(toLayer(guide))} />
           ))}
-          <Said role="status" style={boxVariables(toLayer(dragged.box))}>
+          <SaidAtBox role="status" style={boxVariables(toLayer(dragged.box))}>
             {dragged.note ?? `${dragged.place.columns} of ${columns} columns, ${dragged.place.rows} rows`}
-          </Said>
+          </SaidAtBox>
         </>
       )}
       <RoomLine
@@ -182,7 +160,7 @@ export function GridHandles({ id, inner, toLayer }: GridHandlesProps) {
         size={size}
         at={{ ...toLayer({ left: area.left, top: area.top, width: area.width, height: 0 }), top: box.top }}
       />
-      {HANDLES.filter((handle) => hasRoom(handle, box)).map(({ name, sides, at: [x, y], cursor }) => (
+      {HANDLES.filter((one) => hasRoom(one, box)).map(({ name, sides, at: [x, y], cursor }) => (
         <Handle
           key={name}
           type="button"

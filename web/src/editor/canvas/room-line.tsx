@@ -13,6 +13,7 @@ import { useStore } from '../session/editor-store.ts'
 import { windowToFrame } from './frame-geometry.ts'
 import { cellAt, type GridLines } from './grid-geometry.ts'
 import { dragHandle } from './handle-drag.ts'
+import { handle, Said } from './handle-style.ts'
 
 const Line = styled.div`
   position: absolute;
@@ -23,42 +24,19 @@ const Line = styled.div`
   pointer-events: none;
 `
 const Grip = styled.button`
-  position: absolute;
+  ${handle}
   left: -12px;
   top: -12px;
-  display: grid;
-  place-items: center;
-  width: 24px;
-  height: 24px;
-  padding: 0;
-  border: 0;
-  background: none;
   cursor: ns-resize;
-  pointer-events: auto;
-  touch-action: none;
   &::after {
-    content: '';
     width: 16px;
     height: 7px;
-    border: 2px solid var(--accentBright);
     border-width: 2px 0;
-    background: #fff;
-  }
-  &:focus-visible {
-    outline: 2px solid var(--accentBright);
-    outline-offset: -3px;
   }
 `
-const Said = styled.span`
-  position: absolute;
+const SaidBelow = styled(Said)`
   left: 16px;
   top: 4px;
-  padding: 2px 8px;
-  border-radius: 3px;
-  background: #0a6c7c;
-  color: #fff;
-  font-size: 11.5px;
-  white-space: nowrap;
 `
 
 interface RoomLineProps {
@@ -127,13 +105,13 @@ export function RoomLine({ inner, lines, own, placed, size, at }: RoomLineProps)
         }}
       />
       {pulled && (
-        <Said role="status">
+        <SaidBelow role="status">
           {pulled.rows > 0
             ? `Opens ${pulled.rows === 1 ? '1 row' : `${pulled.rows} rows`} for all below`
             : pulled.rows < 0
               ? `Closes ${pulled.rows === -1 ? '1 row' : `${-pulled.rows} rows`}`
               : 'Drag down to make room'}
-        </Said>
+        </SaidBelow>
       )}
     </Line>
   )

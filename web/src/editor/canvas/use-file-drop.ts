@@ -12,9 +12,8 @@ import { filesOf } from '../../media/uploads.ts'
  * Files dropped on the page or anywhere on the screen: pictures are put where they land. Left to the browser, a file
  * dropped beside a place for it would be opened instead of the editor.
  */
-export function useFileDrop(store: EditorStore, inner: Document | undefined, look: Look): void {
+export function useFileDrop(store: EditorStore, inner: Document, look: Look): void {
   useEffect(() => {
-    if (!inner) return
     const over = (event: DragEvent): void => {
       if (event.dataTransfer?.types.includes('Files')) event.preventDefault()
     }

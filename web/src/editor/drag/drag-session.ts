@@ -5,20 +5,10 @@ import type { EditorStore } from '../session/editor-store.ts'
 import { newId } from '../session/new-id.ts'
 import { gridCanvas } from '../canvas/canvas-later.ts'
 import { dragStore, type DragItem, type ShownLanding } from './drag-store.ts'
+import { findLanding } from './landing-places.ts'
 
 /** A press becomes a drag after this many px, so that a click with an unsteady hand stays a click. */
 const DRAG_FROM = 5
-
-/** A place where dragged things can land: the canvas, the spine. Gives nothing for a point that is not over it. */
-export type LandingFinder = (item: DragItem, point: Point) => ShownLanding | undefined
-
-const finders = new Set<LandingFinder>()
-
-/** Makes a part of the screen a place to land. Returns the function that ends it. */
-export function registerLanding(finder: LandingFinder): () => void {
-  finders.add(finder)
-  return () => finders.delete(finder)
-}
 
 interface DragStart {
   readonly store: EditorStore
@@ -44,7 +34,7 @@ export function trackPress({ store, source, toWindow, start, item, onClick }: Dr
     }
     event.preventDefault()
     const inWindow = toWindow(point)
-    dragStore.set({ item: dragged, point: inWindow, shown: findShown(dragged, inWindow) })
+    dragStore.set({ item: dragged, point: inWindow, shown: findLanding(dragged, inWindow) })
   }
   const release = (): void => {
     const drag = dragStore.get()
@@ -71,16 +61,6 @@ export function trackPress({ store, source, toWindow, start, item, onClick }: Dr
   source.addEventListener('pointerup', release)
   source.addEventListener('pointercancel', end)
   for (const one of documents) one.addEventListener('keydown', cancel, true)
-}
-
-const NOWHERE: ShownLanding = { landing: undefined, mark: undefined, refusal: undefined }
-
-function findShown(item: DragItem, point: Point): ShownLanding {
-  for (const finder of finders) {
-    const shown = finder(item, point)
-    if (shown) return shown
-  }
-  return NOWHERE
 }
 
 function drop(store: EditorStore, item: DragItem, { landing, refusal, cell }: ShownLanding): void {

@@ -1,5 +1,6 @@
 import { useCallback, useEffect, useRef, useState } from 'react'
 import styled from 'styled-components'
+import { pageSheet } from '../../ui/page-sheet.ts'
 import { Tabs } from '../../ui/controls.tsx'
 import type { Before } from '../session/page-before.ts'
 import { useCompared } from './compared.ts'
@@ -56,11 +57,7 @@ const Sides = styled.div`
   }
 `
 const Window = styled.div`
-  overflow: hidden;
-  background: #fff;
-  box-shadow:
-    0 0 0 1px rgb(25 33 30 / 12%),
-    0 10px 30px rgb(25 33 30 / 18%);
+  ${pageSheet}
   iframe {
     border: 0;
     transform-origin: 0 0;

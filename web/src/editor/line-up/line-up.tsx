@@ -1,6 +1,7 @@
 import { Plus, X } from 'lucide-react'
 import { useEffect, useMemo, useState } from 'react'
 import styled from 'styled-components'
+import { pageSheet } from '../../ui/page-sheet.ts'
 import { type Look } from '@gullyline/core'
 import { useRoom } from '../../ui/use-room.ts'
 import { Button, IconButton, mono, Tabs } from '../../ui/controls.tsx'
@@ -60,11 +61,7 @@ const Label = styled.h2`
 `
 const Sheet = styled.div`
   flex: 1;
-  overflow: hidden;
-  background: #fff;
-  box-shadow:
-    0 0 0 1px rgb(25 33 30 / 12%),
-    0 10px 30px rgb(25 33 30 / 18%);
+  ${pageSheet}
 `
 const GAP = 24
 /** A narrow screen needs more than its share of the room to be readable: widths are weighed by this power. */

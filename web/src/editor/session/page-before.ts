@@ -29,8 +29,7 @@ export function usePageBefore(before: Before | undefined): {
       const { document, around } = data as OpenedPage
       return openSession(document, site, around.parts)
     }
-    const { document: page, header, footer, parts } = data as PageAsLive
-    return joinSession({ page, header, footer, parts }, newId)
+    return joinSession(data as PageAsLive, newId)
   }, [before, data, site, isWhole])
   return { session, error }
 }
