@@ -1,40 +1,46 @@
 import { timesOf } from './scripts/lib/soak.mjs'
 
-/** @type {import('jest').Config} */
-const swc = [
-  '@swc/jest',
-  {
-    jsc: {
-      parser: { syntax: 'typescript', tsx: true },
-      target: 'es2022',
-      transform: { react: { runtime: 'automatic' } },
-    },
-    module: { type: 'es6' },
-    sourceMaps: 'inline',
-  },
-]
-const common = {
-  extensionsToTreatAsEsm: ['.ts', '.tsx'],
-  transform: { '^.+\\.tsx?$': swc },
-  testMatch: ['<rootDir>/test/**/*.test.{ts,tsx}'],
+const common = { testMatch: ['<rootDir>/test/**/*.test.{ts,tsx}'] }
+/** Tests that need no world of their own run in Node itself: in one of Jest's, each global name costs a search. */
+const plain = {
+  ...common,
+  runner: ['jest-light-runner', { runtime: 'child_process' }],
+  setupFilesAfterEnv: ['<rootDir>/../scripts/lib/jest/time-limits.mjs'],
 }
+
+/** @type {import('jest').Config} */
 export default {
   // Nothing here asserts speed: a loaded machine may take its time.
   testTimeout: timesOf(60_000, 14_400_000),
   // Modules of finished files stay in a worker's memory, and collecting around them takes ever longer: one that holds much begins anew.
   workerIdleMemoryLimit: '800MB',
-  testSequencer: './scripts/lib/longest-first.mjs',
+  testSequencer: './scripts/lib/jest/longest-first.mjs',
   projects: [
-    { ...common, displayName: 'core', rootDir: 'core', testEnvironment: 'node' },
+    { ...plain, displayName: 'core', rootDir: 'core' },
+    { ...plain, displayName: 'server', rootDir: 'server' },
+    { ...plain, displayName: 'cli', rootDir: 'cli' },
+    { ...plain, displayName: 'repository', rootDir: 'scripts' },
     {
       ...common,
       displayName: 'web',
       rootDir: 'web',
       testEnvironment: 'jsdom',
       moduleNameMapper: { '^styled-components$': '<rootDir>/test/support/styled-components.mjs' },
+      extensionsToTreatAsEsm: ['.ts', '.tsx'],
+      transform: {
+        '^.+\\.tsx?$': [
+          '@swc/jest',
+          {
+            jsc: {
+              parser: { syntax: 'typescript', tsx: true },
+              target: 'es2022',
+              transform: { react: { runtime: 'automatic' } },
+            },
+            module: { type: 'es6' },
+            sourceMaps: 'inline',
+          },
+        ],
+      },
     },
-    { ...common, displayName: 'server', rootDir: 'server', testEnvironment: 'node' },
-    { ...common, displayName: 'cli', rootDir: 'cli', testEnvironment: 'node' },
-    { ...common, displayName: 'repository', rootDir: 'scripts', testEnvironment: 'node' },
   ],
 }

@@ -15,7 +15,14 @@ import { copySampleDatabase, makeSampleHome, SAMPLE_HOME } from './lib/sample-ho
 import { SOAK } from './lib/soak.mjs'
 import { run, say } from './lib/say.mjs'
 
-const JEST = ['--experimental-vm-modules', '--no-warnings', tool('jest/bin/jest.js'), '--ci']
+const JEST = [
+  '--experimental-vm-modules',
+  '--no-warnings',
+  '--import',
+  new URL('lib/jest/typescript.mjs', import.meta.url).href,
+  tool('jest/bin/jest.js'),
+  '--ci',
+]
 /** Requests that are meant to stop the server. */
 const HOSTILE = 'hostile\\.test'
 const PLAYWRIGHT = [tool('@playwright/test/cli.js'), 'test']
@@ -37,7 +44,7 @@ const PARTS = [
   { name: 'types', args: [tool('typescript/bin/tsc'), '-b'], count: countCheck, lane: 'works' },
   {
     name: 'unit',
-    args: [...JEST, '--maxWorkers', '1', '--selectProjects', 'core', 'web', 'cli', 'repository'],
+    args: [...JEST, '--maxWorkers', '2', '--selectProjects', 'core', 'web', 'cli', 'repository'],
     count: countJest,
     lane: 'works',
   },

@@ -3,13 +3,23 @@ import TestSequencer from '@jest/test-sequencer'
 
 const LONG = [
   'server-kills',
+  'packages',
+  'what-goes-live',
+  'tree-together',
+  'full-disk',
+  'documents',
   'two-editors',
+  'backup',
+  'several-servers',
+  'start',
+  'incremental-publish',
+  'export-site',
+  'page-list',
   'database-kills',
-  'page-tree',
   'render',
   'edits',
+  'columns',
   'attacks',
-  'templates',
   'compare',
 ]
 

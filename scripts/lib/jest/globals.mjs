@@ -1,0 +1,1 @@
+export const { describe, test, it, expect, beforeAll, afterAll, beforeEach, afterEach, jest } = globalThis
