@@ -10,7 +10,8 @@ import {
   type Locator,
   type Page,
 } from '@playwright/test'
-import type { KeptJournal, PageSummary, Role } from '@gullyline/core'
+import type { PageSummary, Role } from '@gullyline/core'
+import { createConnection } from 'mysql2/promise'
 import { startMariadb, type Database } from '../scripts/lib/mariadb.mjs'
 import { freePort } from '../scripts/lib/ports.mjs'
 import { copySampleHome } from '../scripts/lib/sample-home.mjs'
@@ -32,6 +33,8 @@ export interface App {
   crash(): Promise<void>
   /** Stops server and database and starts both again on the same data. */
   restart(): Promise<void>
+  /** Drops what a test left unsaved: the server would offer it to the next one. */
+  forgetJournals(): Promise<void>
 }
 
 async function startApp(): Promise<App & { stop(): Promise<void> }> {
@@ -73,6 +76,11 @@ async function startApp(): Promise<App & { stop(): Promise<void> }> {
       await stop()
       await start()
     },
+    forgetJournals: async () => {
+      const connection = await createConnection(database.url)
+      await connection.query('DELETE FROM journal_entries')
+      await connection.end()
+    },
     stop: async () => {
       await stop()
       await rm(home, { recursive: true, force: true })
@@ -110,7 +118,7 @@ export const test = base.extend<{ watched: void; isMeasuring: boolean }, { app: 
       await use()
       expect(errors).toEqual([])
       await page.close()
-      await forgetJournals(page.context(), app)
+      await app.forgetJournals()
     },
     { auto: true },
   ],
@@ -135,19 +143,6 @@ export async function signIn(context: BrowserContext, app: App, role: Role = 'ke
   const { login, password } = app.accounts.find((one) => one.role === role)!
   const answer = await context.request.post(`${app.editor}/api/session`, { data: { login, password } })
   expect(answer.status()).toBe(201)
-}
-
-/** Drops what a test left unsaved: the server would offer it to the next one. */
-export async function forgetJournals(context: BrowserContext, app: App): Promise<void> {
-  const { request } = context
-  const read = async <T>(path: string): Promise<T> =>
-    (await (await request.get(app.editor + path)).json()) as T
-  // A test may have ended the session.
-  if (!(await request.get(`${app.editor}/api/session`)).ok()) await signIn(context, app)
-  for (const { id } of await read<PageSummary[]>('/api/sites/tarrowmoor/pages')) {
-    for (const { tab } of await read<KeptJournal[]>(`/api/sites/tarrowmoor/pages/${id}/journal`))
-      await request.delete(`${app.editor}/api/sites/tarrowmoor/pages/${id}/journal/${tab}`)
-  }
 }
 
 /** The page inside the canvas. */

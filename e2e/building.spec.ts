@@ -1,7 +1,8 @@
 /** Building whole pages: the tree, navigation, templates, items, pictures. By mouse and by keyboard. */
 import sharp from 'sharp'
 import { asking, canvasOf, expect, test } from './app.ts'
-import { add, addPage, addPageByHand, goTo, noFindings, row } from './building.ts'
+import { noFindings } from './axe.ts'
+import { add, addPage, addPageByHand, goTo, row } from './building.ts'
 
 test('the tree: pages are moved by keyboard and by hand, copied, deleted and brought back', async ({
   page,

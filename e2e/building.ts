@@ -1,21 +1,10 @@
 /** What a person does when building pages, for tests of building them. */
-import AxeBuilder from '@axe-core/playwright'
 import type { Locator, Page } from '@playwright/test'
 import type { PageSummary } from '@gullyline/core'
 import { canvasOf, expect, type App } from './app.ts'
 
 /** What the editor told last. */
 export const told = (page: Page): Locator => page.getByRole('status').filter({ hasText: /\S/ })
-
-/** Axe finds nothing on the screen as it is, apart from the page in the canvas. */
-export const noFindings = async (page: Page): Promise<void> => {
-  const { violations } = await new AxeBuilder({ page })
-    .setLegacyMode(true)
-    .exclude('iframe')
-    .disableRules(['region'])
-    .analyze()
-  expect(violations.map((one) => [one.id, one.nodes[0]?.html])).toEqual([])
-}
 
 /** The row of a page in the tree of pages. */
 export const row = (page: Page, title: string): Locator =>

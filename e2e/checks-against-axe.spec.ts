@@ -1,5 +1,5 @@
 /** Our checks and axe on the same pages: where both have a rule for a thing, they agree on what is faulted. */
-import AxeBuilder from '@axe-core/playwright'
+import { axeFindings } from './axe.ts'
 import { expect, test } from '@playwright/test'
 import {
   defaultRegistry,
@@ -79,7 +79,7 @@ for (const [ours, axes, what, blocks, fault] of CASES) {
         'inline',
       )
       await page.setContent(html)
-      return (await new AxeBuilder({ page }).withRules([axes]).analyze()).violations.length
+      return (await axeFindings(page, { rules: [axes] })).length
     }
     // The canvas shows all of it.
     const ifPublishedAsWritten = await faults('canvas')

@@ -1,6 +1,7 @@
 /** Components: what each instance says for itself, how it may be styled, what it must say, and its variants. */
 import { canvasOf, expect, test } from './app.ts'
-import { expectSaved, makePage, noFindings } from './shared-pages.ts'
+import { noFindings } from './axe.ts'
+import { expectSaved, makePage } from './shared-pages.ts'
 
 test('a component: made of blocks, its fields filled in on the page and in the details, its source changed everywhere', async ({
   page,

@@ -1,5 +1,5 @@
 /** Single acts of the editor, as a hand does them. */
-import AxeBuilder from '@axe-core/playwright'
+import { axeFindings } from './axe.ts'
 import type { Page } from '@playwright/test'
 import { asking, canvasOf, centreOf, drag, expect, openPage, test, type App } from './app.ts'
 
@@ -346,16 +346,10 @@ for (const colorScheme of ['light', 'dark'] as const) {
       await show()
       await page.waitForTimeout(300)
       // "region" is a practice and no rule of WCAG; a popover's hidden way out, which React Aria puts beside its dialog, is no content.
-      const best = name === 'problems' ? ['region'] : []
-      const axe = new AxeBuilder({ page }).setLegacyMode(true).exclude('iframe')
+      const except = name === 'problems' ? ['region'] : []
       // Nothing but colours differs between the two.
-      if (colorScheme === 'dark') axe.withRules(['color-contrast'])
-      else axe.disableRules(best)
-      const { violations } = await axe.analyze()
-      expect([
-        name,
-        violations.map((one) => `${one.id}: ${one.nodes.map((node) => node.html.slice(0, 160)).join(' | ')}`),
-      ]).toEqual([name, []])
+      const judged = colorScheme === 'dark' ? { rules: ['color-contrast'] } : { except }
+      expect([name, await axeFindings(page, judged)]).toEqual([name, []])
     }
   })
 }

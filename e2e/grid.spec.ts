@@ -2,7 +2,8 @@
 import type { FrameLocator, Locator, Page } from '@playwright/test'
 import { arrangedAt, arrangeGrid, defaultRegistry, getKind, newNode, type PageNode } from '@gullyline/core'
 import { canvasOf, expect, openPage, test, type App } from './app.ts'
-import { addPageOf, expectSaved, noFindings, partsOf, publishPage } from './shared-pages.ts'
+import { noFindings } from './axe.ts'
+import { addPageOf, expectSaved, partsOf, publishPage } from './shared-pages.ts'
 
 const place = (gridColumn: number, gridRow: number, gridColumns: number, gridRows: number, layer = 0) => ({
   base: { gridColumn, gridRow, gridColumns, gridRows, ...(layer === 0 ? {} : { layer }) },

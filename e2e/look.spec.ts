@@ -1,7 +1,7 @@
 /** The look of a site as a file of design tokens: read, seen before it is used, used, taken back, and written. */
 import { readFile } from 'node:fs/promises'
 import { expect, test } from './app.ts'
-import { noFindings } from './shared-pages.ts'
+import { noFindings } from './axe.ts'
 
 const TOKENS = {
   colors: {

@@ -1,5 +1,5 @@
 /** A second site, and packages: exported from one site, looked at and imported into the other, with each of the answers. */
-import AxeBuilder from '@axe-core/playwright'
+import { noFindings } from './axe.ts'
 import type { BrowserContext, Page } from '@playwright/test'
 import type { Account, PageSummary, SavedPart } from '@gullyline/core'
 import { expect, test, type App } from './app.ts'
@@ -43,7 +43,7 @@ test('by mouse: a site is added, a part and a page come to it from the first, ar
 }) => {
   const context = page.context()
   const site = await addSite(page, app, 'Fog Friends')
-  expect((await new AxeBuilder({ page }).exclude('iframe').analyze()).violations).toEqual([])
+  await noFindings(page)
 
   // Exported where a person does it.
   await page.goto(`${app.editor}/library`)
@@ -62,7 +62,7 @@ test('by mouse: a site is added, a part and a page come to it from the first, ar
   await importing(page, site, Buffer.concat(bytes as Buffer[]))
   const dialog = page.getByRole('dialog', { name: 'Import a package' })
   await expect(dialog.getByText('new on this site', { exact: false })).toBeVisible()
-  expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([])
+  await noFindings(page)
   await dialog.getByRole('button', { name: 'Import', exact: true }).click()
   await expect(dialog.getByText(/added\./)).toBeVisible()
   await dialog.getByRole('button', { name: 'Close' }).click()
@@ -181,7 +181,7 @@ test('the library tells components from shared sections, duplicates one, and fin
   await page.getByRole('button', { name: /^Unused [0-9]/ }).click()
   await page.getByRole('button', { name: /^Sky card \(copy\)\./ }).click()
   await expect(side.getByText('Not used on any page.')).toBeVisible()
-  expect((await new AxeBuilder({ page }).exclude('iframe').analyze()).violations).toEqual([])
+  await noFindings(page)
   await side.getByRole('button', { name: 'Delete component' }).click()
   await expect(page.getByText('Deleted the component “Sky card (copy)”', { exact: false })).toBeVisible()
 })
@@ -203,7 +203,7 @@ test('a component is copied to another site without a file, and what was the sam
   }
   await copy()
   await expect(dialog.getByText('Event card', { exact: true })).toBeVisible()
-  expect((await new AxeBuilder({ page }).exclude('iframe').analyze()).violations).toEqual([])
+  await noFindings(page)
   await dialog.getByRole('button', { name: 'Copy', exact: true }).press('Enter')
   await expect(dialog.getByText(/On “Owls of the moor”: .* added/)).toBeVisible()
   await dialog.getByRole('button', { name: 'Close' }).press('Enter')

@@ -1,7 +1,7 @@
 /** Files of other programs: read as pages, with what was not taken over, and written from pages. */
 import { readFile } from 'node:fs/promises'
 import { canvasOf, expect, test } from './app.ts'
-import { noFindings } from './shared-pages.ts'
+import { noFindings } from './axe.ts'
 
 const HTML = `<!doctype html><title>The moor by foot</title>
 <h1>The moor by foot</h1><p>It takes <strong>an hour</strong>.</p>

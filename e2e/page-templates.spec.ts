@@ -1,6 +1,7 @@
 /** Page templates of the site: made from a page by its keeper, used for a new page, and taken over where they changed. */
 import { canvasOf, expect, test } from './app.ts'
-import { expectSaved, makePage, noFindings } from './shared-pages.ts'
+import { noFindings } from './axe.ts'
+import { expectSaved, makePage } from './shared-pages.ts'
 
 test('a keeper makes a template of a page; a page made from it keeps what is fixed and takes over what changes there', async ({
   page,

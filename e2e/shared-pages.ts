@@ -1,5 +1,4 @@
 /** What tests of shared sections and components begin with. */
-import AxeBuilder from '@axe-core/playwright'
 import type { BrowserContext, Page } from '@playwright/test'
 import {
   defaultRegistry,
@@ -81,8 +80,4 @@ export async function makePage(context: BrowserContext, app: App, title: string)
 
 export async function expectSaved(page: Page): Promise<void> {
   await expect(page.getByText('Saved', { exact: true })).toBeVisible()
-}
-
-export async function noFindings(page: Page): Promise<void> {
-  expect((await new AxeBuilder({ page }).exclude('iframe').analyze()).violations).toEqual([])
 }

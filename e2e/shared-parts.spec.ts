@@ -1,6 +1,7 @@
 /** Shared sections: made from a selection, edited where they stand, shown on several pages, and taken from them again. */
 import { canvasOf, drag, centreOf, expect, openPage, test } from './app.ts'
-import { expectSaved, makePage, noFindings, partsOf } from './shared-pages.ts'
+import { noFindings } from './axe.ts'
+import { expectSaved, makePage, partsOf } from './shared-pages.ts'
 
 test('by mouse: made of a section, placed on a second page, edited there where it stands, and live on both', async ({
   page,

@@ -2,7 +2,7 @@
 import type { BrowserContext, Page } from '@playwright/test'
 import type { Page as Document, PageSummary, SiteInfo } from '@gullyline/core'
 import { canvasOf, expect, openPage, signIn, test, type App } from './app.ts'
-import { noFindings } from './building.ts'
+import { noFindings } from './axe.ts'
 
 const siteOf = async (context: BrowserContext, app: App): Promise<SiteInfo> =>
   (await (await context.request.get(`${app.editor}/api/sites/tarrowmoor`)).json()) as SiteInfo

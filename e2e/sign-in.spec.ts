@@ -1,5 +1,5 @@
-import AxeBuilder from '@axe-core/playwright'
 import { canvasOf, expect, openPage, signIn, test } from './app.ts'
+import { noFindings } from './axe.ts'
 
 test('nobody sees anything before signing in; a wrong password says so and keeps the name', async ({
   app,
@@ -9,7 +9,7 @@ test('nobody sees anything before signing in; a wrong password says so and keeps
   const page = await context.newPage()
   await page.goto(`${app.editor}/pages/tmvisit`)
   await expect(page.getByRole('heading', { name: 'Sign in to Gullyline' })).toBeVisible()
-  expect((await new AxeBuilder({ page }).analyze()).violations.map((one) => one.id)).toEqual([])
+  await noFindings(page)
   await expect(page.getByRole('textbox', { name: 'Sign-in name' })).toBeFocused()
   await page.keyboard.type('ines')
   await page.keyboard.press('Tab')

@@ -1,6 +1,7 @@
 /** Slots of components: declared in the source, filled where an instance stands, and on the reach map. */
 import { canvasOf, expect, test } from './app.ts'
-import { expectSaved, makePage, noFindings } from './shared-pages.ts'
+import { noFindings } from './axe.ts'
+import { expectSaved, makePage } from './shared-pages.ts'
 
 test('a slot is made in a component and filled by mouse and by keys, where each instance stands', async ({
   page,

@@ -1,12 +1,12 @@
-import AxeBuilder from '@axe-core/playwright'
+import { noFindings } from './axe.ts'
 import type { Browser, BrowserContext, Page } from '@playwright/test'
-import { canvasOf, expect, forgetJournals, signIn, test, type App } from './app.ts'
+import { canvasOf, expect, signIn, test, type App } from './app.ts'
 
 async function open(browser: Browser, app: App, role: 'editor' | 'keeper', path: string) {
   const context = await browser.newContext()
   await signIn(context, app, role)
   // What a page of a test before sent as it was closed may have come after that test had ended.
-  await forgetJournals(context, app)
+  await app.forgetJournals()
   const page = await context.newPage()
   await page.goto(app.editor + path)
   await expect(canvasOf(page).getByRole('main')).toBeAttached()
@@ -74,11 +74,7 @@ test('where both changed the same spot the person chooses, and the other is an u
   const dialog = tarn.page.getByRole('dialog', { name: 'Ines changed the same spot' })
   await expect(dialog.getByText('Text of heading “Tarn on the cold”')).toBeVisible()
   await expect(dialog.getByRole('radio', { name: /Yours Tarn on the cold/ })).toBeChecked()
-  const { violations } = await new AxeBuilder({ page: tarn.page })
-    .setLegacyMode(true)
-    .exclude('iframe')
-    .analyze()
-  expect(violations.map((one) => one.id)).toEqual([])
+  await noFindings(tarn.page)
   await dialog.getByRole('radio', { name: /Ines Ines on the cold/ }).press('Space')
   await dialog.getByRole('button', { name: 'Use these and save' }).click()
   await expect(tarn.page.getByText('Saved', { exact: true })).toBeVisible()

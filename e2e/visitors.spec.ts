@@ -3,15 +3,9 @@
  * parts, menu and slides (https://www.w3.org/WAI/ARIA/apg/patterns/, read from memory, without a copy at hand), and the
  * `sizes` of every picture against the box that Chromium lays it out in.
  */
-import AxeBuilder from '@axe-core/playwright'
-import type { Page } from '@playwright/test'
 import { promised } from './source-sizes.ts'
 import { expect, test } from './app.ts'
-
-const noFindings = async (page: Page): Promise<void> => {
-  const { violations } = await new AxeBuilder({ page }).analyze()
-  expect(violations.map((one) => [one.id, one.nodes[0]?.html])).toEqual([])
-}
+import { noFindings } from './axe.ts'
 
 test('tabs go by arrow keys, Home and End, and Tab leads on into the panel', async ({ page, app }) => {
   await page.goto(`${app.site}/instruments/`)

@@ -1,5 +1,5 @@
 /** One person does the whole job once, by what is on the screen. */
-import AxeBuilder from '@axe-core/playwright'
+import { axeFindings } from './axe.ts'
 import { asking, canvasOf, centreOf, drag, expect, openPage, test } from './app.ts'
 
 test.use({ isMeasuring: true })
@@ -141,12 +141,7 @@ test('every live page passes axe, at three widths', async ({ page, app }) => {
     for (const width of [390, 820, 1440]) {
       await page.setViewportSize({ width, height: 900 })
       await page.goto(app.site + path)
-      const { violations } = await new AxeBuilder({ page }).analyze()
-      expect([
-        path,
-        width,
-        violations.map((one) => `${one.id}: ${one.nodes.map((node) => node.html.slice(0, 120)).join(' | ')}`),
-      ]).toEqual([path, width, []])
+      expect([path, width, await axeFindings(page)]).toEqual([path, width, []])
     }
   }
 })
