@@ -3,8 +3,21 @@ import { choice, type FieldSchema } from './fields.ts'
 
 export type Shade = 'none' | 'side' | 'even' | 'deep'
 
-/** Shares of the screen's height, but never so much that nothing else is seen on a very tall one. */
-export const HEIGHTS = { content: undefined, half: 'min(50vh,460px)', tall: 'min(78vh,700px)' } as const
+/**
+ * Shares of the screen's height, but never so much that nothing else is seen on a very tall one; or all of the screen, as
+ * it is while the bars of a phone's browser are there.
+ */
+export const HEIGHTS = {
+  content: undefined,
+  half: 'min(50vh,460px)',
+  tall: 'min(78vh,700px)',
+  full: '100svh',
+} as const
+export type Height = keyof typeof HEIGHTS
+
+export function heightField(initial: Height): FieldSchema {
+  return choice('Height', initial, { content: 'Content', half: 'Half', tall: 'Tall', full: 'Full screen' })
+}
 
 /** What lies over a backdrop picture, so that words on it can be read: the surface's own colour, more or less of it. */
 export const SHADES: Readonly<Record<Shade, string>> = {

@@ -1,7 +1,7 @@
 import { arrangeGrid, type GridChild } from '../../grid/arrangement.ts'
 import { COLUMNS, columnsOf, MOST_COLUMNS } from '../../grid/columns.ts'
 import type { Placed } from '../../grid/placed.ts'
-import { HEIGHTS } from '../../kit/backdrop.ts'
+import { heightField, HEIGHTS, type Height } from '../../kit/backdrop.ts'
 import { alignAll, alignmentField, type Alignment } from '../../kit/alignment.ts'
 import { bandRules, bandWidth } from '../../kit/band.ts'
 import { outlinedEmpty } from '../../kit/canvas-rules.ts'
@@ -22,7 +22,7 @@ interface Values {
   readonly gapDown: string
   readonly above: string
   readonly below: string
-  readonly height: 'content' | 'half' | 'tall'
+  readonly height: Height
   readonly place: 'start' | 'center' | 'end'
   readonly alignment: Alignment
 }
@@ -50,7 +50,7 @@ export const grid = defineBlock<Content, { readonly surface?: string }, Values>(
     gapDown: step('Gap between rows', 'space', 's'),
     above: step('Space above', 'space', 'xl'),
     below: step('Space below', 'space', 'xl'),
-    height: choice('Height', 'content', { content: 'Content', half: 'Half', tall: 'Tall' }),
+    height: heightField('content'),
     place: choice('Align rows', 'start', { start: 'Top', center: 'Middle', end: 'Bottom' }),
     alignment: alignmentField(),
   }),
@@ -66,12 +66,14 @@ export const grid = defineBlock<Content, { readonly surface?: string }, Values>(
     { selector: '.cells>picture', declarations: { height: '100%' } },
   ],
   arrange({ values }): ArrangedRules {
-    const minHeight = HEIGHTS[values.height]
+    const [above, below] = [space(values.above), space(values.below)]
+    const minHeight =
+      values.height === 'full' ? `calc(${HEIGHTS.full} - ${above} - ${below})` : HEIGHTS[values.height]
     return {
       '': {
         ...bandWidth(values.width),
         ...alignAll(values.alignment),
-        'padding-block': `${space(values.above)} ${space(values.below)}`,
+        'padding-block': `${above} ${below}`,
       },
       '>.cells': {
         gap: `${space(values.gapDown)} ${space(values.gapAcross)}`,

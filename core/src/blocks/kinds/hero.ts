@@ -1,7 +1,7 @@
 import { defineBlock, type ArrangedRules } from '../define-block.ts'
 import { stripedBehind } from '../../kit/canvas-rules.ts'
 import { anchor, choice, fields, line, media, step, surface, toggle } from '../../kit/fields.ts'
-import { HEIGHTS, SHADES, shadeField, type Shade } from '../../kit/backdrop.ts'
+import { heightField, HEIGHTS, type Height, SHADES, shadeField, type Shade } from '../../kit/backdrop.ts'
 import { focusStyle, type Focused } from '../../kit/crop.ts'
 import { bandRules, bandWidth } from '../../kit/band.ts'
 import { el } from '../../kit/element.ts'
@@ -20,7 +20,7 @@ interface LookValues {
   readonly shade?: Shade
 }
 interface Values {
-  readonly height: 'content' | 'half' | 'tall'
+  readonly height: Height
   readonly place: 'start' | 'center' | 'end'
   readonly room: string
   readonly gap: string
@@ -53,7 +53,7 @@ export const hero = defineBlock<Content, LookValues, Values>({
     shade: shadeField(),
   }),
   arrangement: fields({
-    height: choice('Height', 'tall', { content: 'Content', half: 'Half', tall: 'Tall' }),
+    height: heightField('tall'),
     place: choice('Align text', 'end', { start: 'Top', center: 'Middle', end: 'Bottom' }),
     room: step('Padding', 'space', 'xl'),
     gap: step('Gap', 'space', 's'),

@@ -4,7 +4,7 @@ import { el } from '../../kit/element.ts'
 import { pictureElement } from '../../kit/picture-element.ts'
 import { alignAll, alignmentField, type Alignment } from '../../kit/alignment.ts'
 import { bandRules, bandWidth, childOfBand } from '../../kit/band.ts'
-import { HEIGHTS, SHADES, shadeField, type Shade } from '../../kit/backdrop.ts'
+import { heightField, HEIGHTS, type Height, SHADES, shadeField, type Shade } from '../../kit/backdrop.ts'
 import { focusStyle, type Focused } from '../../kit/crop.ts'
 import { space } from '../../kit/token-css.ts'
 
@@ -21,7 +21,7 @@ interface Values {
   readonly above: string
   readonly below: string
   readonly gap: string
-  readonly height: 'content' | 'half' | 'tall'
+  readonly height: Height
   readonly place: 'start' | 'center' | 'end'
   readonly alignment: Alignment
 }
@@ -46,7 +46,7 @@ export const section = defineBlock<Content, LookValues, Values>({
     above: step('Space above', 'space', 'xl'),
     below: step('Space below', 'space', 'xl'),
     gap: step('Gap', 'space', 'm'),
-    height: choice('Height', 'content', { content: 'Content', half: 'Half', tall: 'Tall' }),
+    height: heightField('content'),
     place: choice('Align blocks', 'center', { start: 'Top', center: 'Middle', end: 'Bottom' }),
     alignment: alignmentField(),
   }),

@@ -77,6 +77,15 @@ export class SweepFrame {
     return undefined
   }
 
+  /** The bands of the page as it is now that these nodes are or stand in, by their keys. */
+  bandsWith(nodes: Iterable<string>): readonly string[] {
+    const wanted = new Set(nodes)
+    const isWanted = (element: Element): boolean => wanted.has(element.getAttribute('data-node') ?? '')
+    return [...this.#bands]
+      .filter(([, band]) => isWanted(band) || [...band.querySelectorAll('[data-node]')].some(isWanted))
+      .map(([key]) => key)
+  }
+
   measure(job: SweepJob): ReadonlyMap<string, MeasuredBand> {
     this.#frame.style.width = `${job.width}px`
     return this.#measurer.measure(job)

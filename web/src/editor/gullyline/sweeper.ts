@@ -102,56 +102,68 @@ export class Sweeper {
   /** Fixes of a gully that were laid out and found to mend it: those that break nothing else first, the gentlest before the others. */
   async fixesOf(page: Page, gully: Gully): Promise<readonly TriedFix[]> {
     const { look, site } = this.#context
-    const before = new MeasuredHtml(this.#registry, this.#context).write(page)
-    const frame = new SweepFrame(site.language, sizeBounds(look))
+    const html = new MeasuredHtml(this.#registry, this.#context)
+    const before = html.write(page)
+    const asIs = new SweepFrame(site.language, sizeBounds(look))
+    const tried = new SweepFrame(site.language, sizeBounds(look))
     try {
-      frame.show(before)
-      await frame.ready()
-      const widths = triedWidths(gully, look)
-      const known = await this.#namesAt(frame, before, { gully, widths })
+      const old = asIs.show(before)
+      const unchanged = tried.show(before)
+      await Promise.all([asIs.ready(), tried.ready()])
+      const broken = new Map<string, ReadonlySet<string>>()
       const clean: TriedFix[] = []
       const others: TriedFix[] = []
       for (const fix of fixCandidates(page, gully, { registry: this.#registry, look })) {
         if (clean.length >= MOST_FIXES) break
         const changed = applyEdits(page, fix.edits, this.#registry)
         if (!changed.ok) continue
-        const after = new MeasuredHtml(this.#registry, this.#context).write(changed.page)
-        const left = await this.#namesAt(frame, after, { gully, widths })
-        const here = left.get(nameOf(gully.rule, gully.nodeId)) ?? []
-        if (here.some((width) => width >= gully.from && width <= gully.to)) continue
-        const isClean = [...left.keys()].every((name) => known.has(name))
-        ;(isClean ? clean : others).push({ ...fix, before, after })
+        const after = html.write(changed.page)
+        const bands = tried.show(after)
+        // What did not change is broken as before. Where the gully is, is looked at in any case.
+        const here = new Set(gully.nodeId === undefined ? bands.keys() : tried.bandsWith([gully.nodeId]))
+        const looked = new Map([...bands].filter(([key]) => here.has(key) || !unchanged.has(key)))
+        const left = await this.#namesAt(tried, looked, gully)
+        const same = left.get(nameOf(gully.rule, gully.nodeId))?.widths ?? []
+        if (same.some((width) => width >= gully.from && width <= gully.to)) continue
+        for (const key of asIs.bandsWith([...left.values()].map(({ node }) => node)))
+          if (!broken.has(key))
+            broken.set(key, new Set((await this.#namesAt(asIs, pick(old, key), gully)).keys()))
+        const wasBroken = (name: string): boolean => [...broken.values()].some((names) => names.has(name))
+        ;([...left.keys()].every(wasBroken) ? clean : others).push({ ...fix, before, after })
       }
       return [...clean, ...others].slice(0, MOST_FIXES)
     } finally {
-      frame.dispose()
+      asIs.dispose()
+      tried.dispose()
     }
   }
 
-  /** What is found at some widths, by rule and node, with where; the bands that jump there among it, where that is asked for. */
+  /** What is found in these bands at the widths where a fix is tried, by rule and node; the bands that jump there among it, where the gully is such a jump. */
   async #namesAt(
     frame: SweepFrame,
-    shown: MeasuredDocument,
-    { gully, widths }: { readonly gully: Gully; readonly widths: Iterable<number> },
-  ): Promise<ReadonlyMap<string, readonly number[]>> {
-    const bands = frame.show(shown)
+    bands: ReadonlyMap<string, string>,
+    gully: Gully,
+  ): Promise<ReadonlyMap<string, { readonly node: string; readonly widths: readonly number[] }>> {
     const { rule, from, to } = gully
     const setting = settingOf(rule)
-    const names = new Map<string, number[]>()
-    const add = (name: string, width: number): void => {
-      names.set(name, [...(names.get(name) ?? []), width])
+    const names = new Map<string, { readonly node: string; readonly widths: number[] }>()
+    const add = (rule: string, node: string, width: number): void => {
+      const name = nameOf(rule, node)
+      const one = names.get(name) ?? { node, widths: [] }
+      names.set(name, one)
+      one.widths.push(width)
     }
     const readings = new Map<number, ReadonlyMap<string, Reading>>()
-    for (const width of widths) {
+    for (const width of triedWidths(gully, this.#context.look)) {
       const measured = frame.measure({ width, setting, bands: [...bands.keys()] })
       const read = await this.#reader.read({ setting, bands: measured, pictures: frame.pictures })
       readings.set(width, read)
       for (const { strains } of read.values())
-        for (const strain of strains.values()) add(nameOf(strain.rule, strain.id), width)
+        for (const strain of strains.values()) add(strain.rule, strain.id, width)
     }
     for (const [key, node] of rule === jump.rule ? bands : []) {
       const [low, high] = [readings.get(from)?.get(key), readings.get(to)?.get(key)]
-      if (low && high && findJump(node, to, low, high)) add(nameOf(rule, node), to)
+      if (low && high && findJump(node, to, low, high)) add(rule, node, to)
     }
     return names
   }
@@ -218,6 +230,10 @@ function triedWidths({ from, to, worst }: Gully, look: WithSizes): ReadonlySet<n
   const samples = look.sizes.map(({ key }) => sampleWidth(key, look))
   const elsewhere = [SWEEP_FROM, ...sizeBounds(look).map((bound) => bound - 1), ...samples]
   return new Set([from, ...between, to, worst, ...elsewhere])
+}
+
+function pick(bands: ReadonlyMap<string, string>, key: string): ReadonlyMap<string, string> {
+  return new Map([...bands].filter(([one]) => one === key))
 }
 
 function nameOf(rule: string, node: string | undefined): string {
