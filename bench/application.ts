@@ -2,13 +2,13 @@
 import { mkdtemp, readFile, rm } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { withSettings, type PageDocument } from '@gullyline/core'
+import { withSettings, type Page, type PageDocument } from '@gullyline/core'
 import { startMariadb } from '../scripts/lib/mariadb.mjs'
 import { freePort } from '../scripts/lib/ports.mjs'
 import { startServer } from '../scripts/lib/server.mjs'
 import { pageOf } from './thousand-nodes.ts'
 
-interface MadePage {
+export interface MadePage {
   readonly id: string
   readonly path: string
 }
@@ -19,7 +19,7 @@ export interface Application {
   /** A session of the keeper, as a Cookie header. */
   readonly cookie: string
   /** Makes a page of so many blocks, saved and published: each figure has its own, since edits of one are offered to the next. */
-  makePage(blocks: number): Promise<MadePage>
+  makePage(blocks: number, make?: (blocks: number) => Page): Promise<MadePage>
   readonly serverPid: number
   readonly databaseUrl: string
   stop(): Promise<void>
@@ -44,7 +44,7 @@ export async function startApplication(): Promise<Application> {
     editor,
     site: `http://localhost:${sitePort}`,
     cookie,
-    makePage: (blocks) => makePage(editor, cookie, blocks),
+    makePage: (blocks, make = pageOf) => makePage(editor, cookie, blocks, make),
     serverPid: server.pid,
     databaseUrl: database.url,
     stop: async () => {
@@ -70,7 +70,12 @@ async function signIn(editor: string, home: string): Promise<string> {
   return answer.headers.get('set-cookie')!.split(';')[0]!
 }
 
-async function makePage(editor: string, cookie: string, count: number): Promise<MadePage> {
+async function makePage(
+  editor: string,
+  cookie: string,
+  count: number,
+  make: (blocks: number) => Page,
+): Promise<MadePage> {
   const ask = async (path: string, method: string, body: unknown): Promise<unknown> => {
     const headers = { 'content-type': 'application/json', cookie }
     const answer = await fetch(editor + path, { method, headers, body: JSON.stringify(body) })
@@ -82,7 +87,7 @@ async function makePage(editor: string, cookie: string, count: number): Promise<
     parentId: null,
   })) as PageDocument
   const { id, version, path } = made.summary
-  const document = withSettings(pageOf(count), { title: `Of ${count} blocks` })
+  const document = withSettings(make(count), { title: `Of ${count} blocks` })
   await ask(`/api/sites/tarrowmoor/pages/${id}/document`, 'PUT', { base: version, document, journal: null })
   await ask(`/api/sites/tarrowmoor/pages/${id}/publish`, 'POST', { version: version + 1 })
   return { id, path }

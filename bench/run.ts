@@ -12,6 +12,7 @@ import { publishedSizeFigure } from './figures/published-size.ts'
 import { peopleFigures } from './figures/people.ts'
 import { largePageFigure, typingFigures } from './figures/typing.ts'
 import { derivationFigure, sweepFigures } from './figures/sweep.ts'
+import { tabMemoryFigure } from './figures/tab-memory.ts'
 import { uploadsFigure } from './figures/uploads.ts'
 import { versionFigures } from './figures/versions.ts'
 import type { Figure } from './measure.ts'
@@ -44,7 +45,8 @@ async function main(): Promise<void> {
     ['f', httpFigure],
     ['h', editorSizeFigure],
     ['ijk', actFigures],
-    ['lB', dragFigures],
+    ['lBL', dragFigures],
+    ['M', tabMemoryFigure],
     ['A', largePageFigure],
     ['m', openingFigure],
     ['xy', peopleFigures],

@@ -38,3 +38,30 @@ export function pageOf(count: number): Page {
   add('root', 'page', { slots: { sections } })
   return { format: PAGE_FORMAT, root: 'root', nodes }
 }
+
+const GRID_COLUMNS = 12
+const ACROSS = 3
+
+/** A page of one grid section with so many headings on it, four beside each other. */
+export function gridOf(count: number): Page {
+  const nodes: Record<string, PageNode> = {}
+  const blocks = Array.from({ length: count }, (_unused, i) => {
+    const id = `g${i}`
+    const at = i % (GRID_COLUMNS / ACROSS)
+    nodes[id] = newNode(getKind(defaultRegistry, 'heading'), {
+      content: { text: `Stone ${i}`, level: 3 },
+      sizes: {
+        base: {
+          gridColumn: 1 + at * ACROSS,
+          gridRow: 1 + Math.floor((i * ACROSS) / GRID_COLUMNS),
+          gridColumns: ACROSS,
+          gridRows: 1,
+        },
+      },
+    })
+    return id
+  })
+  nodes.grid = newNode(getKind(defaultRegistry, 'grid'), { slots: { blocks } })
+  nodes.root = newNode(getKind(defaultRegistry, 'page'), { slots: { sections: ['grid'] } })
+  return { format: PAGE_FORMAT, root: 'root', nodes }
+}

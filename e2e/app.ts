@@ -33,7 +33,7 @@ export interface App {
   crash(): Promise<void>
   /** Stops server and database and starts both again on the same data. */
   restart(): Promise<void>
-  /** Drops what a test left unsaved: the server would offer it to the next one. */
+  /** Drops what a test before left unsaved: the server would offer it to this one. */
   forgetJournals(): Promise<void>
 }
 
@@ -109,6 +109,8 @@ export const test = base.extend<{ watched: void; isMeasuring: boolean }, { app: 
           if (window.origin !== 'null') localStorage.setItem('gullyline.measuring', 'off')
         })
       await signIn(page.context(), app)
+      // Not right after a test: what a page sends as it is closed comes a moment later.
+      await app.forgetJournals()
       const errors: string[] = []
       page.on('pageerror', (error) => errors.push(error.message))
       page.on('console', (message) => {
@@ -118,7 +120,6 @@ export const test = base.extend<{ watched: void; isMeasuring: boolean }, { app: 
       await use()
       expect(errors).toEqual([])
       await page.close()
-      await app.forgetJournals()
     },
     { auto: true },
   ],

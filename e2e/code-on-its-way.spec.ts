@@ -99,6 +99,25 @@ test('a text editor that can’t be had is told of, and comes once the server is
   await page.keyboard.press('Control+z')
 })
 
+test('a dialog whose code can’t be had says so over the editor, and comes when it is tried again', async ({
+  page,
+  app,
+}) => {
+  let isThere = false
+  await page.route(/\/assets\/account-dialogs-[^/]+\.js/, (route) =>
+    isThere ? route.continue() : route.abort(),
+  )
+  const canvas = await openPage(page, app, 'Visit')
+  await page.getByRole('button', { name: /^You are / }).click()
+  await page.getByRole('button', { name: 'Change password…' }).click()
+  const notLoaded = page.getByRole('dialog', { name: 'Not loaded' })
+  await expect(notLoaded.getByRole('alert')).toHaveText(/^Can’t reach the server to load this part/)
+  await expect(canvas.locator('h1')).toBeVisible()
+  isThere = true
+  await notLoaded.getByRole('button', { name: 'Try again' }).press('Enter')
+  await expect(page.getByRole('dialog', { name: 'Change password' })).toBeVisible()
+})
+
 test('what is typed before the shelf and the search are there is found and done', async ({ page, app }) => {
   const shelfComes = await holdScript(page, 'shelf')
   const searchComes = await holdScript(page, 'commands-dialog')

@@ -38,6 +38,8 @@ export class Sweep {
   readonly #readings = new Map<number, Reading>()
   /** All measured widths, narrow to wide. */
   #widths: number[] = []
+  /** What `between` gives until another width is measured: it is asked for again with every layout of the page. */
+  #between: readonly number[] | undefined
 
   constructor(setting: Setting) {
     this.setting = setting
@@ -49,6 +51,7 @@ export class Sweep {
       this.#widths.splice(at < 0 ? this.#widths.length : at, 0, width)
     }
     this.#readings.set(width, reading)
+    this.#between = undefined
   }
 
   get widths(): readonly number[] {
@@ -61,6 +64,10 @@ export class Sweep {
 
   /** The widths in the middle between two that differ; none when all edges are known. */
   between(): readonly number[] {
+    return (this.#between ??= this.#findBetween())
+  }
+
+  #findBetween(): readonly number[] {
     if (this.#widths.length >= MOST_WIDTHS) return []
     return this.#widths.slice(1).flatMap((to, i) => {
       const from = this.#widths[i]!

@@ -1,15 +1,16 @@
-import { lazy, Suspense, useState } from 'react'
+import { useState } from 'react'
 import styled from 'styled-components'
 import type { Role } from '@gullyline/core'
 import { signOut } from '../api/person.ts'
 import { Button, MainButton } from '../ui/controls.tsx'
 import { Dialog } from '../ui/dialog.tsx'
+import { later } from '../ui/later.ts'
+import { LaterDialog } from '../ui/later-part.tsx'
 import { messageOf } from '../ui/message-of.ts'
 import { Face, initialsOf } from './face.tsx'
 import { useMe } from './sign-in-gate.tsx'
 
-const PasswordDialog = lazy(async () => ({ default: (await import('./account-dialogs.tsx')).PasswordDialog }))
-const DevicesDialog = lazy(async () => ({ default: (await import('./account-dialogs.tsx')).DevicesDialog }))
+const accountDialogs = later(() => import('./account-dialogs.tsx'))
 
 const MAY: Readonly<Record<Role, string>> = {
   editor: 'Editors can change, save and publish pages.',
@@ -50,10 +51,13 @@ export function MeButton() {
           {initialsOf(me.name)}
         </Face>
       </FaceButton>
-      <Suspense>
-        {open === 'password' && <PasswordDialog onClose={close} />}
-        {open === 'devices' && <DevicesDialog onClose={close} />}
-      </Suspense>
+      {(open === 'password' || open === 'devices') && (
+        <LaterDialog code={accountDialogs} onClose={close}>
+          {({ PasswordDialog, DevicesDialog }) =>
+            open === 'password' ? <PasswordDialog onClose={close} /> : <DevicesDialog onClose={close} />
+          }
+        </LaterDialog>
+      )}
       {open === 'account' && (
         <Dialog
           title={me.name}

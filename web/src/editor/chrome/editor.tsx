@@ -1,5 +1,5 @@
 import { PanelRightOpen } from 'lucide-react'
-import { lazy, Suspense, useCallback, useEffect, useMemo, useRef, useState } from 'react'
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { useNavigate } from 'react-router'
 import styled from 'styled-components'
 import { loadChecks, sizeAt, type PageSummary } from '@gullyline/core'
@@ -46,7 +46,7 @@ import { UnsavedGuard } from './unsaved-guard.tsx'
 import { merging, sending, useSave } from '../session/use-save.ts'
 
 /** Nothing is loaded for uploads before there are any. */
-const UploadPanel = lazy(async () => ({ default: (await import('./upload-panel.tsx')).UploadPanel }))
+const uploadPanel = later(() => import('./upload-panel.tsx'))
 
 /** What edits are checked by. */
 const checks = later(loadChecks)
@@ -355,11 +355,15 @@ export function Editor({ store, sender, site, pages, summary, onDrawn }: EditorP
 /** Uploads that were begun on the page; nothing is loaded for them before there are any. */
 function Uploads() {
   const hasAny = useUploads().length > 0
-  return hasAny ? (
-    <Suspense>
-      <UploadPanel />
-    </Suspense>
-  ) : null
+  const code = uploadPanel.use()
+  useEffect(() => {
+    let isWanted = hasAny
+    void loadAtLast(uploadPanel, () => isWanted)
+    return () => {
+      isWanted = false
+    }
+  }, [hasAny])
+  return hasAny && code ? <code.UploadPanel /> : null
 }
 
 const CLOSED = { after: undefined, mark: undefined }

@@ -1,11 +1,11 @@
-import { lazy, Suspense, useState } from 'react'
+import { useState } from 'react'
 import styled from 'styled-components'
 import { useStore } from '../session/editor-store.ts'
+import { later } from '../../ui/later.ts'
+import { LaterDialog } from '../../ui/later-part.tsx'
 import { useSetAside } from '../session/set-aside.ts'
 
-const SetAsideDialog = lazy(async () => ({
-  default: (await import('./set-aside-dialog.tsx')).SetAsideDialog,
-}))
+const setAsideDialog = later(() => import('./set-aside-dialog.tsx'))
 
 const Opener = styled.button`
   padding: 2px 0;
@@ -26,9 +26,9 @@ export function SetAsideButton() {
         Set aside: {items.length}
       </Opener>
       {isOpen && (
-        <Suspense>
-          <SetAsideDialog items={items} onClose={() => setOpen(false)} />
-        </Suspense>
+        <LaterDialog code={setAsideDialog} onClose={() => setOpen(false)}>
+          {({ SetAsideDialog }) => <SetAsideDialog items={items} onClose={() => setOpen(false)} />}
+        </LaterDialog>
       )}
     </>
   )

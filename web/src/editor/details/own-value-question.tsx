@@ -1,10 +1,9 @@
-import { lazy, Suspense } from 'react'
 import { fluidPx, isOwnColour, isOwnMeasure, type FieldSchema, type Look } from '@gullyline/core'
+import { later } from '../../ui/later.ts'
+import { LaterDialog } from '../../ui/later-part.tsx'
 import { useRenderer } from '../session/site-view.ts'
 
-const OwnValueDialog = lazy(async () => ({
-  default: (await import('./own-value-dialog.tsx')).OwnValueDialog,
-}))
+const ownValueDialog = later(() => import('./own-value-dialog.tsx'))
 
 /** The screen whose measure of a step is offered to go on from, in px. */
 const WIDE = 1280
@@ -23,15 +22,17 @@ export function OwnValueQuestion({ label, field, value, onKeep, onClose }: OwnVa
   const { look } = useRenderer().context
   const isOwn = isOwnMeasure(value) || isOwnColour(value)
   return (
-    <Suspense>
-      <OwnValueDialog
-        label={label}
-        look={look}
-        value={isOwn ? value : startOf(look, field, value)}
-        onKeep={onKeep}
-        onClose={onClose}
-      />
-    </Suspense>
+    <LaterDialog code={ownValueDialog} onClose={onClose}>
+      {({ OwnValueDialog }) => (
+        <OwnValueDialog
+          label={label}
+          look={look}
+          value={isOwn ? value : startOf(look, field, value)}
+          onKeep={onKeep}
+          onClose={onClose}
+        />
+      )}
+    </LaterDialog>
   )
 }
 
