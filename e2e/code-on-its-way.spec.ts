@@ -14,6 +14,15 @@ async function holdScript(page: Page, name: string): Promise<() => void> {
   return letThrough
 }
 
+/** Makes a script fail to come until it is let through. */
+async function failScript(page: Page, name: string): Promise<() => void> {
+  let isThere = false
+  await page.route(new RegExp(`/assets/${name}-[^/]+\\.js`), (route) =>
+    isThere ? route.continue() : route.abort(),
+  )
+  return () => (isThere = true)
+}
+
 /** Begins to type in a text whose editor is not there yet. */
 async function typeTooEarly(text: Locator): Promise<void> {
   await text.click()
@@ -83,17 +92,14 @@ test('a text editor that can’t be had is told of, and comes once the server is
   page,
   app,
 }) => {
-  let isThere = false
-  await page.route(/\/assets\/text-editing-[^/]+\.js/, (route) =>
-    isThere ? route.continue() : route.abort(),
-  )
+  const letThrough = await failScript(page, 'text-editing')
   const canvas = await openPage(page, app, 'Visit')
   const heading = canvas.locator('h1')
   await heading.click()
   await heading.click()
   await expect(page.getByText(/Can’t reach the server to load the text editor/)).toBeVisible()
   await page.keyboard.type('Late')
-  isThere = true
+  letThrough()
   await expect(heading).toHaveText(/Late/)
   await page.keyboard.press('Escape')
   await page.keyboard.press('Control+z')
@@ -103,17 +109,14 @@ test('a dialog whose code can’t be had says so over the editor, and comes when
   page,
   app,
 }) => {
-  let isThere = false
-  await page.route(/\/assets\/account-dialogs-[^/]+\.js/, (route) =>
-    isThere ? route.continue() : route.abort(),
-  )
+  const letThrough = await failScript(page, 'account-dialogs')
   const canvas = await openPage(page, app, 'Visit')
   await page.getByRole('button', { name: /^You are / }).click()
   await page.getByRole('button', { name: 'Change password…' }).click()
   const notLoaded = page.getByRole('dialog', { name: 'Not loaded' })
   await expect(notLoaded.getByRole('alert')).toHaveText(/^Can’t reach the server to load this part/)
   await expect(canvas.locator('h1')).toBeVisible()
-  isThere = true
+  letThrough()
   await notLoaded.getByRole('button', { name: 'Try again' }).press('Enter')
   await expect(page.getByRole('dialog', { name: 'Change password' })).toBeVisible()
 })

@@ -1,4 +1,5 @@
 /** Loaded into each Node that runs tests without a world of their own: it reads TypeScript, and finds Jest's functions. */
 import { register } from 'node:module'
+import 'tsx'
 
-register('./typescript-hooks.mjs', import.meta.url)
+register('./resolve-globals.mjs', import.meta.url)

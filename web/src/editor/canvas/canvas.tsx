@@ -190,7 +190,7 @@ function DrawnBox() {
 function KeepInView({ inner, panTo }: { inner: Document; panTo: (from: number, to: number) => void }) {
   const store = useStore()
   const selection = useEditor((state) => state.selection)
-  // Whoever scrolls away from what is selected is not brought back because the room changes.
+  // Kept in a ref, so that a change of the canvas's size does not run the effect and undo the person's scrolling.
   const lastPan = useRef(panTo)
   useLayoutEffect(() => void (lastPan.current = panTo))
   useEffect(() => {

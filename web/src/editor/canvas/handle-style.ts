@@ -1,4 +1,4 @@
-/** How what is pulled on the canvas looks, and what is said of it meanwhile. */
+/** The look of the handles on the canvas, and of the words that stand beside one while it is dragged. */
 import styled, { css } from 'styled-components'
 
 /** A press finds it though it looks small (WCAG 2.2, 2.5.8); its look is that of `::after`. */
