@@ -4,7 +4,7 @@ const common = { testMatch: ['<rootDir>/test/**/*.test.{ts,tsx}'] }
 /** Tests that need no world of their own run in Node itself: in one of Jest's, each global name costs a search. */
 const plain = {
   ...common,
-  runner: ['jest-light-runner', { runtime: 'child_process' }],
+  runner: ['<rootDir>/../scripts/lib/jest/light-runner.mjs', { runtime: 'child_process' }],
   setupFilesAfterEnv: ['<rootDir>/../scripts/lib/jest/time-limits.mjs'],
 }
 

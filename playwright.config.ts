@@ -6,8 +6,7 @@ export default defineConfig({
   // Nothing here asserts speed: a loaded machine may take its time.
   timeout: 180_000,
   expect: { timeout: 30_000 },
-  // Each worker has an application of its own, so files run beside each other. Most of the time each waits: for pauses of
-  // typing, for saves, for pictures to load. So there are more of them than processors.
+  // Each worker has an application of its own, so files run beside each other. Two keep two processors busy.
   workers: 2,
   fullyParallel: false,
   reporter: [['list']],

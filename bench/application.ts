@@ -27,7 +27,12 @@ export interface Application {
 
 export async function startApplication(): Promise<Application> {
   const home = await mkdtemp(join(tmpdir(), 'gullyline-bench-'))
-  const [databasePort, editorPort, sitePort] = [await freePort(), await freePort(), await freePort()]
+  const [databasePort, editorPort, sitePort, devicePort] = [
+    await freePort(),
+    await freePort(),
+    await freePort(),
+    await freePort(),
+  ]
   const database = await startMariadb(join(home, 'database'), databasePort)
   const server = startServer({
     GULLYLINE_DATABASE_URL: database.url,
@@ -35,6 +40,8 @@ export async function startApplication(): Promise<Application> {
     GULLYLINE_PICTURE_EFFORT: '0',
     GULLYLINE_EDITOR_PORT: String(editorPort),
     GULLYLINE_SITE_PORT: String(sitePort),
+    GULLYLINE_DEVICE_PORT: String(devicePort),
+    GULLYLINE_SWEEP: 'no',
     GULLYLINE_WEB_DIR: join(import.meta.dirname, '../web/dist'),
   })
   await server.ready

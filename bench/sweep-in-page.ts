@@ -1,6 +1,6 @@
 /** Sweeps the page of a frame and lays it out bare, in turns: runs in the browser. */
 import { PageSweep, readBand, SETTING_CSS, type SweepJob } from '@gullyline/core'
-import { BandMeasurer, bandsOf } from '@gullyline/measuring'
+import { BandMeasurer, bandsOf, nodeOfBand } from '@gullyline/measuring'
 
 export interface SweepTimes {
   readonly whole: number
@@ -20,7 +20,7 @@ export function timeSweep(frame: HTMLIFrameElement, bounds: readonly number[]): 
   const run = (keys: ReadonlyMap<string, Element>): number => {
     const from = performance.now()
     measurer.show(keys)
-    sweep.show([...keys.keys()])
+    sweep.show(new Map([...keys].map(([key, band]) => [key, nodeOfBand(band)])))
     for (let job = sweep.next(); job; job = sweep.next()) {
       const { setting } = job
       frame.style.width = `${job.width}px`
@@ -33,6 +33,7 @@ export function timeSweep(frame: HTMLIFrameElement, bounds: readonly number[]): 
   const keys = new Map(bands.map((band, i) => [`${i}`, band]))
   const whole = run(keys)
   const layouts = jobs.length
+  measurer.bringBack()
   const bare = timeBare(frame, jobs.slice())
   let shown = keys
   const edits = bands.flatMap((band) => {
@@ -47,7 +48,6 @@ export function timeSweep(frame: HTMLIFrameElement, bounds: readonly number[]): 
 
 function timeBare(frame: HTMLIFrameElement, jobs: readonly SweepJob[]): number {
   const inner = frame.contentDocument!
-  for (const band of inner.querySelectorAll('[data-aside]')) band.removeAttribute('data-aside')
   const style = inner.createElement('style')
   inner.head.append(style)
   const from = performance.now()

@@ -5,6 +5,7 @@ import { join } from 'node:path'
 import {
   test as base,
   expect,
+  type Browser,
   type BrowserContext,
   type FrameLocator,
   type Locator,
@@ -15,6 +16,7 @@ import { createConnection } from 'mysql2/promise'
 import { startMariadb, type Database } from '../scripts/lib/mariadb.mjs'
 import { freePort } from '../scripts/lib/ports.mjs'
 import { copySampleHome } from '../scripts/lib/sample-home.mjs'
+import { KeptTab } from './tab.ts'
 import { startServer, type RunningServer } from '../scripts/lib/server.mjs'
 
 interface Account {
@@ -33,22 +35,32 @@ export interface App {
   crash(): Promise<void>
   /** Stops server and database and starts both again on the same data. */
   restart(): Promise<void>
+  /** Measures live pages from now on. Only in a file that has the application for itself: it goes on with it. */
+  startSweeping(): Promise<void>
   /** Drops what a test before left unsaved: the server would offer it to this one. */
   forgetJournals(): Promise<void>
 }
 
-async function startApp(): Promise<App & { stop(): Promise<void> }> {
+async function startApp(isOwn: boolean): Promise<App & { stop(): Promise<void> }> {
   const home = await mkdtemp(join(tmpdir(), 'gullyline-e2e-'))
   await copySampleHome(home)
-  const [databasePort, editorPort, sitePort] = [await freePort(), await freePort(), await freePort()]
+  const [databasePort, editorPort, sitePort, devicePort] = [
+    await freePort(),
+    await freePort(),
+    await freePort(),
+    await freePort(),
+  ]
   let database: Database
   let server: RunningServer
+  let isSweeping = false
   const environment = () => ({
     GULLYLINE_DATABASE_URL: database.url,
     GULLYLINE_DATA: home,
     GULLYLINE_PICTURE_EFFORT: '0',
     GULLYLINE_EDITOR_PORT: String(editorPort),
     GULLYLINE_SITE_PORT: String(sitePort),
+    GULLYLINE_DEVICE_PORT: String(devicePort),
+    GULLYLINE_SWEEP: isSweeping ? 'yes' : 'no',
     GULLYLINE_WEB_DIR: join(import.meta.dirname, '../web/dist'),
   })
   const start = async (): Promise<void> => {
@@ -76,6 +88,12 @@ async function startApp(): Promise<App & { stop(): Promise<void> }> {
       await stop()
       await start()
     },
+    startSweeping: async () => {
+      if (!isOwn) throw new Error('Others use this application: set isAppOwn')
+      isSweeping = true
+      await server.stop()
+      await startServerAgain()
+    },
     forgetJournals: async () => {
       const connection = await createConnection(database.url)
       await connection.query('DELETE FROM journal_entries')
@@ -88,27 +106,61 @@ async function startApp(): Promise<App & { stop(): Promise<void> }> {
   }
 }
 
-/** `app` is shared by the tests of a file; any error in the browser's console fails the test. */
-export const test = base.extend<{ watched: void; isMeasuring: boolean }, { app: App }>({
+interface OfTest {
+  readonly watched: void
+  readonly isMeasuring: boolean
+  readonly isTabKept: boolean
+}
+
+interface OfWorker {
+  readonly app: App
+  readonly isAppOwn: boolean
+  readonly keptTab: KeptTab
+}
+
+/** `app` is shared by the tests of a worker; any error in the browser's console fails the test. */
+export const test = base.extend<OfTest, OfWorker>({
+  // A file that changes what others rely on has an application for itself.
+  isAppOwn: [false, { option: true, scope: 'worker' }],
   // Measuring a page for its gullies is work that most tests have no use for.
   isMeasuring: [false, { option: true }],
+  // Not for tests that begin with an empty page, or do to it what can't be taken back: scripts that run in every document.
+  isTabKept: [true, { option: true }],
+  keptTab: [
+    async ({ browser }, use) => {
+      const tab = new KeptTab(browser)
+      await use(tab)
+      await tab.close()
+    },
+    { scope: 'worker' },
+  ],
+  page: async ({ app, browser, keptTab, isTabKept, viewport }, use) => {
+    if (!isTabKept) {
+      const context = await browser.newContext()
+      await use(await context.newPage())
+      await context.close()
+      return
+    }
+    const page = await keptTab.open(app)
+    await page.setViewportSize(viewport!)
+    await use(page)
+    await keptTab.clear(app)
+  },
+  context: async ({ page }, use) => use(page.context()),
   app: [
-    // oxlint-disable-next-line no-empty-pattern
-    async ({}, use) => {
-      const app = await startApp()
+    async ({ isAppOwn }, use) => {
+      const app = await startApp(isAppOwn)
       await use(app)
       await app.stop()
     },
     { scope: 'worker', timeout: 120_000 },
   ],
   watched: [
-    async ({ page, app, isMeasuring }, use) => {
-      if (!isMeasuring)
-        await page.addInitScript(() => {
-          // Frames without an origin have no storage.
-          if (window.origin !== 'null') localStorage.setItem('gullyline.measuring', 'off')
-        })
-      await signIn(page.context(), app)
+    async ({ page, app, isMeasuring, isTabKept }, use) => {
+      if (!isMeasuring && isTabKept)
+        await page.evaluate(() => localStorage.setItem('gullyline.measuring', 'off'))
+      else if (!isMeasuring) await doNotMeasure(page.context())
+      await comeBack(page.context(), app)
       // Not right after a test: what a page sends as it is closed comes a moment later.
       await app.forgetJournals()
       const errors: string[] = []
@@ -119,7 +171,6 @@ export const test = base.extend<{ watched: void; isMeasuring: boolean }, { app: 
       })
       await use()
       expect(errors).toEqual([])
-      await page.close()
     },
     { auto: true },
   ],
@@ -129,7 +180,9 @@ export const test = base.extend<{ watched: void; isMeasuring: boolean }, { app: 
 const EXPECTED = [
   /Blocked script execution in '[^']*' because the document's frame is sandboxed/,
   /status of 4\d\d/,
-  /ERR_(CONNECTION_REFUSED|FAILED|INTERNET_DISCONNECTED|INCOMPLETE_CHUNKED_ENCODING)/,
+  // What kept a screen from being shown is told on it as well.
+  /Failed to fetch dynamically imported module/,
+  /ERR_(CONNECTION_REFUSED|CONNECTION_RESET|EMPTY_RESPONSE|FAILED|INTERNET_DISCONNECTED|INCOMPLETE_CHUNKED_ENCODING)/,
 ]
 
 export { expect }
@@ -144,6 +197,33 @@ export async function signIn(context: BrowserContext, app: App, role: Role = 'ke
   const { login, password } = app.accounts.find((one) => one.role === role)!
   const answer = await context.request.post(`${app.editor}/api/session`, { data: { login, password } })
   expect(answer.status()).toBe(201)
+}
+
+/** The browser of somebody else, who is signed in. Measuring a page for its gullies is work that most tests have no use for. */
+export async function otherBrowser(browser: Browser, app: App, role?: Role): Promise<BrowserContext> {
+  const context = await browser.newContext()
+  await doNotMeasure(context)
+  await signIn(context, app, role)
+  return context
+}
+
+async function doNotMeasure(context: BrowserContext): Promise<void> {
+  await context.addInitScript(() => {
+    // Frames without an origin have no storage.
+    if (window.origin !== 'null') localStorage.setItem('gullyline.measuring', 'off')
+  })
+}
+
+/** The cookies of the keeper who signed in first, by the application. */
+const signedIn = new WeakMap<App, Awaited<ReturnType<BrowserContext['cookies']>>>()
+
+/** Opens a browser as the keeper, who is still signed in unless a test has ended that. */
+async function comeBack(context: BrowserContext, app: App): Promise<void> {
+  const known = signedIn.get(app)
+  if (known) await context.addCookies(known)
+  if (known && (await context.request.get(`${app.editor}/api/session`)).ok()) return
+  await signIn(context, app)
+  signedIn.set(app, await context.cookies())
 }
 
 /** The page inside the canvas. */

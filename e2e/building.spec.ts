@@ -240,4 +240,28 @@ test('pictures are added, refused with the reason, described, cropped where they
       }),
     )
     .toBe(20)
+
+  // By keyboard: the whole of it again, then from the middle, narrower by its right edge, and another focus point.
+  const opener = page.getByRole('button', { name: 'Picture: crop and focus' })
+  await opener.press('Enter')
+  await dialog.getByRole('button', { name: 'Show the whole picture' }).press('Enter')
+  await dialog.getByRole('button', { name: 'Crop to the middle' }).press('Enter')
+  const edge = dialog.getByRole('button', { name: 'Right edge' })
+  for (let i = 0; i < 5; i++) await edge.press('ArrowLeft')
+  await dialog.getByRole('button', { name: 'Focus point', exact: true }).press('Enter')
+  const point = dialog.getByRole('button', { name: /^Focus point: 50 % from the left/ })
+  await point.focus()
+  await page.keyboard.press('ArrowLeft')
+  await page.keyboard.press('ArrowUp')
+  await expect(dialog.getByRole('button', { name: /^Focus point: 49 % from the left, 49 %/ })).toBeFocused()
+  await dialog.getByRole('button', { name: 'Apply' }).press('Enter')
+  await expect(dialog).toBeHidden()
+  /** How much wider and higher all of the picture is than the part of it that is seen. */
+  const seen = await canvas.locator('.picture picture').evaluate((box) => {
+    const [all, part] = [box.querySelector('img')!, box].map((one) => one.getBoundingClientRect())
+    return [all!.width / part!.width, all!.height / part!.height]
+  })
+  // The middle has 0.8 of each side; its right edge was moved in by some.
+  expect(seen[0]).toBeGreaterThan(1.26)
+  expect(seen[1]).toBeCloseTo(1.25, 1)
 })

@@ -1,7 +1,10 @@
 /** What is typed and asked for before the parts of the editor that it needs have come. */
 import type { Locator, Page } from '@playwright/test'
 import { defaultRegistry, patternOf, type PageDocument, type SavedPart } from '@gullyline/core'
+import { noFindings } from './axe.ts'
+import { counter } from './gully-faults.ts'
 import { canvasOf, expect, openPage, test, type App } from './app.ts'
+import { openStones } from './stones.ts'
 
 /** Keeps a script from coming until it is let through. */
 async function holdScript(page: Page, name: string): Promise<() => void> {
@@ -49,6 +52,23 @@ test('letters typed before the text editor is there stand in the text once it is
   await page.keyboard.press('Control+z')
   await page.keyboard.press('Control+z')
   await expect(heading).toHaveText(before!)
+})
+
+test('what is selected and typed over before the text editor is there is typed over once it is', async ({
+  page,
+  app,
+}) => {
+  const letThrough = await holdScript(page, 'text-editing')
+  const canvas = await openPage(page, app, 'Visit')
+  const heading = canvas.locator('h1')
+  await heading.dblclick()
+  await expect(heading).toHaveAttribute('aria-busy', 'true')
+  await page.keyboard.press('Control+a')
+  await page.keyboard.type('All of it')
+  letThrough()
+  await expect(heading).toHaveText('All of it')
+  await page.keyboard.press('Escape')
+  await page.keyboard.press('Control+z')
 })
 
 test('Enter before the text editor is there starts a paragraph, and what was typed after it stands there', async ({
@@ -105,6 +125,36 @@ test('a text editor that can’t be had is told of, and comes once the server is
   await page.keyboard.press('Control+z')
 })
 
+test('an act that was asked for before its code was there is done to what was selected then, or not at all', async ({
+  page,
+  app,
+}) => {
+  const letThrough = await holdScript(page, 'grid-acts')
+  const { canvas, details } = await openStones(page, app)
+  const row = details.getByRole('combobox', { name: 'Row', exact: true })
+  await canvas.getByText('Stone three').click()
+  await page.keyboard.press('Alt+R')
+  await canvas.getByText('Stone two').click()
+  await expect(row).toHaveValue('1')
+  letThrough()
+  await expect(page.getByText(/^Another block was selected before .* Do it again$/)).toBeVisible()
+  await expect(row).toHaveValue('1')
+  await canvas.getByText('Stone three').click()
+  await expect(row).toHaveValue('3')
+  await page.keyboard.press('Alt+R')
+  await expect(row).toHaveValue('4')
+})
+
+test('an act waits for its code where the selection stays', async ({ page, app }) => {
+  const letThrough = await holdScript(page, 'grid-acts')
+  const { canvas, details } = await openStones(page, app)
+  await canvas.getByText('Stone three').click()
+  await page.keyboard.press('Alt+R')
+  await page.keyboard.press('Alt+R')
+  letThrough()
+  await expect(details.getByRole('combobox', { name: 'Row', exact: true })).toHaveValue('5')
+})
+
 test('a dialog whose code can’t be had says so over the editor, and comes when it is tried again', async ({
   page,
   app,
@@ -119,6 +169,18 @@ test('a dialog whose code can’t be had says so over the editor, and comes when
   letThrough()
   await notLoaded.getByRole('button', { name: 'Try again' }).press('Enter')
   await expect(page.getByRole('dialog', { name: 'Change password' })).toBeVisible()
+})
+
+test('a screen whose code can’t be had says so, and comes when it is tried again', async ({ page, app }) => {
+  const letThrough = await failScript(page, 'library-screen')
+  await page.goto(`${app.editor}/`)
+  await page.getByRole('navigation', { name: 'Screens' }).getByRole('link', { name: 'Library' }).click()
+  await expect(page.getByRole('heading', { name: 'This screen can’t be shown' })).toBeVisible()
+  await expect(page.getByRole('alert')).toContainText('Can’t reach the server to load it.')
+  await noFindings(page)
+  letThrough()
+  await page.getByRole('button', { name: 'Try again' }).click()
+  await expect(page.getByRole('heading', { level: 1, name: 'Library' })).toBeVisible()
 })
 
 test('what is typed before the shelf and the search are there is found and done', async ({ page, app }) => {
@@ -236,4 +298,21 @@ test('a screen shows its frame before any of its scripts has come', async ({ pag
   letThrough()
   await expect(canvasOf(page).getByRole('main')).toBeAttached()
   await expect(page.locator('#app')).toHaveCSS('background-image', 'none')
+})
+
+test.describe('measuring', () => {
+  test.use({ isMeasuring: true })
+
+  test('what reads measured pages can’t be had: that is told, and tried again by itself until it is there', async ({
+    page,
+    app,
+  }) => {
+    const letThrough = await failScript(page, 'read-bands[^/]*')
+    await openPage(page, app, 'Visit')
+    await expect(page.getByRole('region', { name: 'Ruler' })).toContainText('trying again', {
+      timeout: 60_000,
+    })
+    letThrough()
+    await expect(counter(page)).toBeVisible({ timeout: 60_000 })
+  })
 })

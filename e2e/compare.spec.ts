@@ -1,6 +1,6 @@
 /** The page beside the one that was saved last, and the one that visitors see. */
 import { defaultRegistry, getKind, newNode, type PageNode } from '@gullyline/core'
-import { asking, canvasOf, expect, test } from './app.ts'
+import { asking, canvasOf, drag, expect, test } from './app.ts'
 import { addPage } from './building.ts'
 import { addPageOf, expectSaved, publishPage } from './shared-pages.ts'
 
@@ -68,6 +68,15 @@ test('what differs is marked beside what was saved and beside what is live, by m
   await expect(now).toHaveCSS('clip-path', 'inset(0px 0px 0px 100%)')
   await page.keyboard.press('Home')
   await expect(now).toHaveCSS('clip-path', 'inset(0px 0px 0px 0%)')
+  // By hand, to about the middle; and back beside each other by keyboard.
+  const bar = (await slider.boundingBox())!
+  const y = bar.y + bar.height / 2
+  await drag(page, { x: bar.x + 8, y }, { x: bar.x + bar.width / 2, y })
+  await expect(slider).toHaveAttribute('aria-valuetext', /^(4|5)\d % live$/)
+  await lineUp.getByRole('button', { name: 'Next to each other' }).press('Enter')
+  await expect(slider).toBeHidden()
+  await lineUp.getByRole('button', { name: 'With last saved' }).press('Enter')
+  await expect(lineUp.getByRole('status')).toHaveText('Nothing differs.')
 })
 
 test('a page that is not live is compared with what was saved alone', async ({ page, app }) => {

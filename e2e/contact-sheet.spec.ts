@@ -6,6 +6,8 @@ import type { PageDocument } from '@gullyline/core'
 import { canvasOf, expect, test } from './app.ts'
 import { noFindings } from './axe.ts'
 
+test.use({ isTabKept: false })
+
 const { page: sheet, context } = contactSheet()
 const { html } = renderPage(
   { page: sheet, title: 'Every block', description: 'All of them' },

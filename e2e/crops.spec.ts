@@ -12,6 +12,8 @@ import { contactSheet } from './contact-sheet.ts'
 import { expect, test } from './app.ts'
 import { promised } from './source-sizes.ts'
 
+test.use({ isTabKept: false })
+
 const SHAPE = 1.5
 const RATIOS = ['1/1', '4/3', '3/2', '16/9'] as const
 

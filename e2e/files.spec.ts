@@ -1,6 +1,6 @@
 /** Files that visitors can take with them: added while linking, listed with their uses, replaced, and refused with the reason. */
 import { readFile } from 'node:fs/promises'
-import { expect, openPage, signIn, test } from './app.ts'
+import { expect, openPage, otherBrowser, test } from './app.ts'
 import { goTo } from './building.ts'
 
 const PROGRAMME = Buffer.from('%PDF-1.4\n1 0 obj<</Type/Catalog>>endobj\ntrailer<</Root 1 0 R>>\n%%EOF\n')
@@ -74,8 +74,7 @@ test('when the session ends during an upload, it is asked for, and the file can 
 })
 
 test('a reviewer sees the files, and can change none', async ({ app, browser }) => {
-  const context = await browser.newContext()
-  await signIn(context, app, 'reviewer')
+  const context = await otherBrowser(browser, app, 'reviewer')
   const page = await context.newPage()
   await page.goto(`${app.editor}/media-library?show=files`)
   await expect(page.getByRole('row', { name: /open-nights\.ics/ })).toBeVisible()

@@ -1,13 +1,12 @@
 /** Grid sections: placed on columns and rows, overlapping, and derived for narrower screens, as Chromium lays them out. */
-import type { FrameLocator, Locator, Page } from '@playwright/test'
+import type { Locator } from '@playwright/test'
 import { arrangedAt, arrangeGrid, defaultRegistry, getKind, newNode, type PageNode } from '@gullyline/core'
-import { canvasOf, expect, openPage, test, type App } from './app.ts'
+import { canvasOf, expect, openPage, test } from './app.ts'
 import { noFindings } from './axe.ts'
+import { bySearch } from './finding-acts.ts'
+import { openStones, place, type Stones } from './stones.ts'
 import { addPageOf, expectSaved, partsOf, publishPage } from './shared-pages.ts'
 
-const place = (gridColumn: number, gridRow: number, gridColumns: number, gridRows: number, layer = 0) => ({
-  base: { gridColumn, gridRow, gridColumns, gridRows, ...(layer === 0 ? {} : { layer }) },
-})
 const COLUMNS = { base: 12, medium: 8, narrow: 4 }
 
 async function boxOf(locator: Locator) {
@@ -106,31 +105,6 @@ test('blocks of a grid stand where they are placed, may overlap, and follow the 
   await expectSaved(page)
 })
 
-interface Stones {
-  readonly canvas: FrameLocator
-  readonly details: Locator
-  readonly id: string
-}
-
-/** A new page with a grid section of three stones beside each other, opened in the editor. */
-async function openStones(page: Page, app: App): Promise<Stones> {
-  const stone = (text: string, sizes: PageNode['sizes']): PageNode => ({
-    ...newNode(getKind(defaultRegistry, 'heading'), { content: { text, level: 2 } }),
-    sizes,
-  })
-  const nodes = {
-    g: newNode(getKind(defaultRegistry, 'grid'), { slots: { blocks: ['one', 'two', 'three'] } }),
-    one: stone('Stone one', place(1, 1, 3, 1)),
-    two: stone('Stone two', place(4, 1, 3, 1)),
-    three: stone('Stone three', place(9, 3, 3, 1)),
-  }
-  const { id } = await addPageOf(page.context(), app, { title: 'Stones', sections: ['g'], nodes })
-  await page.goto(`${app.editor}/pages/${id}`)
-  const canvas = canvasOf(page)
-  await expect(canvas.getByText('Stone one')).toBeVisible()
-  return { canvas, details: page.getByRole('complementary', { name: 'Details' }), id }
-}
-
 /** Where a stone stands, as the details say it: column, row, columns wide, rows high. */
 async function expectPlace(
   { canvas, details }: Stones,
@@ -226,6 +200,38 @@ test('several are aligned and moved as one, rows are opened and closed, layers a
   await expect(path.getByRole('button', { name: /^3, .*Stone three/ })).toBeVisible()
 })
 
+test('several are resized as one, by hand and by keys', async ({ page, app }) => {
+  const stones = await openStones(page, app)
+  const { canvas } = stones
+  const column = (await boxOf(canvas.locator('.cells'))).width / 12
+  const selectBoth = async (): Promise<void> => {
+    await canvas.getByText('Stone one').click()
+    await page.keyboard.press('Shift+ArrowDown')
+  }
+  await selectBoth()
+  const edge = page.getByRole('button', { name: 'Resize 2 blocks at the right edge' })
+  const at = await boxOf(edge)
+  await page.mouse.move(at.x + 12, at.y + 12)
+  await page.mouse.down()
+  await page.mouse.move(at.x + 12 + 4 * column, at.y + 12, { steps: 6 })
+  await page.mouse.up()
+  await expectPlace(stones, 'Stone one', [1, 1, 5, 1])
+  await expectPlace(stones, 'Stone two', [6, 1, 5, 1])
+  await expectPlace(stones, 'Stone three', [9, 3, 3, 1])
+  await selectBoth()
+  await page.getByRole('button', { name: 'Resize 2 blocks at the bottom right corner' }).focus()
+  await page.keyboard.press('ArrowLeft')
+  await page.keyboard.press('ArrowLeft')
+  await page.keyboard.press('ArrowDown')
+  await expectPlace(stones, 'Stone one', [1, 1, 4, 2])
+  await expectPlace(stones, 'Stone two', [5, 1, 4, 2])
+  await page.keyboard.press('Control+Z')
+  await page.keyboard.press('Control+Z')
+  await page.keyboard.press('Control+Z')
+  await expectPlace(stones, 'Stone one', [1, 1, 5, 1])
+  await expectPlace(stones, 'Stone two', [6, 1, 5, 1])
+})
+
 test('a section becomes a grid section with each block where it was, and a section again with all its blocks', async ({
   page,
   app,
@@ -247,19 +253,14 @@ test('a section becomes a grid section with each block where it was, and a secti
     )
   const before = await boxes()
   await canvas.getByText('Opening hours', { exact: true }).first().click()
-  const run = async (): Promise<void> => {
-    await page.keyboard.press('Control+Shift+Enter')
-    await expect(page.getByRole('searchbox', { name: 'Search everything' })).toBeFocused()
-    await page.keyboard.type('turn into grid')
-    await expect(page.getByRole('menuitem').first()).toHaveAccessibleName(/^Turn into grid/)
-    await page.keyboard.press('Enter')
-  }
-  await run()
+  await bySearch(page, 'Turn into grid')
   await expect(canvas.locator('.grid')).not.toHaveCount(0)
   for (const [i, box] of (await boxes()).entries())
     for (const key of ['x', 'y', 'width', 'height'] as const)
       expect(Math.abs(box[key] - before[i]![key]), `${said[i]} ${key}`).toBeLessThanOrEqual(2)
-  await run()
+  await canvas.getByText('Opening hours', { exact: true }).first().click({ button: 'right' })
+  await page.getByRole('menuitem', { name: 'Turn into grid section or section' }).click()
+  await expect(canvas.locator('.grid')).toHaveCount(0)
   for (const words of said) await expect(canvas.getByText(words, { exact: true }).first()).toBeVisible()
   await page.keyboard.press('Control+Z')
   await page.keyboard.press('Control+Z')

@@ -3,6 +3,8 @@ import { defaultRegistry as registry, getKind, newNode, renderPage, type PageNod
 import { contactSheet } from './contact-sheet.ts'
 import { expect, test } from './app.ts'
 
+test.use({ isTabKept: false })
+
 const KINDS = ['section', 'grid', 'hero']
 
 function htmlOf(words: string): string {

@@ -1,11 +1,10 @@
-import { canvasOf, expect, openPage, signIn, test } from './app.ts'
+import { canvasOf, expect, openPage, otherBrowser, test } from './app.ts'
 
 test('a killed tab loses no edit: the page goes on from the last letter, or drops the edits when told to', async ({
   app,
   browser,
 }) => {
-  const context = await browser.newContext()
-  await signIn(context, app)
+  const context = await otherBrowser(browser, app)
   const page = await context.newPage()
   const canvas = await openPage(page, app, 'Questions')
   await canvas.getByRole('heading', { level: 1 }).dblclick()
@@ -68,8 +67,7 @@ test('edits of a browser that is lost are offered in another one: the server has
   app,
   browser,
 }) => {
-  const lost = await browser.newContext()
-  await signIn(lost, app, 'editor')
+  const lost = await otherBrowser(browser, app, 'editor')
   const page = await lost.newPage()
   const canvas = await openPage(page, app, 'Questions')
   await canvas.getByRole('heading', { level: 1 }).dblclick()
@@ -78,15 +76,13 @@ test('edits of a browser that is lost are offered in another one: the server has
   await page.waitForTimeout(2_000)
   await lost.close()
 
-  const other = await browser.newContext()
-  await signIn(other, app, 'keeper')
+  const other = await otherBrowser(browser, app, 'keeper')
   const stranger = await other.newPage()
   await openPage(stranger, app, 'Questions')
   await expect(stranger.getByRole('alertdialog')).toHaveCount(0)
   await other.close()
 
-  const own = await browser.newContext()
-  await signIn(own, app, 'editor')
+  const own = await otherBrowser(browser, app, 'editor')
   const again = await own.newPage()
   await again.goto(`${app.editor}/pages/tmquestions`)
   await again.getByRole('button', { name: 'Continue editing' }).click()

@@ -3,8 +3,6 @@ import type { Page } from '@playwright/test'
 import { canvasOf, expect, test } from './app.ts'
 import { row } from './building.ts'
 
-test.use({ isMeasuring: true })
-
 const status = (page: Page) => page.getByRole('contentinfo').getByRole('status')
 
 /** Presses a key until something has the focus, as people do with Tab. */
@@ -93,6 +91,7 @@ test('opened, filled, rearranged, looked at, undone, saved and published without
   })
   await test.step('a value is set in the details, reached by Tab', async () => {
     const search = page.getByRole('textbox', { name: 'Search settings' })
+    await expect(search).toBeVisible()
     await pressUntil(page, 'Tab', () => search.evaluate((field) => field === document.activeElement))
     await page.keyboard.type('background')
     await page.keyboard.press('Tab')

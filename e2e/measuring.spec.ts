@@ -2,7 +2,6 @@
  * What is wrong at which widths, for layouts whose arithmetic can be done by hand: each range must be found to the px, none
  * missed and none invented. The advance of a letter is taken from the Canvas API ("measureText"), which lays nothing out.
  */
-import { readFileSync } from 'node:fs'
 import { mkdtemp, rm, writeFile } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
@@ -11,6 +10,7 @@ import { sweepInChromium } from '@gullyline/measuring/chromium'
 import { RULES, type Gully } from '@gullyline/core'
 import { examplePackage } from '@gullyline/demo'
 import { runCli } from '../cli/src/main.ts'
+import { EVEN_FACE, EVEN_FONT } from './even-font.ts'
 
 type Expected = readonly [rule: string, from: number, to: number]
 interface Case {
@@ -28,15 +28,9 @@ const BOUNDS = [720, 1200]
 const below = (width: number): number => Math.ceil(width) - 1
 const above = (width: number): number => Math.floor(width) + 1
 
-const FONT = readFileSync(
-  new URL(
-    '../node_modules/@fontsource-variable/martian-mono/files/martian-mono-latin-wght-normal.woff2',
-    import.meta.url,
-  ),
-)
 const SIZE = 20
 const STYLE = `
-@font-face{font-family:Even;src:url(even.woff2)}
+${EVEN_FACE}
 *{box-sizing:border-box}
 body{margin:0;font:${SIZE / 16}rem/1.5 Even;font-synthesis:none}
 section{position:relative;min-height:40px}
@@ -95,6 +89,11 @@ const BOXES: readonly Case[] = [
       ['fixed-width', Math.max(NARROWEST, width), below(2 * (width - 1))] as const,
     ],
   })),
+  {
+    name: 'a box whose margins take it to the edges of the page on purpose',
+    html: `<div style="padding:0 20px"><div style="margin:0 -20px;height:30px"></div></div>`,
+    expected: [],
+  },
   {
     name: 'a box that stands over the edge of its column',
     html: `<div style="width:50%">${box('100px', 'margin-left:80%')}</div>`,
@@ -299,7 +298,7 @@ async function advance(browser: Browser): Promise<number> {
   const page = await browser.newPage()
   await page.route('**/*', (route) =>
     route.request().url().endsWith('woff2')
-      ? route.fulfill({ contentType: 'font/woff2', body: FONT })
+      ? route.fulfill({ contentType: 'font/woff2', body: EVEN_FONT })
       : route.fulfill({ contentType: 'text/html', body: `<style>${STYLE}</style>m` }),
   )
   await page.goto('http://page.invalid/')
@@ -337,7 +336,7 @@ test('every range of widths is found to the px', async ({ browser }) => {
     html: `<!DOCTYPE html><html lang="en"><meta charset="utf-8"><title>Cases</title><style>${STYLE}</style><body><main>${bands.join('')}</main></body></html>`,
     bounds: BOUNDS,
     fileAt: (path) =>
-      path === 'even.woff2' ? { type: 'font/woff2', body: FONT } : { type: 'image/png', body: flat },
+      path === 'even.woff2' ? { type: 'font/woff2', body: EVEN_FONT } : { type: 'image/png', body: flat },
   })
   const found = cases.map(({ name, rules }, i) => ({
     name,

@@ -1,6 +1,6 @@
 /** What is typed outside of pages and then left, closed, loaded again or changed by somebody else is not lost either. */
 import type { Page } from '@playwright/test'
-import { expect, signIn, test } from './app.ts'
+import { expect, otherBrowser, test } from './app.ts'
 import { sentence } from './sentence.ts'
 
 test('fields outside of pages: closing, leaving, loading again and two people lose nothing', async ({
@@ -61,8 +61,7 @@ test('fields outside of pages: closing, leaving, loading again and two people lo
       .toBe(true)
   })
   await test.step('two people on one alternative text: the second is asked', async () => {
-    const other = await browser.newContext()
-    await signIn(other, app, 'editor')
+    const other = await otherBrowser(browser, app, 'editor')
     const second = await other.newPage()
     await second.goto(`${app.editor}/media-library`)
     for (const one of [page, second])

@@ -51,6 +51,10 @@ test('the page as visitors see it who set their browser, and side by side at any
       })
   await lineUp.getByRole('button', { name: 'Remove 600' }).click()
   await expect(lineUp.getByRole('region', { name: 'narrow, 600 pixels' })).toBeHidden()
+  // The same by keyboard.
+  await lineUp.getByRole('textbox', { name: 'Width' }).press('Enter')
+  await lineUp.getByRole('button', { name: 'Remove 600' }).press('Enter')
+  await expect(lineUp.getByRole('region', { name: 'narrow, 600 pixels' })).toBeHidden()
   await at('narrow, 390')
     .locator('body')
     .evaluate(({ ownerDocument }) => {
@@ -118,61 +122,4 @@ test('measuring is paused and resumed, and the browser remembers it', async ({ p
   await page.getByRole('button', { name: 'Resume measuring' }).click()
   await page.keyboard.press('Escape')
   await expect(counter(page)).toContainText(/^\d+ gull/, { timeout: 60_000 })
-})
-
-test('the page is shown at widths of common screens, turned, in its own size, and as visitors see it who chose their colours', async ({
-  page,
-  app,
-}) => {
-  await openFaults(page, app, [])
-  const width = page.getByRole('slider', { name: 'Width of the page' })
-  const screens = page.getByRole('button', { name: 'Screens' })
-  const choose = async (name: RegExp | string): Promise<void> => {
-    await screens.click()
-    await page.getByRole('menuitem', { name }).click()
-  }
-  await choose(/^Phone, 390 px/)
-  await expect(width).toHaveAttribute('aria-valuenow', '390')
-  await choose(/^Rotate/)
-  await expect(width).toHaveAttribute('aria-valuenow', '844')
-  // By keyboard: the menu, and the first of its entries.
-  await screens.press('Enter')
-  await page.keyboard.press('Enter')
-  await expect(width).toHaveAttribute('aria-valuenow', '320')
-
-  await choose(/^Desktop, 1920 px/)
-  const frame = page.locator('iframe[title^="The page,"]')
-  const drawn = async () => Math.round((await frame.boundingBox())!.width)
-  expect(await drawn()).toBeLessThan(1000)
-  await choose('Zoom to 100 %')
-  await expect.poll(drawn).toBe(1920)
-  // The name of what is selected stands where the block does, also after the page was moved.
-  const heading = canvasOf(page).getByRole('heading', { name: 'Broken' })
-  await heading.click({ position: { x: 20, y: 10 } })
-  const name = page.getByText('Heading: Broken', { exact: true })
-  const apart = async () => Math.abs((await name.boundingBox())!.x - (await heading.boundingBox())!.x)
-  await expect.poll(apart).toBeLessThan(12)
-  const left = async () => (await frame.boundingBox())!.x
-  const before = await left()
-  const pan = page.getByRole('slider', { name: 'Pan sideways' })
-  await pan.focus()
-  for (let i = 0; i < 40; i++) await page.keyboard.press('ArrowRight')
-  expect(await left()).toBe(before - 40)
-  await expect.poll(apart).toBeLessThan(12)
-  await page.keyboard.press('End')
-  await expect.poll(left).toBeLessThan(before - 500)
-  // Its right edge is in sight.
-  const canvas = page.getByRole('main', { name: 'Canvas' })
-  const [box, room] = [(await frame.boundingBox())!, (await canvas.boundingBox())!]
-  expect(box.x + box.width).toBeLessThanOrEqual(room.x + room.width + 1)
-  await choose('Zoom to fit')
-  await expect.poll(drawn).toBeLessThan(1000)
-
-  await page.getByRole('button', { name: 'View as visitors' }).click()
-  await page.getByRole('menuitemcheckbox', { name: 'Forced colours' }).click()
-  await page.keyboard.press('Escape')
-  await expect(canvasOf(page).getByRole('heading', { name: 'Broken' })).toHaveCSS(
-    'color',
-    'rgb(255, 255, 255)',
-  )
 })

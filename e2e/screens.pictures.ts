@@ -5,7 +5,7 @@ import { defaultRegistry, renderPage } from '@gullyline/core'
 import { contactSheet } from './contact-sheet.ts'
 import { canvasOf, expect, openPage, signIn, test, type App } from './app.ts'
 
-test.use({ isMeasuring: true })
+test.use({ isMeasuring: true, isAppOwn: true })
 
 const folder = join(import.meta.dirname, '../docs/screenshots')
 /** Time for pictures inside frames to be decoded and for motion to end. */
@@ -16,6 +16,7 @@ test('pictures of every main view', async ({ page, app }) => {
     await page.waitForTimeout(SETTLE_MS)
     await page.screenshot({ path: join(folder, `${name}.png`) })
   }
+  await app.startSweeping()
   await page.context().clearCookies()
   await page.goto(app.editor)
   await expect(page.getByRole('heading', { name: 'Sign in to Gullyline' })).toBeVisible()
@@ -57,6 +58,8 @@ test('pictures of every main view', async ({ page, app }) => {
   await page.mouse.up()
   await openPage(page, app, 'Tarrowmoor Observatory')
   await page.getByRole('button', { name: 'Add to page' }).click()
+  // As many as are in view: each is drawn when there is time.
+  await expect(page.getByRole('region', { name: 'Shelf' }).locator('iframe').nth(20)).toBeVisible()
   await take('shelf')
   await page.keyboard.press('Escape')
   await page.getByRole('button', { name: 'Line-up' }).click()
@@ -80,12 +83,9 @@ test('pictures of every main view', async ({ page, app }) => {
   const tonight = await openPage(page, app, 'Tonight’s sky')
   await tonight.getByRole('heading', { name: 'Saturn' }).click()
   await take('component')
-  const instruments = await openPage(page, app, 'Instruments')
-  await instruments.getByRole('heading', { name: 'The small telescope' }).click()
-  await page.getByRole('button', { name: 'Edit component' }).click()
-  await page.getByRole('treeitem', { name: 'Stack: What can be done' }).click()
-  await page.getByRole('textbox', { name: 'Name of the slot' }).scrollIntoViewIfNeeded()
-  await take('making-component')
+  await page.goto(`${app.editor}/gullies`)
+  await expect(page.getByRole('status')).toHaveText(/live pages from 320 to 1920 px/, { timeout: 180_000 })
+  await take('live-gullies')
   await page.goto(`${app.editor}/reach-map?of=tmhours`)
   await expect(page.getByRole('list', { name: 'Shown on' })).toBeVisible()
   await take('reach-map')

@@ -2,5 +2,5 @@ let count = 0
 
 /** A sentence that nothing else has typed in this run. */
 export function sentence(): string {
-  return `Sentence number ${++count} of the heron`
+  return `Heron ${++count} waits.`
 }

@@ -3,6 +3,8 @@ import { defaultRegistry as registry, getKind, newNode, renderPage, type PageNod
 import { contactSheet } from './contact-sheet.ts'
 import { expect, test } from './app.ts'
 
+test.use({ isTabKept: false })
+
 /** Whether a point, given as shares of the box from its top left, lies in a shape, by plain geometry. `ratio` is width over height. */
 const INSIDE: Readonly<Record<string, (x: number, y: number, ratio: number) => boolean>> = {
   circle: (x, y, ratio) =>

@@ -1,7 +1,7 @@
 /** The header and the footer, edited where they stand, in one undo line and one save with the page. */
 import type { BrowserContext, Page } from '@playwright/test'
 import type { Page as Document, PageSummary, SiteInfo } from '@gullyline/core'
-import { canvasOf, expect, openPage, signIn, test, type App } from './app.ts'
+import { canvasOf, expect, openPage, otherBrowser, test, type App } from './app.ts'
 import { noFindings } from './axe.ts'
 
 const siteOf = async (context: BrowserContext, app: App): Promise<SiteInfo> =>
@@ -187,8 +187,7 @@ test('a stale save of the header is merged as that of a page is; what both chang
 }) => {
   const before = await siteOf(page.context(), app)
   const canvas = await openPage(page, app, 'Visit')
-  const others = await browser.newContext()
-  await signIn(others, app, 'editor')
+  const others = await otherBrowser(browser, app, 'editor')
   const other = await others.newPage()
   const otherCanvas = await openPage(other, app, 'Questions')
   const write = async (on: Page, words: string): Promise<void> => {

@@ -1,4 +1,4 @@
-import { canvasOf, expect, openPage, signIn, test } from './app.ts'
+import { canvasOf, expect, openPage, otherBrowser, test } from './app.ts'
 import { noFindings } from './axe.ts'
 
 test('nobody sees anything before signing in; a wrong password says so and keeps the name', async ({
@@ -52,8 +52,7 @@ test('a session that ends while somebody works is asked for over the screen, and
 })
 
 test('a reviewer looks at every width and publishes, and changes nothing', async ({ app, browser }) => {
-  const context = await browser.newContext()
-  await signIn(context, app, 'reviewer')
+  const context = await otherBrowser(browser, app, 'reviewer')
   const page = await context.newPage()
   const canvas = await openPage(page, app, 'Questions')
   const heading = canvas.getByRole('heading', { level: 1 })

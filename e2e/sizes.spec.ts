@@ -58,7 +58,7 @@ test('a size is divided, named, used, taken out and brought back, and no page lo
   ).toBeVisible()
 
   await page.goto(`${app.editor}/settings`)
-  await sizes.getByRole('button', { name: 'Delete laptop' }).click()
+  await sizes.getByRole('button', { name: 'Delete laptop' }).press('Enter')
   await saveSizes(page)
   expect((await look()).sizes.map(({ name }) => name)).toEqual(['wide', 'medium', 'narrow'])
   await sizes.getByRole('button', { name: 'Restore laptop' }).click()
@@ -109,4 +109,64 @@ test('an arrangement is copied from one size to another by keyboard, and reset, 
   await expect(at('narrow')).toHaveAccessibleDescription('Text size: Lead, as medium')
   await page.keyboard.press('Control+z')
   await expect(at('narrow')).toHaveAccessibleDescription(/, changed$/)
+})
+
+test('what was set at a size is reset for one value, one block and one section, by mouse and by keyboard', async ({
+  page,
+  app,
+}) => {
+  await addPage(page, app, 'Reset', 'plain')
+  const canvas = canvasOf(page)
+  const heading = asking(canvas, 'First part')
+  const details = page.getByRole('complementary', { name: 'Details' })
+  await heading.click()
+  await details.getByRole('button', { name: 'Text size: set per size' }).click()
+  const narrow = details.getByRole('combobox', { name: 'Text size at narrow' })
+  const expectInherited = () => expect(narrow).not.toHaveAccessibleDescription(/Lead/)
+  const change = async (): Promise<void> => {
+    await narrow.selectOption({ label: 'Lead' })
+    await expect(narrow).toHaveAccessibleDescription('Text size: Lead, changed')
+  }
+  await page
+    .getByRole('region', { name: 'Ruler' })
+    .getByRole('button', { name: 'narrow', exact: true })
+    .click()
+
+  // One value, in the table of sizes.
+  await change()
+  await narrow.selectOption({ label: 'Inherited' })
+  await expectInherited()
+  await change()
+  await narrow.focus()
+  await page.keyboard.type('inh')
+  await expectInherited()
+
+  const dialog = page.getByRole('dialog', { name: 'Arrangement at narrow' })
+  const reset = dialog.getByRole('radio', { name: 'Reset: inherit from medium' })
+  // One block, by the menu; and by keys.
+  await change()
+  await heading.click({ button: 'right' })
+  await page.getByRole('menuitem', { name: 'Copy or reset arrangement…' }).click()
+  await expect(dialog.getByRole('radio', { name: /^Selected heading/ })).toBeChecked()
+  await reset.click()
+  await dialog.getByRole('button', { name: 'Reset' }).click()
+  await expect(dialog).toBeHidden()
+  await expectInherited()
+  await change()
+  await page.getByRole('treeitem', { name: 'Heading: First part' }).press('Alt+Shift+A')
+  await reset.press('Space')
+  await page.keyboard.press('Enter')
+  await expect(dialog).toBeHidden()
+  await expectInherited()
+
+  // The section around it, with all blocks inside.
+  await change()
+  await page.getByRole('treeitem', { name: 'Heading: First part' }).press('Escape')
+  await page.keyboard.press('Alt+Shift+A')
+  await expect(dialog.getByRole('radio', { name: /^Selected section, with all blocks inside/ })).toBeChecked()
+  await reset.press('Space')
+  await page.keyboard.press('Enter')
+  await expect(dialog).toBeHidden()
+  await heading.click()
+  await expectInherited()
 })

@@ -1,10 +1,9 @@
 import { noFindings } from './axe.ts'
 import type { Browser, BrowserContext, Page } from '@playwright/test'
-import { canvasOf, expect, signIn, test, type App } from './app.ts'
+import { canvasOf, expect, otherBrowser, test, type App } from './app.ts'
 
 async function open(browser: Browser, app: App, role: 'editor' | 'keeper', path: string) {
-  const context = await browser.newContext()
-  await signIn(context, app, role)
+  const context = await otherBrowser(browser, app, role)
   // What a page of a test before sent as it was closed may have come after that test had ended.
   await app.forgetJournals()
   const page = await context.newPage()

@@ -3,6 +3,7 @@ import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { canvasOf, expect, openPage, test } from './app.ts'
 import { add, addPage, pointAt } from './building.ts'
+import { makePage } from './shared-pages.ts'
 
 test('the caret goes where the pointer is, and a double press takes the word', async ({ page, app }) => {
   const canvas = await openPage(page, app, 'Visit')
@@ -72,6 +73,7 @@ test('on a machine of a quarter of the speed, letters land where the caret was p
     await page.keyboard.press('Escape')
     await page.keyboard.press('Escape')
   }
+  await slow.detach()
 })
 
 test('on a machine of a sixth of the speed, what is typed after Ctrl K goes to the link and not into the text', async ({
@@ -99,6 +101,7 @@ test('on a machine of a sixth of the speed, what is typed after Ctrl K goes to t
     await page.keyboard.press('Escape')
     await expect(text.locator('a[href="/questions/"]')).toHaveCount(0)
   }
+  await slow.detach()
 })
 
 test('text pasted beyond the limit is told, stands nowhere, and what is typed after it is in the page', async ({
@@ -221,4 +224,17 @@ test('words of a heading are bold, coloured and linked, by keys and by mouse, an
   await page.getByRole('dialog').getByRole('button', { name: 'Publish', exact: true }).click()
   await expect(page.getByRole('heading', { name: 'Published' })).toBeVisible()
   expect(await (await fetch(`${app.site}/formatted/`)).text()).toContain(`>${html}</h2>`)
+})
+
+test('a locked block takes no letter, and says so', async ({ page, app }) => {
+  const id = await makePage(page.context(), app, 'Locked')
+  await page.goto(`${app.editor}/pages/${id}`)
+  const heading = canvasOf(page).locator('[data-node="h1"]')
+  await heading.click()
+  await page.keyboard.press('Alt+h')
+  await heading.dblclick()
+  await page.keyboard.type('lost')
+  await expect(page.getByRole('contentinfo').getByRole('status')).toContainText('is locked')
+  await expect(canvasOf(page).locator('[contenteditable="true"]')).toHaveCount(0)
+  await expect(heading).toHaveText('Locked')
 })

@@ -7,6 +7,8 @@ import { promised } from './source-sizes.ts'
 import { expect, test } from './app.ts'
 import { noFindings } from './axe.ts'
 
+test.use({ isTabKept: false })
+
 test('tabs go by arrow keys, Home and End, and Tab leads on into the panel', async ({ page, app }) => {
   await page.goto(`${app.site}/instruments/`)
   const tab = (name: string) => page.getByRole('tab', { name })

@@ -118,6 +118,29 @@ await writeIfChanged(
 )
 await writeIfChanged(join(root, 'measuring/generated/script.d.ts'), 'export const measuringScript: string\n')
 
+// What runs on pages at private addresses, and in the simulated device.
+const deviceScripts: Record<string, string> = {}
+for (const name of ['follow', 'window']) {
+  const built = await build({
+    entryPoints: [join(root, 'server/device-pages', `${name}.ts`)],
+    bundle: true,
+    minify: true,
+    format: 'iife',
+    target: 'es2022',
+    write: false,
+  })
+  deviceScripts[name] = built.outputFiles[0]!.text
+}
+await mkdir(join(root, 'server/generated'), { recursive: true })
+await writeIfChanged(
+  join(root, 'server/generated/device-scripts.js'),
+  `// Made by scripts/generate.ts from server/device-pages.\nexport const deviceScripts = ${JSON.stringify(deviceScripts, undefined, 2)}\n`,
+)
+await writeIfChanged(
+  join(root, 'server/generated/device-scripts.d.ts'),
+  "export const deviceScripts: Readonly<Record<'follow' | 'window', string>>\n",
+)
+
 await writeIfChanged(join(root, 'docs/help.md'), helpText())
 await writeIfChanged(join(root, 'docs/interface-texts.md'), interfaceTextsPage(root))
 

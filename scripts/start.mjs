@@ -12,16 +12,20 @@ import { run, say } from './lib/say.mjs'
 import { startServer } from './lib/server.mjs'
 
 const dev = process.argv.includes('--dev')
+/** Whether other devices on the network may open pages at private addresses. */
+const isForDevices = process.argv.includes('--devices') || process.env.GULLYLINE_DEVICES === 'yes'
 const env = process.env
 const dataDir = env.GULLYLINE_DATA ?? join(root, '.data')
 const editorPort = Number(env.GULLYLINE_EDITOR_PORT ?? 4180)
 const sitePort = Number(env.GULLYLINE_SITE_PORT ?? 4181)
+const devicePort = Number(env.GULLYLINE_DEVICE_PORT ?? 4184)
 const databasePort = Number(env.GULLYLINE_DB_PORT ?? 4182)
 const devPort = Number(env.GULLYLINE_DEV_PORT ?? 4183)
 
 await run(async () => {
   await assertFree(editorPort, 'GULLYLINE_EDITOR_PORT', 'the editor')
   await assertFree(sitePort, 'GULLYLINE_SITE_PORT', 'the published site')
+  await assertFree(devicePort, 'GULLYLINE_DEVICE_PORT', 'private addresses')
   if (!env.GULLYLINE_DATABASE_URL) {
     await assertFree(databasePort, 'GULLYLINE_DB_PORT', 'MariaDB')
     await ensureDebian(MARIADB)
@@ -56,6 +60,8 @@ await run(async () => {
           GULLYLINE_DATA: dataDir,
           GULLYLINE_EDITOR_PORT: String(editorPort),
           GULLYLINE_SITE_PORT: String(sitePort),
+          GULLYLINE_DEVICE_PORT: String(devicePort),
+          ...(isForDevices ? { GULLYLINE_DEVICES: 'yes' } : {}),
           ...(dev ? {} : { GULLYLINE_WEB_DIR: join(root, 'web/dist') }),
         },
         { fromSource: dev },
@@ -69,7 +75,7 @@ await run(async () => {
   Gullyline is ready.
     Editor          ${dev ? `http://127.0.0.1:${devPort}` : (env.GULLYLINE_EDITOR_ORIGIN ?? `http://127.0.0.1:${editorPort}`)}/
     Published site  ${env.GULLYLINE_SITE_ORIGIN ?? `http://localhost:${sitePort}`}/
-${accounts()}  Ctrl-C stops it. Everything you save is in ${dataDir}.
+${devices()}${accounts()}  Ctrl-C stops it. Everything you save is in ${dataDir}.
 `)
     await Promise.race(running.map((one) => one.failed ?? one.ended))
     if (!stop.asked()) say('Something ended by itself; stopping the rest')
@@ -91,6 +97,13 @@ function stopper(running) {
     })())
   stop.asked = () => stopping !== undefined
   return stop
+}
+
+/** What was opened to the network, and how to. */
+function devices() {
+  return isForDevices
+    ? `  Other devices     pages at private addresses, on port ${devicePort} of this machine: open one with “Open on another device”\n`
+    : ''
 }
 
 /** The sample accounts, or how to make the first one of an installation without them. */

@@ -52,7 +52,7 @@ const PARTS = [
     name: 'lint',
     args: [tool('oxlint/bin/oxlint'), '--type-aware', '--deny-warnings'],
     count: countCheck,
-    // After the server's tests, which end before the unit tests do.
+    // Between the server's tests and those that have the machine for themselves.
     lane: 'waits',
   },
   {
@@ -62,17 +62,18 @@ const PARTS = [
     lane: 'works',
   },
   {
-    name: 'hostile',
-    args: [...JEST, '--selectProjects', 'server', '--testPathPatterns', HOSTILE],
-    count: countJest,
-    needs: ['database', 'server', 'sample'],
-    lane: 'alone',
-  },
-  {
     name: 'browser',
     args: [...PLAYWRIGHT],
     count: countPlaywright,
     needs: ['database', 'server', 'sample', 'web', 'chromium'],
+    // Beside the rest of the server's tests, which wait for processes to be killed and started again. Asserts no speed.
+    lane: 'works',
+  },
+  {
+    name: 'hostile',
+    args: [...JEST, '--selectProjects', 'server', '--testPathPatterns', HOSTILE],
+    count: countJest,
+    needs: ['database', 'server', 'sample'],
     lane: 'alone',
   },
   {

@@ -27,7 +27,7 @@ const preloadFonts: Plugin = {
  */
 const EDITING = new RegExp(
   [
-    'web/src/editor/canvas/(active-editor|box-select|boxes|frame-geometry|frame-input|paste|shown-ids)',
+    'web/src/editor/canvas/(active-editor|box-select|boxes|focus-canvas|frame-geometry|frame-input|paste|shown-ids|shown-page)',
     'web/src/editor/commands/(acts|clipboard|command-list|select-acts)',
     'web/src/editor/session/(editor-state|editor-store|field-path|journal|node-name|typed-field)',
     'core/src/edits/(beside|compose|copy-look|lock|placing|undo)',

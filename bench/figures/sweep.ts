@@ -6,7 +6,7 @@ import { startChromium } from '@gullyline/measuring/chromium'
 import { figureOf, median, type Figure } from '../measure.ts'
 import type { SweepTimes, timeSweep } from '../sweep-in-page.ts'
 
-const ROUNDS = 5
+const ROUNDS = 9
 const BOUNDS = [720, 1200]
 
 /**

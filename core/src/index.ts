@@ -123,6 +123,7 @@ export {
   placeEdit,
   placeEdits,
   replaceEdits,
+  siblingMoveEdit,
   stepMoveEdit,
   type Fragment,
   unwrapEdits,
@@ -158,6 +159,7 @@ export {
   sharedNames,
   sharedRoot,
   type SessionPart,
+  type SessionParts,
   type FrameName,
   type SharedName,
 } from './site/session-page.ts'
@@ -236,7 +238,7 @@ export {
 export { pageTree } from './site/page-tree.ts'
 export { readOf, recordReads, type ReadName } from './render/recorded-reads.ts'
 export { hrefFault, safeHref, type HrefFault } from './kit/allow-list.ts'
-export { isArrangedAlike } from './render/arranged-rules.ts'
+export { hasSameStylesheet } from './render/arranged-rules.ts'
 export { changedIds } from './page/with-nodes.ts'
 export { createPageRenderer, renderPage, renderTree } from './render/render-page.ts'
 export { createNodeRenderer, type NodeRenderer } from './render/render-node.ts'
@@ -254,6 +256,7 @@ export { uprightFonts } from './render/look-css.ts'
 export { TreeHtml } from './render/tree-html.ts'
 export { canvasCss, renderStylesheet } from './render/stylesheet.ts'
 export { cascadeValue, type ValueOrigin } from './sizes/cascade.ts'
+export { SCREENS, type ScreenSize } from './sizes/screens.ts'
 export { sizesSet } from './sizes/size-keys.ts'
 export {
   FEWEST_SIZES,
@@ -339,10 +342,13 @@ export {
 export { documentUses, type DocumentUse, type UsedThing } from './render/document-uses.ts'
 export type * from './wire/wire.ts'
 export type * from './wire/at-work.ts'
+export type * from './wire/gullies.ts'
 export type * from './wire/parts.ts'
 export type * from './wire/alike.ts'
 export type * from './wire/exchange.ts'
 export { ROLES } from './wire/wire.ts'
+export { drawnPage, withSettingsOf } from './wire/drawn-page.ts'
+export { replayEntries, type Replayed } from './wire/replay-journal.ts'
 export type { Requests } from './wire/request-schemas.ts'
 export { checkRequest } from './wire/check-request.ts'
 export {
@@ -354,15 +360,8 @@ export {
 } from './compare/conflict.ts'
 export { diffWords, type DiffPart } from './compare/word-diff.ts'
 export { diffPages } from './compare/diff-pages.ts'
-export type { GridPlace, Placed } from './grid/placed.ts'
-export {
-  guidesOf,
-  resized,
-  snapped,
-  spansThatCentre,
-  type Guide,
-  type Side as GridSide,
-} from './grid/snap.ts'
+export { around as aroundPlaces, type GridPlace, type Placed } from './grid/placed.ts'
+export { guidesOf, snapped, spansThatCentre, type Guide, type Side as GridSide } from './grid/snap.ts'
 export {
   aligned,
   closeUp,
@@ -372,6 +371,7 @@ export {
   relayered,
   type Alignment as GridAlignment,
   type LayerStep,
+  resizedTogether,
 } from './grid/rearrange.ts'
 export {
   agreeingOrderEdits,

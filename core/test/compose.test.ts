@@ -9,6 +9,7 @@ import {
   duplicateEdit,
   placeAfter,
   placeEdit,
+  siblingMoveEdit,
   stepMoveEdit,
   unwrapEdits,
   wrapEdits,
@@ -20,6 +21,7 @@ import { pageWords } from '../src/resolve/page-words.ts'
 import { getKind } from '../src/blocks/registry.ts'
 import { getNode, type Page } from '../src/page/page.ts'
 import { findPlace, isWithin, subtreeIds } from '../src/page/walk.ts'
+import { Counts } from './arbitraries/counts.ts'
 import { anyPage, countingIds } from './arbitraries/page.ts'
 
 /** The slots of a page that these tests put nothing in. */
@@ -172,6 +174,44 @@ describe('moving up and down', () => {
         expect(done(moved, stepMoveEdit(moved, id, 'up')!)).toEqual(page)
       }),
       { numRuns: 200 },
+    )
+  })
+})
+
+describe('moving to the place of a sibling', () => {
+  test('it is there, all others are in the order that they were in, and the way back leads back', () => {
+    const counts = new Counts()
+    fc.assert(
+      fc.property(anyPage, fc.nat(), fc.nat(), (page, first, second) => {
+        const slots = subtreeIds(page, page.root).flatMap((id) => Object.values(getNode(page, id).slots))
+        const siblings = slots.find((slot) => slot.length > 1)
+        if (!siblings) return counts.skip()
+        counts.look()
+        const at = first % siblings.length
+        const to = (at + 1 + (second % (siblings.length - 1))) % siblings.length
+        const id = siblings[at]!
+        expect(siblingMoveEdit(page, id, id)).toBeUndefined()
+        const moved = done(page, siblingMoveEdit(page, id, siblings[to]!)!)
+        const { parentId, slot } = findPlace(page, id)!
+        const now = getNode(moved, parentId).slots[slot]!
+        expect(now.indexOf(id)).toBe(to)
+        expect(now.filter((one) => one !== id)).toEqual(siblings.filter((one) => one !== id))
+        expect(done(moved, siblingMoveEdit(moved, id, now[at]!)!)).toEqual(page)
+      }),
+      { numRuns: 200 },
+    )
+    counts.expectLooked(0.1)
+  })
+
+  test('what is no sibling has no place to give', () => {
+    fc.assert(
+      fc.property(pageAndNode, fc.nat(), ({ page, id }, pick) => {
+        const others = subtreeIds(page, page.root).filter(
+          (one) => findPlace(page, one)?.parentId !== findPlace(page, id)?.parentId,
+        )
+        const other = others[pick % Math.max(1, others.length)]
+        if (other !== undefined) expect(siblingMoveEdit(page, id, other)).toBeUndefined()
+      }),
     )
   })
 })

@@ -11,7 +11,15 @@ import { applyEdits } from '../src/edits/transaction.ts'
 import { PAGE_FORMAT, type Page, type PageNode } from '../src/page/page.ts'
 import { subtreeIds } from '../src/page/walk.ts'
 import { columnEnd, overlap, rowEnd, type Placed } from '../src/grid/placed.ts'
-import { aligned, closeUp, distributed, emptyRowsAbove, makeRoom, relayered } from '../src/grid/rearrange.ts'
+import {
+  aligned,
+  closeUp,
+  distributed,
+  emptyRowsAbove,
+  makeRoom,
+  relayered,
+  resizedTogether,
+} from '../src/grid/rearrange.ts'
 import { guidesOf, resized, snapped, spansThatCentre } from '../src/grid/snap.ts'
 import { at } from './fixtures/placed.ts'
 
@@ -162,6 +170,55 @@ describe('several at once', () => {
     const spread = distributed(row, new Set(['a', 'b', 'c']), 'column')
     expect(spread.map(({ column }) => column)).toEqual([1, 6, 11])
     expect(distributed(row, new Set(['a', 'b']), 'column')).toBe(row)
+  })
+
+  test('resized as one they stay inside the grid and come to overlap no more, and others stay', () => {
+    const by = fc.integer({ min: -15, max: 15 })
+    const sides = fc.subarray(['left', 'right', 'top', 'bottom'] as const)
+    let resizes = 0
+    fc.assert(
+      fc.property(placed, chosen, sides, by, by, (all, isChosen, moved, across, down) => {
+        const ids = idsOf(all, isChosen)
+        const next = resizedTogether(all, ids, { sides: moved, across, down }, COLUMNS)
+        expect(next.map(({ id, layer }) => [id, layer])).toEqual(all.map(({ id, layer }) => [id, layer]))
+        const inGrid = all.every(isIn)
+        next.forEach((one, i) => {
+          if (!ids.has(one.id)) return expect(one).toEqual(all[i])
+          if (inGrid) expect(isIn(one)).toBe(true)
+          next.forEach((other, j) => {
+            if (j < i && ids.has(other.id) && overlap(one, other))
+              expect(overlap(all[i]!, all[j]!)).toBe(true)
+          })
+        })
+        if (next.some((one, i) => one.columns !== all[i]!.columns)) resizes++
+      }),
+      { numRuns: 300 },
+    )
+    expect(resizes).toBeGreaterThan(20)
+  })
+
+  test('one resized as one goes where it goes alone; two side by side each take half of what is given', () => {
+    const sides = fc.subarray(['left', 'right', 'top', 'bottom'] as const)
+    const by = fc.integer({ min: -15, max: 15 })
+    fc.assert(
+      fc.property(placed, sides, by, by, ([one], moved, across, down) => {
+        const alone = resized(one!, moved, { across, down }, COLUMNS)
+        expect(resizedTogether([one!], new Set(['n0']), { sides: moved, across, down }, COLUMNS)).toEqual([
+          { ...one!, ...alone },
+        ])
+      }),
+    )
+    const pair = [at('a', 1, 1, 2, 1), at('b', 3, 1, 2, 1)]
+    const both = new Set(['a', 'b'])
+    expect(resizedTogether(pair, both, { sides: ['right'], across: 4, down: 0 }, COLUMNS)).toEqual([
+      at('a', 1, 1, 4, 1),
+      at('b', 5, 1, 4, 1),
+    ])
+    // Each keeps a column.
+    expect(resizedTogether(pair, both, { sides: ['right'], across: -9, down: 0 }, COLUMNS)).toEqual([
+      at('a', 1, 1, 1, 1),
+      at('b', 2, 1, 1, 1),
+    ])
   })
 
   test('to the front is over all others, to the back under them, and no layer is below 0', () => {

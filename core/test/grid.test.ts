@@ -73,6 +73,14 @@ describe('the reading order', () => {
     expect(read(...lines)).toBe(order)
   })
 
+  // CSS Grid Layout Module Level 1 (W3C): the layouts that its text draws, read as the page is written there. From memory.
+  test.each<[string, readonly string[], string]>([
+    ['the overview’s game: title, score, stats, board, controls', ['ta', 'sa', 'bb', 'cc'], 'tsabc'],
+    ['the named areas: head, nav, main, foot and an empty cell', ['hh', 'nm', 'f.'], 'hnmf'],
+  ])('of a published figure, %s', (_what, lines, order) => {
+    expect(read(...lines)).toBe(order)
+  })
+
   test('of what overlaps is from the lowest layer up', () => {
     expect(
       readingOrder([at('text', 2, 2, 4, 1, 1), at('picture', 1, 1, 12, 4, 0), at('below', 1, 5, 12, 1)]),

@@ -3,6 +3,7 @@ import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
 import { contrastOf, paintOf, rgbaOf } from '../src/measure/colour.ts'
 import { PageSweep } from '../src/measure/page-sweep.ts'
+import { firstWidths, SWEEP_TO } from '../src/measure/sweep.ts'
 import type { Reading, RuledStrain } from '../src/measure/run-rules.ts'
 import { contrastRatio } from '../src/look/contrast-ratio.ts'
 
@@ -14,27 +15,37 @@ interface Trouble {
   readonly to: number
 }
 
-function readingAt(width: number, troubles: readonly Trouble[]): Reading {
+/** `stillFrom` is the width from which on nothing changes its size. */
+function readingAt(width: number, troubles: readonly Trouble[], stillFrom = Infinity): Reading {
   const here = troubles.filter(({ from, to }) => width >= from && width <= to)
   const strains = here.map(({ id, from }): [string, RuledStrain] => [
     `sideways ${id}`,
     { rule: 'sideways', id, amount: width - from, why: id },
   ])
-  return { strains: new Map(strains), shape: '', height: 100, order: '', lines: 1, loaded: [] }
+  const extent = Math.min(width, stillFrom)
+  return { strains: new Map(strains), shape: '', height: 100, order: '', lines: 1, loaded: [], extent }
 }
 
 /** Sweeps bands whose troubles are known; gives what was found and how often each band was laid out. */
-function swept(sweep: PageSweep, bands: ReadonlyMap<string, readonly Trouble[]>, most = Infinity) {
+function swept(
+  sweep: PageSweep,
+  bands: ReadonlyMap<string, readonly Trouble[]>,
+  { most = Infinity, stillFrom = Infinity } = {},
+) {
   const laidOut = new Map<string, number>()
   for (let job = sweep.next(most); job; job = sweep.next(most)) {
     const { width, setting } = job
     expect(job.bands.length).toBeLessThanOrEqual(most)
     for (const key of job.bands) laidOut.set(key, (laidOut.get(key) ?? 0) + 1)
     const troubles = (key: string) => (setting === 'plain' ? (bands.get(key) ?? []) : [])
-    sweep.take(job, new Map(job.bands.map((key) => [key, readingAt(width, troubles(key))])))
+    sweep.take(job, new Map(job.bands.map((key) => [key, readingAt(width, troubles(key), stillFrom)])))
   }
-  return { gullies: sweep.gullies((key) => key), laidOut }
+  return { gullies: sweep.gullies(), laidOut }
 }
+
+/** Bands with a node each of the same name. */
+const named = (keys: Iterable<string>): ReadonlyMap<string, string> =>
+  new Map([...keys].map((key) => [key, key]))
 
 describe('sweeping', () => {
   const wide = fc
@@ -46,8 +57,8 @@ describe('sweeping', () => {
       fc.property(fc.array(wide, { maxLength: 6 }), fc.integer({ min: 1, max: 4 }), (ranges, most) => {
         const sweep = new PageSweep(BOUNDS)
         const bands = new Map(ranges.map((range, i) => [`b${i}`, [{ id: `n${i}`, ...range }]]))
-        sweep.show([...bands.keys()])
-        const { gullies } = swept(sweep, bands, most)
+        sweep.show(named(bands.keys()))
+        const { gullies } = swept(sweep, bands, { most })
         expect(gullies.map(({ nodeId, from, to }) => ({ nodeId, from, to }))).toEqual(
           ranges.map(({ from, to }, i) => ({ nodeId: `n${i}`, from, to })),
         )
@@ -60,7 +71,7 @@ describe('sweeping', () => {
   test('both sides of each bound are laid out, so that what is wrong on one px there is found', () => {
     const sweep = new PageSweep(BOUNDS)
     const bands = new Map([['b', [719, 720, 1199, 1200].map((at) => ({ id: `n${at}`, from: at, to: at }))]])
-    sweep.show(['b'])
+    sweep.show(named(['b']))
     expect(swept(sweep, bands).gullies.map(({ from, to }) => [from, to])).toEqual([
       [719, 719],
       [720, 720],
@@ -75,13 +86,65 @@ describe('sweeping', () => {
       ['a', [{ id: 'a', from: 400, to: 500 }]],
       ['b', []],
     ])
-    sweep.show(['a', 'b'])
+    sweep.show(named(['a', 'b']))
     swept(sweep, before)
-    sweep.show(['a', 'c'])
+    sweep.show(named(['a', 'c']))
     const { gullies, laidOut } = swept(sweep, new Map([...before, ['c', [{ id: 'c', from: 800, to: 900 }]]]))
     expect([...laidOut.keys()]).toEqual(['c'])
     expect(gullies.map(({ nodeId }) => nodeId)).toEqual(['a', 'c'])
     expect(sweep.progress).toBe(1)
+  })
+
+  test('after an edit of any band its edges are found to the px, with fewer layouts where they stayed', () => {
+    const layouts = { first: 0, again: 0 }
+    fc.assert(
+      fc.property(wide, wide, fc.integer({ min: -3, max: 3 }), (range, other, by) => {
+        const sweep = new PageSweep(BOUNDS)
+        const layoutsOf = (key: string, { from, to }: Omit<Trouble, 'id'>): number => {
+          sweep.show(new Map([[key, 'n']]))
+          const { gullies, laidOut } = swept(sweep, new Map([[key, [{ id: 'n', from, to }]]]))
+          expect(gullies.map((one) => [one.from, one.to])).toEqual([[from, to]])
+          return laidOut.get(key)!
+        }
+        layouts.first += layoutsOf('before', range)
+        layouts.again += layoutsOf('same', range)
+        layoutsOf('moved', { from: Math.max(320, range.from + by), to: Math.min(1920, range.to + by) })
+        layoutsOf('elsewhere', other)
+      }),
+    )
+    expect(layouts.again).toBeLessThan(layouts.first)
+  })
+
+  test('after an edit little is laid out where nothing changed its size, all edges are found, and no point is missing', () => {
+    const layouts = { first: 0, again: 0 }
+    const still = fc.integer({ min: 320, max: 1700 })
+    fc.assert(
+      fc.property(still, still, wide, wide, (before, after, one, other) => {
+        // What is still is wrong everywhere or nowhere.
+        const settled = ({ from, to }: Omit<Trouble, 'id'>, from1: number): Trouble | undefined =>
+          from >= from1 ? undefined : { id: 'n', from, to: to >= from1 ? SWEEP_TO : to }
+        const sweep = new PageSweep(BOUNDS)
+        const layoutsOf = (key: string, range: Omit<Trouble, 'id'>, stillFrom: number): number => {
+          sweep.show(new Map([[key, 'n']]))
+          const trouble = settled(range, stillFrom)
+          const { gullies, laidOut } = swept(sweep, new Map([[key, trouble ? [trouble] : []]]), { stillFrom })
+          expect(gullies.map(({ from, to }) => [from, to])).toEqual(
+            trouble ? [[trouble.from, trouble.to]] : [],
+          )
+          expect(sweep.progress).toBe(1)
+          const points = sweep.points.map(({ width }) => width)
+          for (const width of firstWidths({ from: 320, to: SWEEP_TO, bounds: BOUNDS }, 'plain'))
+            expect(points).toContain(width)
+          return laidOut.get(key)!
+        }
+        layouts.first += layoutsOf('before', one, before)
+        layouts.again += layoutsOf('same', one, before)
+        layoutsOf('later', other, after)
+        layoutsOf('never', other, Infinity)
+      }),
+      { numRuns: 50 },
+    )
+    expect(layouts.again).toBeLessThan(0.75 * layouts.first)
   })
 })
 

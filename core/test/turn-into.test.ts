@@ -21,7 +21,7 @@ import { ancestry, isWithin, subtreeIds } from '../src/page/walk.ts'
 import { Counts } from './arbitraries/counts.ts'
 import { anyPage, countingIds, editFor } from './arbitraries/page.ts'
 
-const RUNS = { numRuns: timesOf(1000, 20000) }
+const RUNS = { numRuns: timesOf(600, 20000) }
 
 function applied(page: Page, edits: readonly Edit[]): Page {
   const result = applyEdits(page, edits, registry)

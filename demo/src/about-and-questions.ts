@@ -70,7 +70,7 @@ export const about = page(
     block(
       'columns',
       {},
-      { base: { gap: 'm' }, narrow: { direction: 'down' } },
+      { base: { gap: 'm' }, narrow: { direction: 'down', gap: 's' } },
       ...[
         pressed('tmsaturn', 'A banded planet with wide bright rings', 'Show', to('openNights'), {
           words: 'Open nights from October to March, for anyone who comes up the path.',

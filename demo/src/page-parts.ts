@@ -60,7 +60,7 @@ export const pressed = (
   block(
     'card',
     { media: { id }, alt, heading: title, level: 3, words: [para(words)], link, action },
-    { look: { surface: 'tint', radius: 'm' } },
+    { look: { surface: 'tint', radius: 'm' }, medium: { ratio: '1/1' }, narrow: { ratio: '16/9' } },
   )
 
 /** A shared section of the sample site. */

@@ -25,6 +25,10 @@ export class NoChromium extends Error {
   }
 }
 
+export function hasChromium(): boolean {
+  return PLACES.some((path) => existsSync(path))
+}
+
 /** Starts the machine's Chromium. Throws `NoChromium` where there is none. */
 export async function startChromium(): Promise<Browser> {
   const executablePath = PLACES.find((path) => existsSync(path))
@@ -65,13 +69,13 @@ export async function sweepInChromium(
     const nodes = await begin(page, swept.bounds)
     const pixels = await pixelsOf(page)
     const sweep = new PageSweep(swept.bounds, ends)
-    sweep.show(nodes.map((_node, i) => String(i)))
+    sweep.show(new Map(nodes.map((node, i) => [String(i), node])))
     for (let job = sweep.next(); job && !signal?.aborted; job = sweep.next()) {
       const { setting } = job
       const measured = await measure(page, job)
       sweep.take(job, new Map(measured.map(([key, band]) => [key, readBand(band, pixels, setting)])))
     }
-    return sweep.gullies((key) => nodes[Number(key)]!)
+    return sweep.gullies()
   } finally {
     await page.close()
   }

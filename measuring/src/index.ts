@@ -1,2 +1,2 @@
-export { ASIDE, BandMeasurer, bandsOf, nodeOfBand, picturesOf } from './measure-bands.ts'
+export { BandMeasurer, bandsOf, nodeOfBand, picturesOf } from './measure-bands.ts'
 export { readPixels } from './read-pixels.ts'

@@ -2,10 +2,8 @@
 import { SETTING_CSS, type MeasuredBand, type Setting, type SweepJob } from '@gullyline/core'
 import { PageMeasurer, sourceOf } from './measure-page.ts'
 
-/** Marks bands that take no part in a job. */
-export const ASIDE = 'data-aside'
 /** Scrollbars that take room are those of one system; widths are told as on phones. What moves is measured where it stands. */
-const STYLE = `[${ASIDE}]{display:none!important}html{scrollbar-width:none}*{transition:none!important;animation:none!important}`
+const STYLE = 'html{scrollbar-width:none}*{transition:none!important;animation:none!important}'
 
 /** The bands of a page, from the top down: what goes from edge to edge. */
 export function bandsOf(root: ParentNode): Element[] {
@@ -26,12 +24,15 @@ export function picturesOf(root: ParentNode): readonly string[] {
   return [...new Set([...root.querySelectorAll('img')].map(sourceOf))]
 }
 
+/** Takes the bands that have no part in a job out of the document: even what is not displayed is styled at every width. */
 export class BandMeasurer {
   readonly #document: Document
   readonly #measurer: PageMeasurer
   readonly #style: HTMLStyleElement
   readonly #bounds: readonly number[]
   #bands: ReadonlyMap<string, Element> = new Map()
+  /** What stands in the places of bands that are out. */
+  readonly #places = new Map<Element, Comment>()
   #setting: Setting = 'plain'
   #size = -1
 
@@ -44,8 +45,9 @@ export class BandMeasurer {
     this.#write()
   }
 
-  /** Takes the bands of the page as it is now, by their keys. */
+  /** Takes the bands of the page as it is now, by their keys. All stand in the document then, and after `bringBack`. */
   show(bands: ReadonlyMap<string, Element>): void {
+    this.bringBack()
     this.#bands = bands
     this.#measurer.forget()
     this.#measurer.prepare()
@@ -60,16 +62,33 @@ export class BandMeasurer {
       this.#setting = setting
       this.#write()
     }
-    for (const [key, band] of this.#bands) {
-      const isAside = !bands.includes(key)
-      if (band.hasAttribute(ASIDE) !== isAside) band.toggleAttribute(ASIDE, isAside)
-    }
+    for (const [key, band] of this.#bands)
+      if (bands.includes(key)) this.#putIn(band)
+      else this.#takeOut(band)
     return new Map(
       bands.flatMap((key) => {
         const band = this.#bands.get(key)
         return band ? [[key, this.#measurer.measure(band)] as const] : []
       }),
     )
+  }
+
+  /** Puts all bands back where they stood. A place that is gone has its band elsewhere by now. */
+  bringBack(): void {
+    for (const band of [...this.#places.keys()]) this.#putIn(band)
+  }
+
+  #takeOut(band: Element): void {
+    if (this.#places.has(band)) return
+    const place = this.#document.createComment('')
+    band.replaceWith(place)
+    this.#places.set(band, place)
+  }
+
+  #putIn(band: Element): void {
+    const place = this.#places.get(band)
+    this.#places.delete(band)
+    if (place?.isConnected) place.replaceWith(band)
   }
 
   #write(): void {

@@ -22,6 +22,7 @@ interface Style {
   readonly isBlock: boolean
   readonly clips: MeasuredElement['clips']
   readonly isScrolled: boolean
+  readonly isOutdented: boolean
   readonly isAbsolute: boolean
   readonly isLifted: boolean
   readonly layer: number | undefined
@@ -113,6 +114,7 @@ export class PageMeasurer {
       content: { left: box.x + inset.left, right: box.x + box.width - inset.right },
       clips: style.clips,
       isScrolled: style.isScrolled,
+      ...(style.isOutdented ? { isOutdented: true } : {}),
       isAbsolute: style.isAbsolute,
       isLifted: style.isLifted,
       isOpaque: style.isOpaque,
@@ -254,6 +256,7 @@ function readStyle(style: CSSStyleDeclaration): Style {
     isBlock,
     clips: x && y ? 'both' : x ? 'x' : y ? 'y' : 'none',
     isScrolled: overflowX === 'auto' || overflowX === 'scroll',
+    isOutdented: parseFloat(style.marginLeft) < 0 || parseFloat(style.marginRight) < 0,
     isAbsolute: position === 'absolute' || position === 'fixed',
     isLifted: position !== 'static',
     layer: zIndex === 'auto' ? undefined : Number(zIndex),

@@ -24,6 +24,8 @@ export async function makeSampleHome(folder) {
       GULLYLINE_SITE_ORIGIN: SAMPLE_ORIGIN,
       GULLYLINE_EDITOR_PORT: String(await freePort()),
       GULLYLINE_SITE_PORT: String(await freePort()),
+      GULLYLINE_DEVICE_PORT: String(await freePort()),
+      GULLYLINE_SWEEP: 'no',
     })
     await server.ready
     await server.stop()

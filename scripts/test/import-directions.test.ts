@@ -52,9 +52,9 @@ describe('parts', () => {
     'cli/src': /^(cli\/src\/|@gullyline\/(core|demo|measuring\/chromium)$|node:)/,
     'demo/src': /^(demo\/|@gullyline\/core$|node:)/,
     'server/src':
-      /^(server\/src\/|@gullyline\/(core|demo)$|node:|hono|@hono\/|typeorm$|reflect-metadata$|pino$|sharp$|tinypool$|@zxcvbn-ts\/language-common$|file-type$|yazl$|yauzl$|@sindresorhus\/transliterate$)/,
+      /^(server\/(src|generated)\/|@gullyline\/(core|demo|measuring\/chromium)$|node:|hono|@hono\/|typeorm$|reflect-metadata$|pino$|sharp$|tinypool$|@zxcvbn-ts\/language-common$|file-type$|yazl$|yauzl$|@sindresorhus\/transliterate$)/,
     'web/src':
-      /^(web\/src\/|@gullyline\/(core|measuring)$|react|@tiptap\/|styled-components$|swr$|lucide-react$|react-image-crop|commonmark$|match-sorter$|style-to-js$|echarts\/|@fontsource-variable\/)/,
+      /^(web\/src\/|@gullyline\/(core|measuring)$|react|@tiptap\/|styled-components$|swr$|lucide-react$|react-image-crop|commonmark$|match-sorter$|style-to-js$|qrcode\.react$|echarts\/|@fontsource-variable\/)/,
   }
   test.each(Object.entries(allowed))('%s imports only what it may know', (folder, pattern) => {
     expect(
@@ -117,6 +117,8 @@ describe('inside the server', () => {
     'pages',
     'library',
     'publish',
+    'devices',
+    'sweeps',
     'sites',
     'exchange',
     'demo',

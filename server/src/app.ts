@@ -3,6 +3,7 @@ import { answerError, Refused } from './http/errors.ts'
 import { editorPage } from './api/editor-page.ts'
 import { editorHeaders } from './http/headers.ts'
 import { limitedBody, onlyFromHere } from './http/guards.ts'
+import { deviceRoutes } from './devices/routes.ts'
 import { documentRoutes } from './documents/routes.ts'
 import { journalRoutes } from './journal/routes.ts'
 import { exportRoutes, importRoutes } from './exchange/routes.ts'
@@ -12,6 +13,7 @@ import { pageRoutes } from './api/page-routes.ts'
 import { gate, type SignedIn } from './people/access.ts'
 import { sessionRoutes } from './people/routes.ts'
 import { presenceRoutes } from './presence/routes.ts'
+import { sweepRoutes } from './sweeps/routes.ts'
 import type { Services } from './services.ts'
 import { siteRoutes, sitesRoutes } from './api/site-routes.ts'
 import { staticFiles } from './http/static-files.ts'
@@ -36,6 +38,8 @@ export function createEditorApp(services: Services, webDir: string | undefined):
   app.route(`${site}/files`, fileRoutes(services))
   app.route(`${site}/pages`, pageRoutes(services))
   app.route(`${site}/pages`, journalRoutes(services))
+  app.route(`${site}/pages`, deviceRoutes(services))
+  app.route(`${site}/gullies`, sweepRoutes(services))
   app.route(`${site}/documents`, documentRoutes())
   app.route(`${site}/parts`, partRoutes(services))
   app.route(`${site}/export`, exportRoutes(services))
@@ -45,14 +49,18 @@ export function createEditorApp(services: Services, webDir: string | undefined):
   })
   for (const path of ['/media/*', '/files/*', '/fonts/*'])
     app.use(path, staticFiles(services.dataDir, { isPrivate: true }))
-  app.on('GET', ['/media/*', '/files/*', '/fonts/*'], () => {
-    throw new Refused('not-found', 'There is no such file.')
-  })
+  app.on('GET', ['/media/*', '/files/*', '/fonts/*'], noSuchFile)
   if (webDir) {
     app.use('/assets/*', staticFiles(webDir, { precompressed: true }))
+    // A script of an editor that was built anew since: the screen would be no answer to that.
+    app.all('/assets/*', noSuchFile)
     app.use('*', staticFiles(webDir, { index: 'none', areAskedFor: true }))
     // Every other address is a screen of the editor, which finds its own way.
     app.get('*', editorPage(webDir, services))
   }
   return app
+}
+
+function noSuchFile(): never {
+  throw new Refused('not-found', 'There is no such file.')
 }

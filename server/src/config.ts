@@ -1,8 +1,11 @@
 import { resolve } from 'node:path'
+import type { DeviceConfig } from './devices/device-origins.ts'
 
 export interface Config {
   readonly editorPort: number
   readonly sitePort: number
+  /** Where pages are shown to other devices. */
+  readonly devices: DeviceConfig
   /** The one address of the editor, and of the published site, as people reach them: without a slash at the end. */
   readonly editorOrigin: string
   readonly liveOrigin: string
@@ -13,6 +16,8 @@ export interface Config {
   readonly webDir: string | undefined
   /** Whether an empty database gets the sample site and its accounts, or a site with one empty page and none. */
   readonly withDemo: boolean
+  /** Whether live pages are measured in the background. */
+  readonly isSweeping: boolean
   /** How hard pictures are squeezed; see `derivePicture`. Tests take the quickest. */
   readonly pictureEffort: number | undefined
 }
@@ -50,10 +55,16 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
   const config: Config = {
     editorPort,
     sitePort,
+    devices: {
+      port: port('GULLYLINE_DEVICE_PORT', 4184),
+      isShared: env.GULLYLINE_DEVICES === 'yes',
+      origin: env.GULLYLINE_DEVICE_ORIGIN ? origin('GULLYLINE_DEVICE_ORIGIN', '') : undefined,
+    },
     editorOrigin: origin('GULLYLINE_EDITOR_ORIGIN', `http://127.0.0.1:${editorPort}`),
     liveOrigin: origin('GULLYLINE_SITE_ORIGIN', `http://${SITE_NAME}:${sitePort}`),
     dataDir: resolve(text('GULLYLINE_DATA')),
     databaseUrl: text('GULLYLINE_DATABASE_URL'),
+    isSweeping: env.GULLYLINE_SWEEP !== 'no',
     withDemo: env.GULLYLINE_DEMO !== 'no',
     pictureEffort: env.GULLYLINE_PICTURE_EFFORT ? Number(env.GULLYLINE_PICTURE_EFFORT) : undefined,
     webDir: env.GULLYLINE_WEB_DIR ? resolve(env.GULLYLINE_WEB_DIR) : undefined,

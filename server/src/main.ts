@@ -2,6 +2,7 @@
 import { createAdaptorServer, type ServerType } from '@hono/node-server'
 import { multistream, pino, type DestinationStream } from 'pino'
 import { createEditorApp } from './app.ts'
+import { createDeviceApp } from './devices/device-app.ts'
 import { sharePort } from './visitors/share-port.ts'
 import { createSiteServer } from './visitors/site-app.ts'
 import { readConfig } from './config.ts'
@@ -16,9 +17,12 @@ import { writeHosts } from './publish/site-hosts.ts'
 import { faultWords } from './http/storage-fault.ts'
 import { logFile } from './http/log-file.ts'
 import { makeServices, type Services } from './services.ts'
+import { canSweep, startSweeps } from './sweeps/site-sweeps.ts'
 import { closePools } from './workers/pools.ts'
 
 const HOST = '127.0.0.1'
+/** Every name of this machine, where the start command was told so. */
+const ALL_HOSTS = '0.0.0.0'
 /** Longer than proxies and clients keep an unused connection, so that it is never closed while a request is on its way. */
 const KEEP_ALIVE_MS = 65_000
 /** How long a starting server waits for another one that makes the site. */
@@ -42,7 +46,7 @@ async function main(): Promise<void> {
       `The database at ${host} can't be used (${reason}). Nothing was changed; check that it runs and that GULLYLINE_DATABASE_URL names it with the right user and password.`,
     )
   })
-  const { dataDir, editorOrigin, liveOrigin } = config
+  const { dataDir, editorOrigin, liveOrigin, devices } = config
   const isHereAlone = ['127.0.0.1', 'localhost', '[::1]'].includes(new URL(editorOrigin).hostname)
   const closedAccounts = isHereAlone ? {} : await sampleAccounts(dataDir)
   const services = makeServices({
@@ -53,6 +57,8 @@ async function main(): Promise<void> {
     liveOrigin,
     closedAccounts,
     pictureEffort: config.pictureEffort,
+    devices: config.devices,
+    isSweeping: config.isSweeping && canSweep(),
   })
   const derive: typeof derivePicture = (original, folder) =>
     derivePicture(original, folder, config.pictureEffort)
@@ -70,16 +76,25 @@ async function main(): Promise<void> {
   const servers = [
     await listen(editorServer(services, config.webDir), config.editorPort, 'GULLYLINE_EDITOR_PORT'),
     site,
+    await listen(
+      deviceServer(services),
+      devices.port,
+      'GULLYLINE_DEVICE_PORT',
+      devices.isShared ? ALL_HOSTS : HOST,
+    ),
   ]
   const stopSharing = sharePort(
     site,
     { dataDir, liveOrigin, siteId, keepAliveMs: KEEP_ALIVE_MS, finishingMs: FINISHING_MS },
     log,
   )
+  const stopSweeps = services.isSweeping ? startSweeps(services) : () => Promise.resolve()
   process.send?.({ ready: true })
   let stopping: Promise<unknown> | undefined
   const stop = (): void => {
-    stopping ??= Promise.all([stopSharing(), finish(services, servers)]).finally(() => process.exit(0))
+    stopping ??= Promise.all([stopSharing(), stopSweeps().then(() => finish(services, servers))]).finally(
+      () => process.exit(0),
+    )
   }
   process.on('SIGTERM', stop)
   process.on('SIGINT', stop)
@@ -111,7 +126,11 @@ function editorServer(services: Services, webDir: string | undefined): ServerTyp
   return createAdaptorServer({ fetch: createEditorApp(services, webDir).fetch })
 }
 
-function listen<S extends ServerType>(server: S, port: number, variable: string): Promise<S> {
+function deviceServer(services: Services): ServerType {
+  return createAdaptorServer({ fetch: createDeviceApp(services).fetch })
+}
+
+function listen<S extends ServerType>(server: S, port: number, variable: string, host = HOST): Promise<S> {
   if ('keepAliveTimeout' in server) server.keepAliveTimeout = KEEP_ALIVE_MS
   return new Promise((resolve, reject) => {
     server.on('error', (error: NodeJS.ErrnoException) =>
@@ -121,7 +140,7 @@ function listen<S extends ServerType>(server: S, port: number, variable: string)
           : error,
       ),
     )
-    server.listen(port, HOST, () => resolve(server))
+    server.listen(port, host, () => resolve(server))
   })
 }
 

@@ -1,5 +1,6 @@
 import type { Logger } from 'pino'
 import type { DataSource } from 'typeorm'
+import type { DeviceConfig } from './devices/device-origins.ts'
 import { Revisions } from './db/revisions.ts'
 import { CachedAnswers } from './http/cached-answers.ts'
 import { programId } from './http/program-id.ts'
@@ -26,6 +27,10 @@ export interface Services {
   readonly presence: Presence
   readonly answers: CachedAnswers
   readonly releases: KnownReleases
+  /** Whether live pages are measured in the background. */
+  readonly isSweeping: boolean
+  /** Where private addresses are found. */
+  readonly devices: DeviceConfig
   /** How hard pictures are squeezed; see `derivePicture`. */
   readonly pictureEffort?: number | undefined
   /** Tells this program from every other version of it. */
@@ -36,7 +41,12 @@ interface Given extends Pick<Services, 'db' | 'log' | 'dataDir' | 'liveOrigin'> 
   readonly editorOrigin?: string | undefined
   readonly pictureEffort?: number | undefined
   readonly closedAccounts?: Readonly<Record<string, string>>
+  readonly devices?: DeviceConfig
+  readonly isSweeping?: boolean
 }
+
+/** Where nothing is started that listens for other devices. */
+const NO_DEVICES: DeviceConfig = { port: 0, isShared: false, origin: undefined }
 
 /** The services of one running server, over what it was started with. */
 export function makeServices({
@@ -47,6 +57,8 @@ export function makeServices({
   editorOrigin,
   pictureEffort,
   closedAccounts = {},
+  devices = NO_DEVICES,
+  isSweeping = false,
 }: Given): Services {
   return {
     db,
@@ -56,6 +68,8 @@ export function makeServices({
     editorOrigin,
     pictureEffort,
     closedAccounts,
+    devices,
+    isSweeping,
     isSecure: editorOrigin?.startsWith('https:') ?? false,
     revisions: new Revisions(db),
     sessions: new Sessions(db),

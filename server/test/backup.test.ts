@@ -19,7 +19,7 @@ let folder = ''
 let home = ''
 let database: Database
 let server: RunningServer
-let ports: { editor: number; site: number; database: number }
+let ports: Readonly<Record<'editor' | 'site' | 'devices' | 'database', number>>
 beforeAll(async () => {
   folder = await mkdtemp(join(tmpdir(), 'gullyline-backup-'))
   home = join(folder, 'home')
@@ -27,7 +27,12 @@ beforeAll(async () => {
   await chmod(folder, 0o711)
   await mkdir(home)
   await copySampleHome(home)
-  ports = { editor: await freePort(), site: await freePort(), database: await freePort() }
+  ports = {
+    editor: await freePort(),
+    site: await freePort(),
+    devices: await freePort(),
+    database: await freePort(),
+  }
   database = await startMariadb(join(home, 'database'), ports.database)
   server = await serve(home, database.url)
 }, 120_000)
@@ -44,6 +49,8 @@ async function serve(data: string, url: string): Promise<RunningServer> {
     GULLYLINE_PICTURE_EFFORT: '0',
     GULLYLINE_EDITOR_PORT: String(ports.editor),
     GULLYLINE_SITE_PORT: String(ports.site),
+    GULLYLINE_DEVICE_PORT: String(ports.devices),
+    GULLYLINE_SWEEP: 'no',
   })
   await started.ready
   return started

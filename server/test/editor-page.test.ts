@@ -61,3 +61,9 @@ test('files named by their content are kept for ever, all else is asked for each
   expect(await kept('/assets/index-abc123.js')).toMatch(/immutable/)
   expect(await kept('/mark.svg')).toBe('no-cache')
 })
+
+test('a script that is no longer there is not answered with a page', async () => {
+  const answer = await ask('/assets/index-old999.js')
+  expect(answer.status).toBe(404)
+  expect(answer.headers.get('content-type')).not.toMatch(/html/)
+})

@@ -96,7 +96,7 @@ describe('exported, imported into an empty site and exported again, the bytes ar
     const first = await (await at.server.site.request('http://localhost:1/')).text()
     const words = (html: string): string => html.slice(html.indexOf('<main')).replace(/<[^>]*>/g, ' ')
     expect(words(live)).toBe(words(first))
-  }, 60_000)
+  }, 120_000)
 })
 
 describe('what is there already', () => {

@@ -20,6 +20,21 @@ const under = async (parentId: string | null) =>
 const live = (path: string) => server.site.request(`http://localhost:1${path}`)
 
 describe('adding', () => {
+  test('puts each page behind all that are there, though the sample site leaves positions out', async () => {
+    // Before anything else is done: what deletes a page numbers the others anew.
+    const before = await under(null)
+    const added: string[] = []
+    for (const title of ['A', 'B', 'C', 'D', 'E', 'F']) {
+      const { body } = await post<PageDocument>('/api/sites/tarrowmoor/pages', { title, parentId: null })
+      added.push(body.summary.id)
+    }
+    expect(await under(null)).toEqual([...before, ...added])
+    const positions = (await pages())
+      .filter(({ parentId }) => parentId === null)
+      .map(({ position }) => position)
+    expect(new Set(positions).size).toBe(positions.length)
+    for (const id of added) await server.ask(`/api/sites/tarrowmoor/pages/${id}`, { method: 'DELETE' })
+  })
   test('from every template makes a page that goes live without its placeholders', async () => {
     const templates = ['blank', 'plain', 'side', 'landing', 'article', 'about', 'questions', 'event', 'visit']
     for (const template of templates) {

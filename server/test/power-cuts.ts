@@ -33,7 +33,7 @@ export function canHaveOwnDisks(): boolean {
 /** A server and a MariaDB of their own, each of which can be killed and started again; a site keeper is signed in. */
 export class Machine {
   #home!: string
-  #ports!: { database: number; editor: number; site: number }
+  #ports!: Readonly<Record<'database' | 'editor' | 'site' | 'devices', number>>
   #database!: Database
   #server!: RunningServer
   #cookie = ''
@@ -49,7 +49,12 @@ export class Machine {
     await mkdir(this.#data, { recursive: true })
     // A disk of its own begins empty.
     if (diskBytes === 0) await copySampleHome(this.#home)
-    this.#ports = { database: await freePort(), editor: await freePort(), site: await freePort() }
+    this.#ports = {
+      database: await freePort(),
+      editor: await freePort(),
+      site: await freePort(),
+      devices: await freePort(),
+    }
     this.#database = await startMariadb(join(this.#home, 'database'), this.#ports.database)
     await this.#startServer()
     const accounts = JSON.parse(await readFile(join(this.dataFolder, 'demo-accounts.json'), 'utf8')) as {
@@ -237,6 +242,8 @@ export class Machine {
         GULLYLINE_PICTURE_EFFORT: '0',
         GULLYLINE_EDITOR_PORT: String(this.#ports.editor),
         GULLYLINE_SITE_PORT: String(this.#ports.site),
+        GULLYLINE_DEVICE_PORT: String(this.#ports.devices),
+        GULLYLINE_SWEEP: 'no',
         GULLYLINE_LOG: this.#diskBytes > 0 ? 'info' : 'silent',
       },
       { within },

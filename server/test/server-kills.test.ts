@@ -43,12 +43,8 @@ test(
         shared: [{ id: part.id, base: part.version, document: named(part.document, name) }],
         journal: null,
       })
-    // From before the save has begun to after it is done: the first after a start takes longest.
-    await machine.killServer()
-    const first = await both()
-    const start = performance.now()
-    expect((await save(first, 'Before all rounds')).status).toBe(200)
-    const longest = 1.5 * (performance.now() - start)
+    // From before a save has begun to after it is answered, wherever that is: how long a save takes is the machine’s to say.
+    let reach = 20
     const seen = { before: 0, after: 0 }
     for (let round = 0; round < SHARED_KILLS; round++) {
       const name = `Round ${round}`
@@ -56,15 +52,21 @@ test(
         ({ status }) => status === 200,
         () => false,
       )
-      await new Promise((resolve) => setTimeout(resolve, (longest * round) / (SHARED_KILLS - 1)))
+      const part = round / (SHARED_KILLS - 1)
+      if (part === 1) await answered
+      else await new Promise((resolve) => setTimeout(resolve, reach * part))
       await machine.killServer()
       const { names } = await both()
       expect([round, names[0] === names[1]]).toEqual([round, true])
       if (await answered) expect([round, ...names]).toEqual([round, name, name])
-      seen[names[0] === name ? 'after' : 'before']++
+      const came = names[0] === name ? 'after' : 'before'
+      seen[came]++
+      // Closer to where the one turns into the other.
+      if (came === 'before' && part > 0) reach *= 1.5
+      if (came === 'after') reach /= 1.2
     }
-    expect(seen.before + seen.after).toBe(SHARED_KILLS)
     // Otherwise the kills came all too soon or all too late.
+    expect(seen.before).toBeGreaterThan(0)
     expect(seen.after).toBeGreaterThan(0)
   },
   LONGEST_MS,

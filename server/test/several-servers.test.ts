@@ -26,6 +26,7 @@ beforeAll(async () => {
   database = await startMariadb(join(home, 'database'), await freePort())
   ports = [await freePort(), await freePort()]
   const sitePorts = [await freePort(), await freePort()]
+  const devicePorts = [await freePort(), await freePort()]
   liveOrigin = `http://localhost:${sitePorts[0]}`
   servers = ports.map((port, i) =>
     startServer({
@@ -34,6 +35,8 @@ beforeAll(async () => {
       GULLYLINE_DEMO: 'no',
       GULLYLINE_EDITOR_PORT: String(port),
       GULLYLINE_SITE_PORT: String(sitePorts[i]),
+      GULLYLINE_DEVICE_PORT: String(devicePorts[i]),
+      GULLYLINE_SWEEP: 'no',
       GULLYLINE_SITE_ORIGIN: liveOrigin,
     }),
   )

@@ -3,7 +3,7 @@ import { spawn, type ChildProcess } from 'node:child_process'
 import { existsSync, readdirSync, readFileSync } from 'node:fs'
 import { mkdtemp, rm } from 'node:fs/promises'
 import { createServer, type Server } from 'node:net'
-import { tmpdir } from 'node:os'
+import { networkInterfaces, tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterEach, beforeEach, expect, test } from '@jest/globals'
 import { freePort } from '../../scripts/lib/ports.mjs'
@@ -14,10 +14,15 @@ import { startTestServer } from './with-server.ts'
 const START = join(import.meta.dirname, '../../scripts/start.mjs')
 
 let dataDir: string
-let ports: { editor: number; site: number; database: number }
+let ports: Readonly<Record<'editor' | 'site' | 'devices' | 'database', number>>
 beforeEach(async () => {
   dataDir = join(await mkdtemp(join(tmpdir(), 'gullyline-start-')), 'data')
-  ports = { editor: await freePort(), site: await freePort(), database: await freePort() }
+  ports = {
+    editor: await freePort(),
+    site: await freePort(),
+    devices: await freePort(),
+    database: await freePort(),
+  }
 })
 afterEach(() => rm(join(dataDir, '..'), { recursive: true, force: true }))
 
@@ -27,13 +32,15 @@ class Start {
   readonly ended: Promise<number | null>
   said = ''
 
-  constructor() {
-    this.process = spawn(process.execPath, [START], {
+  constructor(...args: readonly string[]) {
+    this.process = spawn(process.execPath, [START, ...args], {
       env: {
         ...process.env,
         GULLYLINE_DATA: dataDir,
         GULLYLINE_EDITOR_PORT: String(ports.editor),
         GULLYLINE_SITE_PORT: String(ports.site),
+        GULLYLINE_DEVICE_PORT: String(ports.devices),
+        GULLYLINE_SWEEP: 'no',
         GULLYLINE_DB_PORT: String(ports.database),
         GULLYLINE_DEMO: 'no',
         GULLYLINE_QUIET: 'no',
@@ -102,6 +109,7 @@ function occupy(port: number): Promise<Server> {
 test.each([
   ['editor', 'the editor', 'GULLYLINE_EDITOR_PORT'],
   ['site', 'the published site', 'GULLYLINE_SITE_PORT'],
+  ['devices', 'private addresses', 'GULLYLINE_DEVICE_PORT'],
   ['database', 'MariaDB', 'GULLYLINE_DB_PORT'],
 ] as const)(
   'a taken port of the %s is told with what to set, and nothing is made',
@@ -129,6 +137,8 @@ test('a port that is taken between the check and the start is told by the server
       GULLYLINE_DATA: dataDir,
       GULLYLINE_EDITOR_PORT: String(ports.editor),
       GULLYLINE_SITE_PORT: String(ports.site),
+      GULLYLINE_DEVICE_PORT: String(ports.devices),
+      GULLYLINE_SWEEP: 'no',
       GULLYLINE_LOG: 'silent',
     })
     await expect(server.ready).rejects.toThrow(
@@ -141,6 +151,39 @@ test('a port that is taken between the check and the start is told by the server
     await begun.close()
   }
 }, 60_000)
+
+/** The status of a request from another name of this machine, as other devices come; undefined where nobody listens there. */
+async function statusFromOutside(port: number): Promise<number | undefined> {
+  const addresses = Object.values(networkInterfaces()).flatMap((list) => list ?? [])
+  const outside = addresses.find(({ family, internal }) => family === 'IPv4' && !internal)
+  // Every address of 127/8 is this machine (RFC 1122, 3.2.1.3); one that nothing listens on by itself stands for outside.
+  const host = outside?.address ?? '127.9.9.9'
+  return fetch(`http://${host}:${port}/`).then(
+    ({ status }) => status,
+    () => undefined,
+  )
+}
+
+test.each([
+  ['this machine alone', [], undefined],
+  ['other devices, where the command says so', ['--devices'], 404],
+] as const)(
+  'private addresses are reached by %s; all else stays on loopback',
+  async (_who, args, status) => {
+    const start = new Start(...args)
+    try {
+      await start.hasSaid('Gullyline is ready')
+      expect((await fetch(`http://localhost:${ports.devices}/`)).status).toBe(404)
+      expect(await statusFromOutside(ports.devices)).toBe(status)
+      for (const which of ['editor', 'site', 'database'] as const)
+        expect([which, await statusFromOutside(ports[which])]).toEqual([which, undefined])
+    } finally {
+      start.process.kill('SIGINT')
+      await start.ended
+    }
+  },
+  120_000,
+)
 
 test('a killed server and a killed database are started again, and an interrupt leaves nothing running', async () => {
   const start = new Start()

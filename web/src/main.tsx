@@ -9,6 +9,7 @@ import { base, screenPath } from './api/site-address.ts'
 import { claimTab } from './editor/session/tab.ts'
 import { SignInGate } from './people/sign-in-gate.tsx'
 import { GlobalStyle } from './ui/theme.ts'
+import { NotShown } from './ui/not-shown.tsx'
 import { Waiting } from './ui/waiting.tsx'
 
 /** Screens that opening a page does not need come when they are gone to. */
@@ -24,6 +25,7 @@ const keeping = () => import('./site/keeping-screens.ts')
 const NavigationScreen = lazy(async () => ({ default: (await keeping()).NavigationScreen }))
 const SettingsScreen = lazy(async () => ({ default: (await keeping()).SettingsScreen }))
 const SitesScreen = lazy(async () => ({ default: (await keeping()).SitesScreen }))
+const GulliesScreen = lazy(async () => ({ default: (await keeping()).GulliesScreen }))
 const BinScreen = lazy(async () => ({ default: (await keeping()).BinScreen }))
 const HelpScreen = lazy(async () => ({ default: (await keeping()).HelpScreen }))
 const EditorScreen = lazy(async () => ({
@@ -37,6 +39,7 @@ const screens = (editor: ReactNode) => [
   { path: '/media-library', element: <MediaScreen /> },
   { path: '/library', element: <LibraryScreen /> },
   { path: '/reach-map', element: <ReachScreen /> },
+  { path: '/gullies', element: <GulliesScreen /> },
   { path: '/navigation', element: <NavigationScreen /> },
   { path: '/settings', element: <SettingsScreen /> },
   { path: '/sites-and-people', element: <SitesScreen /> },
@@ -57,7 +60,8 @@ void Promise.all([
   askEarly((path, answer) => void mutate(path, answer, { revalidate: false })),
   isPage ? import('./editor/chrome/editor-screen.tsx') : undefined,
 ]).then(([, editor]) => {
-  const router = createBrowserRouter(screens(editor ? <editor.EditorScreen /> : <EditorScreen />), {
+  const children = screens(editor ? <editor.EditorScreen /> : <EditorScreen />)
+  const router = createBrowserRouter([{ errorElement: <NotShown />, children }], {
     basename: base === '' ? '/' : base,
   })
   createRoot(document.getElementById('app')!).render(

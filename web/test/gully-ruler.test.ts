@@ -2,7 +2,7 @@
 import { expect, test } from '@jest/globals'
 import type { ShownGully } from '../src/editor/gullyline/gully-context.tsx'
 import { notchesOf } from '../src/editor/gullyline/gully-line.tsx'
-import { nextGully } from '../src/editor/gullyline/measured-ruler.tsx'
+import { nextGully } from '../src/editor/gullyline/next-gully.ts'
 
 function gully(nodeId: string, from: number, to: number, more: Partial<ShownGully> = {}): ShownGully {
   const facts = { rule: 'sideways', severity: 'error', why: '', source: '' } as const

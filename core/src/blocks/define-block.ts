@@ -72,7 +72,12 @@ export type ChildWidth<A> = (input: {
   /** The values in force of each child at the same size, made when asked for. */
   readonly childValues: () => readonly JsonObject[]
   /** In a placed slot: how many columns the child spans at a size, and of how many. */
-  readonly placeOf?: (size: SizeKey) => { readonly columns: number; readonly of: number }
+  readonly placeOf?: (size: SizeKey) => {
+    readonly columns: number
+    readonly of: number
+    /** On how many sides it reaches to the edge of the screen. */
+    readonly bleeds: number
+  }
 }) => string | undefined
 
 /** What a node's content says that checks have an opinion on. */
@@ -215,6 +220,7 @@ const IN_GRID: Readonly<Record<string, FieldSchema>> = {
   gridColumns: { ...count('Columns wide', { from: 1, to: MOST_CELLS }), onlyInGrid: true, isDerived: true },
   gridRows: { ...count('Rows high', { from: 1, to: MOST_ROWS }), onlyInGrid: true, isDerived: true },
   layer: { ...count('Layer', { from: 0, to: MOST_LAYERS }), onlyInGrid: true },
+  bleed: { ...toggle('Full bleed', false), onlyInGrid: true },
 }
 
 /** Completes a kind: fills in what it leaves out, and adds the fields that all placed blocks share. */

@@ -50,6 +50,14 @@ export function stepMoveEdit(page: Page, id: NodeId, direction: 'up' | 'down'): 
   return { edit: 'move', nodeId: id, toParentId: place.parentId, toSlot: place.slot, toIndex }
 }
 
+/** The edit that puts a node where one of its siblings is, which gives way; undefined where they are no siblings, or one and the same. */
+export function siblingMoveEdit(page: Page, id: NodeId, siblingId: NodeId): Move | undefined {
+  const [place, at] = [findPlace(page, id), findPlace(page, siblingId)]
+  if (!place || !at || id === siblingId || place.parentId !== at.parentId || place.slot !== at.slot)
+    return undefined
+  return { edit: 'move', nodeId: id, toParentId: at.parentId, toSlot: at.slot, toIndex: at.index }
+}
+
 /**
  * Places fragments at a target, one after another. Blocks dropped where only sections or items stand get one of those around
  * them, since that is what the person meant.

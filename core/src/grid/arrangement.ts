@@ -2,13 +2,15 @@
 import type { NodeId, SizeKey } from '../page/page.ts'
 import { lastUpTo } from '../sizes/size-keys.ts'
 import { deriveArrangement, within } from './derive.ts'
-import { rowEnd, type GridPlace, type Placed } from './placed.ts'
+import { columnEnd, rowEnd, type GridPlace, type Placed } from './placed.ts'
 
 /** What a child of a grid has of its own at one size. */
 export interface PlaceValues extends Partial<GridPlace> {
   readonly layer?: number
   /** Whether it is left out at this size. */
   readonly hidden?: boolean
+  /** Whether it reaches to the edge of the screen where it stands at the edge of the grid. */
+  readonly bleed?: boolean
 }
 
 export interface GridChild {
@@ -39,7 +41,7 @@ export function arrangeGrid(children: readonly GridChild[], columns: ColumnsAt):
   let wider: readonly Placed[] = []
   let before: ArrangedAt | undefined
   for (const size of Object.keys(columns).sort()) {
-    const hidden = new Set(children.filter((one) => isHiddenAt(one, size)).map(({ id }) => id))
+    const hidden = new Set(children.filter((one) => isSaidAt(one, 'hidden', size)).map(({ id }) => id))
     const places = before
       ? narrowed(children, wider, { size, before, to: columns[size]!, hidden })
       : firstPlaces(children, columns[size]!)
@@ -120,9 +122,19 @@ function wholePlace(values: PlaceValues | undefined, derived: GridPlace | undefi
   }
 }
 
-/** Whether a child is left out at a size: what is said there, or else at the next wider one. */
-function isHiddenAt({ places }: GridChild, size: SizeKey): boolean {
-  const said = Object.keys(places).filter((at) => at <= size && places[at]?.hidden !== undefined)
+/** Whether something is said of a child at a size: there, or else at the next wider one at which it is said or denied. */
+function isSaidAt({ places }: GridChild, what: 'hidden' | 'bleed', size: SizeKey): boolean {
+  const said = Object.keys(places).filter((at) => at <= size && places[at]?.[what] !== undefined)
   const nearest = said.sort().at(-1)
-  return nearest !== undefined && places[nearest]?.hidden === true
+  return nearest !== undefined && places[nearest]?.[what] === true
+}
+
+/** Whether a child reaches on to the edge of the screen at the beginning and at the end of a line: only from the grid's own edge. */
+export function bleedAt(
+  child: GridChild,
+  place: Pick<GridPlace, 'column' | 'columns'>,
+  { size, columns }: { readonly size: SizeKey; readonly columns: number },
+): readonly [start: boolean, end: boolean] {
+  const bleeds = isSaidAt(child, 'bleed', size)
+  return [bleeds && place.column === 1, bleeds && columnEnd(place) === columns + 1]
 }

@@ -3,7 +3,7 @@
  * Blocks that stand side by side stay so while each has room. Blocks that overlap keep their proportions as one group.
  */
 import type { NodeId } from '../page/page.ts'
-import { around, columnEnd, overlap, rowEnd, type GridPlace, type Placed } from './placed.ts'
+import { around, fittedInto, overlap, rowEnd, type GridPlace, type Placed } from './placed.ts'
 import { cutTree, orderOf, type CutTree } from './reading-order.ts'
 
 /** Narrower than so many columns, some 250 px at every size, parts that stood beside each other stand below each other. */
@@ -149,12 +149,7 @@ function inProportion(children: readonly Placed[], { width }: Room): readonly Pl
 const FEWEST_LAYERED = 2
 
 function scaledTo(children: readonly Placed[], width: number): readonly Placed[] {
-  const box = around(children)
-  const lineAt = (line: number): number => 1 + Math.round(((line - box.column) / box.columns) * width)
-  return children.map((one) => {
-    const column = lineAt(one.column)
-    return { ...one, row: one.row - box.row + 1, column, columns: lineAt(columnEnd(one)) - column }
-  })
+  return fittedInto(children, { column: 1, row: 1, columns: width, rows: around(children).rows })
 }
 
 /** Sets of rectangles of which each overlaps another one of its set, in the order of their first ones. */

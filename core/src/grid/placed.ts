@@ -44,3 +44,18 @@ export function around(places: readonly GridPlace[]): GridPlace {
   }
   return { column: left, row: top, columns: right - left, rows: bottom - top }
 }
+
+/**
+ * Rectangles, of which there must be one, with their lines moved in proportion from the rectangle around them into another
+ * one: what did not overlap still does not. One may be left without a column or a row.
+ */
+export function fittedInto(places: readonly Placed[], to: GridPlace): readonly Placed[] {
+  const from = around(places)
+  const columnAt = (line: number): number =>
+    to.column + Math.round(((line - from.column) / from.columns) * to.columns)
+  const rowAt = (line: number): number => to.row + Math.round(((line - from.row) / from.rows) * to.rows)
+  return places.map((one) => {
+    const [column, row] = [columnAt(one.column), rowAt(one.row)]
+    return { ...one, column, row, columns: columnAt(columnEnd(one)) - column, rows: rowAt(rowEnd(one)) - row }
+  })
+}

@@ -1,6 +1,7 @@
 /** Acts on several rectangles of a grid at once. Each gives the places of all, in their order; none makes another one move. */
 import type { NodeId } from '../page/page.ts'
-import { around, columnEnd, rowEnd, type Placed } from './placed.ts'
+import { around, columnEnd, fittedInto, rowEnd, type Placed } from './placed.ts'
+import { resized, type Side } from './snap.ts'
 
 /** Opens rows at a line: what begins there or below goes down, all by as many. */
 export function makeRoom(placed: readonly Placed[], line: number, rows: number): readonly Placed[] {
@@ -68,6 +69,39 @@ export function distributed(
     const start = starts.get(one.id)
     return start === undefined ? one : { ...one, [axis]: start }
   })
+}
+
+/**
+ * Chosen rectangles resized as one: sides of the rectangle around them move by whole columns and rows, and each line of
+ * theirs goes as far as its share. Where one would be left without a column or a row, the side goes less far.
+ */
+export function resizedTogether(
+  placed: readonly Placed[],
+  ids: ReadonlySet<NodeId>,
+  { sides, across, down }: { readonly sides: readonly Side[] } & Steps,
+  columns: number,
+): readonly Placed[] {
+  const chosen = placed.filter(({ id }) => ids.has(id))
+  if (chosen.length === 0) return placed
+  const box = around(chosen)
+  const by = (steps: Steps): readonly Placed[] => fittedInto(chosen, resized(box, sides, steps, columns))
+  let steps = { across, down }
+  while (steps.across !== 0 && by(steps).some((one) => one.columns < 1))
+    steps = { ...steps, across: nearer(steps.across) }
+  while (steps.down !== 0 && by(steps).some((one) => one.rows < 1))
+    steps = { ...steps, down: nearer(steps.down) }
+  const next = new Map(by(steps).map((one) => [one.id, one]))
+  return placed.map((one) => next.get(one.id) ?? one)
+}
+
+/** By how many columns and rows sides move. */
+interface Steps {
+  readonly across: number
+  readonly down: number
+}
+
+function nearer(steps: number): number {
+  return steps - Math.sign(steps)
 }
 
 export type LayerStep = 'forward' | 'backward' | 'front' | 'back'

@@ -66,6 +66,8 @@ export interface MeasuredElement {
   readonly clips: 'none' | 'x' | 'y' | 'both'
   /** Whether what is wider than itself is reached by scrolling in it. */
   readonly isScrolled: boolean
+  /** Whether it stands out of what it is in on purpose: its margins at the sides are less than nothing. Absent for no. */
+  readonly isOutdented?: boolean
   /** Whether it is taken out of the flow. */
   readonly isAbsolute: boolean
   /** Whether it is painted over what is in the flow (CSS 2.2, appendix E). */

@@ -31,12 +31,21 @@ const RESIZED_FROM = 640
 const SOON = 4
 
 type Sweeps = Readonly<Record<Setting, Sweep>>
+interface SweptBand {
+  readonly node: string
+  readonly sweeps: Sweeps
+}
 
 /** Which widths are still to be measured, of which bands, and what is known by now. */
 export class PageSweep {
   readonly #ranges: Readonly<Record<Setting, SweepRange>>
   readonly #first: Readonly<Record<Setting, readonly number[]>>
-  #bands: ReadonlyMap<string, Sweeps> = new Map()
+  #bands: ReadonlyMap<string, SweptBand> = new Map()
+  /**
+   * How many steps through the first widths are done. They are gone through twice: the second time at those between two
+   * at which an edited band might be as still as it was.
+   */
+  #done: Record<Setting, number> = { plain: 0, resized: 0, spaced: 0 }
 
   constructor(bounds: readonly number[], ends = { from: SWEEP_FROM, to: SWEEP_TO }) {
     const plain = { ...ends, bounds }
@@ -46,10 +55,20 @@ export class PageSweep {
     this.#first = { plain: first('plain'), resized: first('resized'), spaced: first('spaced') }
   }
 
-  /** Takes the bands of the page as it is now. Those with a key that was there before stay as they were measured. */
-  show(keys: readonly string[]): void {
+  /**
+   * Takes the bands of the page as it is now: the node that each is, by its key. Those with a key that was there before stay
+   * as they were measured.
+   */
+  show(nodes: ReadonlyMap<string, string>): void {
     const before = this.#bands
-    this.#bands = new Map(keys.map((key) => [key, before.get(key) ?? newSweeps()]))
+    this.#done = { plain: 0, resized: 0, spaced: 0 }
+    const gone = new Map([...before].flatMap(([key, band]) => (nodes.has(key) ? [] : [[band.node, band]])))
+    this.#bands = new Map(
+      [...nodes].map(([key, node]) => [
+        key,
+        before.get(key) ?? { node, sweeps: newSweeps(gone.get(node)?.sweeps) },
+      ]),
+    )
   }
 
   /** The next layout to measure, of so many bands at most; undefined when all is known. */
@@ -62,14 +81,14 @@ export class PageSweep {
   }
 
   take({ width, setting }: SweepJob, readings: ReadonlyMap<string, Reading>): void {
-    for (const [key, reading] of readings) this.#bands.get(key)?.[setting].take(width, reading)
+    for (const [key, reading] of readings) this.#bands.get(key)?.sweeps[setting].take(width, reading)
   }
 
   /** How much of the first widths was measured, from 0 to 1. */
   get progress(): number {
     let done = 0
     let all = 0
-    for (const sweeps of this.#bands.values())
+    for (const { sweeps } of this.#bands.values())
       for (const setting of SETTINGS) {
         all += this.#first[setting].length
         done += Math.min(sweeps[setting].widths.length, this.#first[setting].length)
@@ -77,13 +96,13 @@ export class PageSweep {
     return all === 0 ? 1 : done / all
   }
 
-  /** What is known to be wrong, band by band. `nodeOf` says which node a band is. */
-  gullies(nodeOf: (key: string) => string): readonly Gully[] {
-    return [...this.#bands].flatMap(([key, { plain, resized, spaced }]) => {
+  /** What is known to be wrong, band by band. */
+  gullies(): readonly Gully[] {
+    return [...this.#bands.values()].flatMap(({ node, sweeps: { plain, resized, spaced } }) => {
       const found = plain.gullies()
       return [
         ...found,
-        ...this.#jumps(nodeOf(key), plain),
+        ...this.#jumps(node, plain),
         ...lostBySetting([...resized.gullies(), ...spaced.gullies()], found),
       ]
     })
@@ -91,7 +110,7 @@ export class PageSweep {
 
   /** What was measured of the whole page, from narrow to wide, at each width at which all of its bands were. */
   get points(): readonly MeasuredPoint[] {
-    const bands = [...this.#bands.values()].map(({ plain }) => plain)
+    const bands = [...this.#bands.values()].map(({ sweeps }) => sweeps.plain)
     return (bands[0]?.widths ?? []).flatMap((width) => {
       const readings = bands.flatMap((band) => band.readingAt(width) ?? [])
       if (readings.length < bands.length) return []
@@ -115,9 +134,14 @@ export class PageSweep {
   }
 
   #firstJob(setting: Setting): SweepJob | undefined {
-    for (const width of this.#first[setting]) {
-      const bands = this.#having(setting, (sweep) => !sweep.readingAt(width))
-      if (bands.length > 0) return { width, setting, bands }
+    const first = this.#first[setting]
+    for (; this.#done[setting] < 2 * first.length; this.#done[setting]++) {
+      const isAgain = this.#done[setting] >= first.length
+      const width = first[this.#done[setting] % first.length]!
+      const isWanted = (sweep: Sweep): boolean =>
+        !sweep.readingAt(width) && (isAgain ? !sweep.carry(width) : !sweep.isStillAround(width))
+      const bands = [...this.#bands].filter(([, { sweeps }]) => isWanted(sweeps[setting]))
+      if (bands.length > 0) return { width, setting, bands: bands.map(([key]) => key) }
     }
     return undefined
   }
@@ -125,7 +149,7 @@ export class PageSweep {
   /** The narrowest width between others at which something is looked for, with all bands that look there. */
   #edgeJob(setting: Setting): SweepJob | undefined {
     const wanted = new Map<string, readonly number[]>()
-    for (const [key, sweeps] of this.#bands) wanted.set(key, sweeps[setting].between())
+    for (const [key, { sweeps }] of this.#bands) wanted.set(key, sweeps[setting].between())
     const width = Math.min(...[...wanted.values()].flat())
     if (width === Infinity) return undefined
     return {
@@ -134,14 +158,12 @@ export class PageSweep {
       bands: [...wanted].filter(([, widths]) => widths.includes(width)).map(([key]) => key),
     }
   }
-
-  #having(setting: Setting, wants: (sweep: Sweep) => boolean): readonly string[] {
-    return [...this.#bands].filter(([, sweeps]) => wants(sweeps[setting])).map(([key]) => key)
-  }
 }
 
-function newSweeps(): Sweeps {
-  return { plain: new Sweep('plain'), resized: new Sweep('resized'), spaced: new Sweep('spaced') }
+/** Sweeps of a band that was measured before it was edited, or of a new one. */
+function newSweeps(before?: Sweeps): Sweeps {
+  const of = (setting: Setting) => new Sweep(setting, before?.[setting])
+  return { plain: of('plain'), resized: of('resized'), spaced: of('spaced') }
 }
 
 function soonest(widths: readonly number[]): readonly number[] {

@@ -59,6 +59,8 @@ export interface Reading {
   readonly loaded: readonly string[]
   /** Alike where texts are seen in the same order. */
   readonly order: string
+  /** Alike where all in it has the same size, but for what reaches from edge to edge of the window and is no picture. */
+  readonly extent: number
 }
 
 /** Returns the setting in which a rule looks at the page. */
@@ -92,7 +94,22 @@ export function readBand(band: MeasuredBand, pixels: PixelsOf, setting: Setting)
     order: isPlain ? orderOf(band) : '',
     lines: band.elements.reduce((all, { text }) => all + (text?.lines.length ?? 0), 0),
     loaded: isPlain ? loadedAddresses(band) : [],
+    extent: extentOf(band),
   }
+}
+
+/** A hash of all heights and widths, in whole px: FNV-1a of their numbers (Fowler, Noll and Vo; RFC 9923). */
+function extentOf({ width: window, elements }: MeasuredBand): number {
+  let hash = 0x811c9dc5
+  const add = (length: number): void => {
+    hash = Math.imul(hash ^ Math.round(length), 0x01000193)
+  }
+  for (const { box, text, picture } of elements) {
+    add(box.height)
+    if (box.width < window - 1 || picture) add(box.width)
+    for (const line of text?.lines ?? []) add(line.width)
+  }
+  return hash
 }
 
 /** How many stand in each row of what wraps: between two widths with other rows there may be a width with a third. */

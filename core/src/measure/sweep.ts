@@ -35,14 +35,19 @@ export function firstWidths({ from, to, bounds }: SweepRange, setting: Setting):
 /** The readings of one band with one setting, and what is still to be measured. */
 export class Sweep {
   readonly setting: Setting
+  readonly #guesses: readonly number[]
+  readonly #still: readonly StillRange[]
   readonly #readings = new Map<number, Reading>()
   /** All measured widths, narrow to wide. */
   #widths: number[] = []
   /** What `between` gives until another width is measured: it is asked for again with every layout of the page. */
   #between: readonly number[] | undefined
 
-  constructor(setting: Setting) {
+  /** Edges are looked for first where they were before an edit: an edit of a text leaves most where they are. */
+  constructor(setting: Setting, before?: Sweep) {
     this.setting = setting
+    this.#guesses = before?.edges ?? []
+    this.#still = before?.stillRanges ?? []
   }
 
   take(width: number, reading: Reading): void {
@@ -62,7 +67,46 @@ export class Sweep {
     return this.#readings.get(width)
   }
 
-  /** The widths in the middle between two that differ; none when all edges are known. */
+  /** The edges that are known, each by the width before it. */
+  get edges(): readonly number[] {
+    return this.#widths.filter((width, i) => {
+      const next = this.#widths[i + 1]
+      return next === width + 1 && !isAlike(this.#readings.get(width)!, this.#readings.get(next)!)
+    })
+  }
+
+  /** The ranges of measured widths in which nothing of the band changes its size: what is as wide as it gets. */
+  get stillRanges(): readonly StillRange[] {
+    const ranges: StillRange[] = []
+    let from = this.#widths[0]
+    for (const [i, width] of this.#widths.entries()) {
+      const next = this.#widths[i + 1]
+      if (next !== undefined && isStill(this.#readings.get(width)!, this.#readings.get(next)!)) continue
+      if (from !== undefined && width > from) ranges.push({ from, to: width })
+      from = next
+    }
+    return ranges
+  }
+
+  /** Whether a width may be done without, since nothing changed its size around it before the edit. */
+  isStillAround(width: number): boolean {
+    return this.#rangeAround(width) !== undefined
+  }
+
+  /** Takes for a width inside such a range what its ends have. Returns false, and takes nothing, where the ends differ now. */
+  carry(width: number): boolean {
+    const range = this.#rangeAround(width)
+    const [low, high] = range ? [this.#readings.get(range.from), this.#readings.get(range.to)] : []
+    if (!low || !high || !isStill(low, high)) return false
+    this.take(width, low)
+    return true
+  }
+
+  #rangeAround(width: number): StillRange | undefined {
+    return this.#still.find(({ from, to }) => width > from && width < to)
+  }
+
+  /** The next widths to measure between two that differ, in the middle or where an edge is guessed; none when all edges are known. */
   between(): readonly number[] {
     return (this.#between ??= this.#findBetween())
   }
@@ -72,8 +116,13 @@ export class Sweep {
     return this.#widths.slice(1).flatMap((to, i) => {
       const from = this.#widths[i]!
       if (to - from < 2 || isAlike(this.#readings.get(from)!, this.#readings.get(to)!)) return []
-      return [from + Math.floor((to - from) / 2)]
+      return [this.#guessBetween(from, to) ?? from + Math.floor((to - from) / 2)]
     })
+  }
+
+  /** A side of a guessed edge that was not measured yet. */
+  #guessBetween(from: number, to: number): number | undefined {
+    return this.#guesses.flatMap((edge) => [edge, edge + 1]).find((width) => width > from && width < to)
   }
 
   /** The ranges of widths in which each thing is wrong, as far as they are known. */
@@ -102,6 +151,22 @@ export class Sweep {
     for (const key of [...open.keys()]) close(key)
     return found
   }
+}
+
+/** From one measured width to another. */
+interface StillRange {
+  readonly from: number
+  readonly to: number
+}
+
+function isStill(a: Reading, b: Reading): boolean {
+  return (
+    isAlike(a, b) &&
+    a.extent === b.extent &&
+    a.height === b.height &&
+    a.order === b.order &&
+    a.loaded.join() === b.loaded.join()
+  )
 }
 
 function isAlike(a: Reading, b: Reading): boolean {

@@ -2,7 +2,8 @@ import { getKind, type Registry } from '../blocks/registry.ts'
 import type { ArrangedRules } from '../blocks/define-block.ts'
 import type { JsonObject } from '../page/json.ts'
 import type { GridChild } from '../grid/arrangement.ts'
-import type { PageNode, SizeKey } from '../page/page.ts'
+import type { Page, PageNode, SizeKey } from '../page/page.ts'
+import { changedIds } from '../page/with-nodes.ts'
 import { cascade } from '../sizes/cascade.ts'
 import { lastUpTo, sizesSet } from '../sizes/size-keys.ts'
 import { breakout, type BandWidth } from '../kit/band.ts'
@@ -59,13 +60,23 @@ function arrangementKey({ sizes, look, content }: PageNode, arrangedBy: readonly
   return `${set.map((size) => `${size}${keyOf(sizes[size])}`).join(' ')} ${own} ${said}`
 }
 
-/** Whether two states of a node are certainly arranged alike, told without arranging either. */
-export function isArrangedAlike(registry: Registry, a: PageNode, b: PageNode): boolean {
+/** Whether two states of a page certainly have one stylesheet, told without arranging a node of either. */
+export function hasSameStylesheet(registry: Registry, before: Page, after: Page): boolean {
+  return changedIds(before.nodes, after.nodes).every((id) => {
+    const [a, b] = [before.nodes[id], after.nodes[id]]
+    return a !== undefined && b !== undefined && isArrangedAlike(registry, a, b)
+  })
+}
+
+function isArrangedAlike(registry: Registry, a: PageNode, b: PageNode): boolean {
   const { arrangedBy = NOTHING } = getKind(registry, a.kind)
   return (
     a.kind === b.kind &&
     a.sizes === b.sizes &&
     a.look === b.look &&
+    a.values === b.values &&
+    // What stands in a grid section is placed by all that stands there, in its order.
+    a.slots === b.slots &&
     arrangedBy.every((key) => a.content[key] === b.content[key])
   )
 }

@@ -1,6 +1,6 @@
 import { getKind, type Registry } from '../blocks/registry.ts'
 import { getNode, type NodeId, type Nodes, type Page, type PageNode } from '../page/page.ts'
-import { subtreeIds } from '../page/walk.ts'
+import { ancestry, subtreeIds } from '../page/walk.ts'
 import { withNodes } from '../page/with-nodes.ts'
 import { shownIds, shownSlots } from './shown.ts'
 
@@ -41,9 +41,13 @@ export function isSilent(page: Page, id: NodeId, registry: Registry): boolean {
   return getKind(registry, node.kind).isEmpty?.(node.content, hasInside) ?? false
 }
 
-/** The page as visitors get it: without what says nothing under a root. The same page when all of it says something. */
-export function withoutSilent(page: Page, root: NodeId, registry: Registry): Page {
-  const gone = leftOut(page, root, registry)
+/**
+ * The page as visitors get it: without what says nothing under a root. The same page when all of it says something. `kept`
+ * stays with all that holds it, whether it says something or not: it is being typed in.
+ */
+export function withoutSilent(page: Page, root: NodeId, registry: Registry, kept?: NodeId): Page {
+  const silent = leftOut(page, root, registry)
+  const gone = kept === undefined || !silent.has(kept) ? silent : without(silent, ancestry(page, kept))
   if (gone.size === 0) return page
   const changed: Record<NodeId, PageNode> = {}
   const removed = new Set([...gone].flatMap((id) => subtreeIds(page, id)))
@@ -54,6 +58,12 @@ export function withoutSilent(page: Page, root: NodeId, registry: Registry): Pag
     changed[id] = withSlots(node, Object.fromEntries(kept) as PageNode['slots'])
   }
   return { ...page, nodes: withNodes(page.nodes, changed, [...removed]) }
+}
+
+function without<T>(set: ReadonlySet<T>, some: readonly T[]): ReadonlySet<T> {
+  const rest = new Set(set)
+  for (const one of some) rest.delete(one)
+  return rest
 }
 
 const trimmed = new WeakMap<PageNode, PageNode>()

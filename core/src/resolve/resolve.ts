@@ -37,6 +37,8 @@ export interface Resolved {
   readonly root?: NodeId
   /** See `Spot`. */
   readonly isBare?: boolean
+  /** A node that is shown to visitors even if it says nothing, since it is being typed in. */
+  readonly kept?: ShownId | undefined
 }
 
 /** What became of shown nodes since the document before. */
@@ -88,10 +90,10 @@ export class Resolver {
     const root = given.root ?? given.page.root
     const isBare = given.isBare ?? false
     const isAlike = root === this.#root && isBare === (last?.isBare ?? false)
-    if (isAlike && last?.page === given.page) return NONE
+    if (isAlike && last?.page === given.page && last.kept === given.kept) return NONE
     const { registry, audience } = this.#options
     const before = this.#page
-    const page = audience === 'visitor' ? withoutSilent(given.page, root, registry) : given.page
+    const page = audience === 'visitor' ? withoutSilent(given.page, root, registry, given.kept) : given.page
     this.#given = given
     this.#page = page
     this.#root = root

@@ -5,6 +5,7 @@ import { fluidCss, type Look } from '../look/look.ts'
 import {
   arrangedAt,
   arrangeGrid,
+  bleedAt,
   type ArrangedGrid,
   type GridChild,
   type PlaceValues,
@@ -121,9 +122,12 @@ export function arrangedGrid(page: Page, id: NodeId, registry: Registry): GridOf
 }
 
 /** How many columns of a grid a child spans at a size, and of how many; all of them where the child is left out there. */
-function spanOf({ sizes }: GridOfPage, id: NodeId, size: SizeKey) {
+function spanOf({ children, sizes }: GridOfPage, id: NodeId, size: SizeKey) {
   const { columns: of, placed } = arrangedAt(sizes, size)
-  return { columns: placed.find((one) => one.id === id)?.columns ?? of, of }
+  const isIt = (one: { readonly id: NodeId }): boolean => one.id === id
+  const place = placed.find(isIt)
+  const sides = place ? bleedAt(children.find(isIt)!, place, { size, columns: of }) : []
+  return { columns: place?.columns ?? of, of, bleeds: sides.filter(Boolean).length }
 }
 
 /** The blocks in the placed slot of a node, each with what is set of its place at each size. */
@@ -142,6 +146,7 @@ const PLACE_KEYS = {
   columns: 'gridColumns',
   rows: 'gridRows',
   layer: 'layer',
+  bleed: 'bleed',
 } as const
 
 function placesOf({ sizes }: Pick<PageNode, 'sizes'>): GridChild['places'] {

@@ -37,6 +37,15 @@ export interface PresenceRequest {
   readonly tabs: readonly PresentTab[]
 }
 
+/** Where a page can be looked at from other devices, as it stands in one tab, until it ends. */
+export interface PrivateAddress {
+  /** The whole address, by each name under which this machine is found, best first. */
+  readonly addresses: readonly string[]
+  /** Whether other devices reach it; otherwise this machine alone. */
+  readonly isShared: boolean
+  readonly expiresAt: string
+}
+
 /** Somebody who has a page open. */
 export interface Present {
   readonly tab: string

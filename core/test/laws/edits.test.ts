@@ -13,7 +13,7 @@ import { outlineOf } from '../../src/resolve/outline.ts'
 import { Counts } from '../arbitraries/counts.ts'
 import { anyPage, editFor, pageWith } from '../arbitraries/page.ts'
 
-const RUNS = { numRuns: timesOf(1000, 20000) }
+const RUNS = { numRuns: timesOf(600, 20000) }
 const pageAndEdit = anyPage.chain((page) => editFor(page).map((edit) => ({ page, edit })))
 const pageAndEdits = anyPage.chain((page) =>
   fc

@@ -14,13 +14,16 @@ import type { Page } from '../../src/page/page.ts'
 import { applyEdit } from '../../src/edits/edit.ts'
 import { shownIds } from '../../src/resolve/shown.ts'
 import { cascade } from '../../src/sizes/cascade.ts'
+import { hasSameStylesheet } from '../../src/render/arranged-rules.ts'
+import { resolve } from '../../src/resolve/resolve.ts'
+import { renderStylesheet } from '../../src/render/stylesheet.ts'
 import { createNodeRenderer } from '../../src/render/render-node.ts'
 import { createPageRenderer, renderPage, renderTree } from '../../src/render/render-page.ts'
 import { Counts } from '../arbitraries/counts.ts'
 import { answered, anyPage, editFor, pageWith } from '../arbitraries/page.ts'
 import { testSite } from '../arbitraries/site.ts'
 
-const RUNS = { numRuns: timesOf(1000, 20000) }
+const RUNS = { numRuns: timesOf(600, 20000) }
 /** For what is dear to look at, and follows from the laws above it. */
 const FEWER = { numRuns: 300 }
 const render = (page: Page, purpose?: 'canvas') =>
@@ -157,6 +160,31 @@ describe('rendering', () => {
       FEWER,
     )
     counts.expectLooked(0.25)
+  })
+
+  test('a stylesheet that an edit is said to leave as it is has the same rules after it', () => {
+    const edited = anyPage.chain((page) => editFor(page).map((edit) => ({ page, edit })))
+    const renderer = createNodeRenderer(registry, testSite('canvas'))
+    const { look } = testSite('canvas')
+    const cssOf = (page: Page): string => {
+      const shown = resolve({ page, root: page.root }, { registry, look, audience: 'editor' })
+      return renderStylesheet(
+        registry,
+        renderer.context,
+        [...shown.nodes()].map((one) => renderer.render(one)),
+      )
+    }
+    const counts = new Counts()
+    fc.assert(
+      fc.property(edited, ({ page, edit }) => {
+        const applied = applyEdit(page, edit, registry)
+        if (!applied.ok || !hasSameStylesheet(registry, page, applied.page)) return counts.skip()
+        counts.look()
+        expect(cssOf(applied.page)).toBe(cssOf(page))
+      }),
+      RUNS,
+    )
+    counts.expectLooked(0.05)
   })
 
   test('what a kind arranges by is all that it says it arranges by', () => {

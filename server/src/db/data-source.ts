@@ -19,6 +19,8 @@ import { Parts1791500000000 } from './migrations/1791500000000-parts.ts'
 import { SeveralSites1791600000000 } from './migrations/1791600000000-several-sites.ts'
 import { Origins1791700000000 } from './migrations/1791700000000-origins.ts'
 import { SiteSizes1791800000000 } from './migrations/1791800000000-site-sizes.ts'
+import { PrivateAddresses1791900000000 } from './migrations/1791900000000-private-addresses.ts'
+import { PageSweeps1792000000000 } from './migrations/1792000000000-page-sweeps.ts'
 import { withNamedLock } from './named-lock.ts'
 import {
   DocumentEntity,
@@ -39,6 +41,7 @@ import {
   SiteEntity,
   SitePersonEntity,
 } from './rows.ts'
+import { PageSweepEntity, PrivateAddressEntity } from './shown-rows.ts'
 
 /** How long is waited for another server that brings the schema up to date. */
 const MIGRATING_S = 600
@@ -59,12 +62,14 @@ export async function openDatabase(url: string): Promise<DataSource> {
       PartEntity,
       OriginEntity,
       PageEntity,
+      PageSweepEntity,
       MediaEntity,
       FileEntity,
       PersonEntity,
       SitePersonEntity,
       RedirectEntity,
       SessionEntity,
+      PrivateAddressEntity,
       JournalEntity,
     ],
     migrations: [
@@ -87,6 +92,8 @@ export async function openDatabase(url: string): Promise<DataSource> {
       SeveralSites1791600000000,
       Origins1791700000000,
       SiteSizes1791800000000,
+      PrivateAddresses1791900000000,
+      PageSweeps1792000000000,
     ],
     synchronize: false,
     extra: { connectionLimit: 10 },

@@ -1,6 +1,7 @@
 /** The tables of documents, their versions and what of them is live, as TypeORM knows them. */
 import { EntitySchema } from 'typeorm'
 import type { PartPurpose } from '@gullyline/core'
+import { cascading, id, moment } from './columns.ts'
 
 /** What can be edited as blocks. */
 export type DocumentType = 'page' | 'header' | 'footer' | 'pattern' | 'shared' | 'template'
@@ -54,10 +55,6 @@ export interface ReleasedRow {
   /** Null where it was taken from visitors. */
   version: number | null
 }
-
-const id = { type: 'varchar', length: 24 } as const
-const moment = { type: 'datetime', precision: 3 } as const
-const cascading = { onDelete: 'CASCADE', onUpdate: 'NO ACTION' } as const
 
 /** What people say of a document that is used again on pages. */
 export interface PartRow {

@@ -1,6 +1,7 @@
 /** Tables as TypeORM knows them: columns only. The schema itself is made by the migrations. */
 import { EntitySchema } from 'typeorm'
 import type { Role } from '@gullyline/core'
+import { id } from './columns.ts'
 
 export interface SiteRow {
   id: string
@@ -135,8 +136,6 @@ export interface JournalRow {
   /** When it was first offered to somebody after its tab was closed; null until then. */
   offeredAt: Date | null
 }
-
-const id = { type: 'varchar', length: 24 } as const
 
 export const SiteEntity = new EntitySchema<SiteRow>({
   name: 'Site',

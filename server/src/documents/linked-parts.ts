@@ -7,7 +7,7 @@ import { thingsUsedBy, usesOf } from './uses.ts'
 import { findVersions, newestVersions, readDocument } from './versions.ts'
 
 /** The parts that the newest versions of documents show, also inside of other parts. */
-async function partsBelow(at: SiteData, documentIds: readonly string[]): Promise<readonly string[]> {
+export async function partsBelow(at: SiteData, documentIds: readonly string[]): Promise<readonly string[]> {
   const found = new Set<string>()
   let pending = documentIds
   while (pending.length > 0) {

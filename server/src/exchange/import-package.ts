@@ -41,7 +41,7 @@ import { freeSlugUnder } from '../pages/addresses.ts'
 import { insertPageVersion } from '../pages/store.ts'
 import { slugOf } from '../pages/tree.ts'
 import { assertLines } from '../sites/store.ts'
-import { addressUnder, insertPage, renumber, siblingsOf } from '../pages/tree-acts.ts'
+import { addressUnder, insertPage, positionAtEnd, renumber, siblingsOf } from '../pages/tree-acts.ts'
 import type { Services } from '../services.ts'
 import { originsOf, rememberOrigins } from './origins.ts'
 import { openPackage, type OpenPackage } from './open-package.ts'
@@ -421,7 +421,7 @@ async function writePages(
     const under = (await addressUnder(at, parent)) ?? '/'
     const wanted = slug === '' ? slugOf(settingsOf(document).title) : slug
     const free = await freeSlugUnder(at, under, wanted)
-    const position = (await siblingsOf(at, parent)).length
+    const position = await positionAtEnd(at, parent)
     await insertPage(at, { id: own, parentId: parent, position, slug: free, under }, convert(document), by)
   }
   for (const [parent, came] of parents) {

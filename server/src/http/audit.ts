@@ -15,6 +15,8 @@ export type AuditedEvent =
   | 'publish refused'
   | 'account added'
   | 'account removed'
+  | 'private address made'
+  | 'private address ended'
   | 'exported'
   | 'imported'
   | 'site added'

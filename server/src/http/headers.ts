@@ -26,6 +26,19 @@ const SITE = {
   'Referrer-Policy': 'strict-origin-when-cross-origin',
 } as const
 
+/** A page at a private address may stand in the window of the simulated device, and nowhere else. Its address is for nobody who is linked to. */
+const DEVICE = {
+  ...SITE,
+  'Content-Security-Policy': SITE['Content-Security-Policy'].replace(
+    "frame-ancestors 'none'",
+    "frame-ancestors 'self'; frame-src 'self'",
+  ),
+  'X-Frame-Options': 'SAMEORIGIN',
+  'X-Robots-Tag': 'noindex, nofollow',
+  'Referrer-Policy': 'no-referrer',
+  'Cache-Control': 'no-store',
+} as const
+
 /**
  * Security headers on every answer, refusals included. Set before the answer is made: Hono's own middleware sets them
  * on the finished answer, which costs more than the rest of a read together (`npm run bench`, figure f).
@@ -46,6 +59,10 @@ const NEVER_STORED = { 'Cache-Control': 'no-store' } as const
 
 export function editorHeaders({ isSecure }: Pick<Services, 'isSecure'>): MiddlewareHandler {
   return headers({ ...EDITOR, ...NEVER_STORED, ...(isSecure ? SECURE : {}) })
+}
+
+export function deviceHeaders(): MiddlewareHandler {
+  return headers(DEVICE)
 }
 
 export function siteHeaders({ liveOrigin }: Pick<Services, 'liveOrigin'>): Readonly<Record<string, string>> {

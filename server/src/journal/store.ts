@@ -107,6 +107,22 @@ export async function listJournals(
     .sort((a, b) => b.entries.at(-1)!.at - a.entries.at(-1)!.at)
 }
 
+/** What is journaled of one tab, in its order. */
+export async function entriesOf({ manager }: SiteData, key: JournalKey): Promise<readonly JournalEntry[]> {
+  const rows = await manager.find(JournalEntity, { where: { ...key }, order: { number: 'ASC' } })
+  return rows.map(toEntry)
+}
+
+/** Another value after each change of what is journaled of a tab. */
+export async function journalMark({ manager }: Pick<SiteData, 'manager'>, key: JournalKey): Promise<string> {
+  const { count, number, at } = (await manager
+    .createQueryBuilder(JournalEntity, 'j')
+    .select(['COUNT(*) AS count', 'MAX(j.number) AS number', 'MAX(j.at) AS at'])
+    .where('j.document_id = :documentId AND j.person_id = :personId AND j.tab = :tab', { ...key })
+    .getRawOne<{ count: string; number: number | null; at: Date | null }>())!
+  return `${count}.${number ?? ''}.${at?.getTime() ?? ''}`
+}
+
 function toEntry({ number, base, shared, at, edits }: JournalRow): JournalEntry {
   const on = shared === null ? {} : { shared: shared as NonNullable<JournalEntry['shared']> }
   return { number, base, ...on, at: at.getTime(), edits: edits as readonly Edit[] }

@@ -20,7 +20,7 @@ export async function firstPages(at: SiteData): Promise<PageListPart> {
   const isAll = total <= FEW
   const pages = await pagesWhere(
     at,
-    `${isAll ? '' : 'AND p.parent_id IS NULL'} ORDER BY p.position LIMIT ?`,
+    `${isAll ? '' : 'AND p.parent_id IS NULL'} ORDER BY p.position, p.id LIMIT ?`,
     [isAll ? FEW : FIRST],
   )
   return { pages, gone: [], total, mark: await markNow(at), next: isAll ? null : '' }

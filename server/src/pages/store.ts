@@ -43,7 +43,7 @@ import type { SiteChange, SiteData } from '../db/site-scope.ts'
 /** All pages of a site in the order of the tree: by parent, then by position. */
 export async function listPages(at: SiteData): Promise<PageSummary[]> {
   const where = { siteId: at.siteId, binnedAt: IsNull() }
-  const pages = asTree(await at.manager.find(PageEntity, { where, order: { position: 'ASC' } }))
+  const pages = asTree(await at.manager.find(PageEntity, { where, order: { position: 'ASC', id: 'ASC' } }))
   const paths = pagePaths(pages)
   const newest = await newestVersions(at)
   const live = await liveVersions(at)

@@ -76,7 +76,7 @@ export async function insertPageFrom(
   const built = template.build(defaultRegistry, newId, { title, date })
   const document = withSettings(built, { ...settings, title })
   const slug = await freeSlugUnder(at, under, wanted)
-  const position = (await siblingsOf(at, parentId)).length
+  const position = await positionAtEnd(at, parentId)
   await insertPage(at, { id, parentId, position, slug, under }, document, by)
   return id
 }
@@ -125,7 +125,16 @@ export async function addressUnder(at: SiteData, parentId: string | null): Promi
   return parent?.address ?? undefined
 }
 
-/** The pages under a parent, in their order. */
+/** The position after all pages under a parent, whose positions may leave some out. */
+export async function positionAtEnd(at: SiteData, parentId: string | null): Promise<number> {
+  const [row] = await at.manager.query<{ free: string }[]>(
+    'SELECT COALESCE(MAX(position) + 1, 0) AS free FROM pages WHERE site_id = ? AND parent_id <=> ? AND binned_at IS NULL',
+    [at.siteId, parentId],
+  )
+  return Number(row!.free)
+}
+
+/** The pages under a parent, in their order; those of one position by their ids, as in every list. */
 export async function siblingsOf(at: SiteData, parentId: string | null): Promise<string[]> {
   const rows = await at.manager.query<{ id: string }[]>(
     'SELECT id FROM pages WHERE site_id = ? AND parent_id <=> ? AND binned_at IS NULL ORDER BY position, id',

@@ -80,7 +80,7 @@ export async function makePage(
 }
 
 /** Returns the files of the library that a page shows or links to, if what it read is a picture or a file. */
-function libraryFiles(
+export function libraryFiles(
   { pictures, files }: Pick<LiveSite, 'pictures' | 'files'>,
   read: ReadName,
 ): readonly { readonly path: string; readonly name: string }[] {

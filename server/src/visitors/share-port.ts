@@ -15,10 +15,8 @@ export type VisitorConfig = Pick<Services, 'dataDir' | 'liveOrigin'> & {
   readonly finishingMs: number
 }
 
-/** What it tells. */
-export interface VisitorTrouble {
-  readonly trouble: string
-}
+/** What the second process sends: that it is ready for the port, or what went wrong. */
+export type VisitorMessage = { readonly isReady: true } | { readonly trouble: string }
 
 /** One that does not end by itself is ended so long after it should have. */
 const PATIENCE_MS = 1_000
@@ -33,12 +31,15 @@ export function sharePort(server: Server, config: VisitorConfig, log: Services['
   const child = fork(program)
   let isStopping = false
   const ended = new Promise<void>((resolve) => child.once('exit', () => resolve()))
-  child.on('message', ({ trouble }: VisitorTrouble) => log.error(trouble))
+  child.on('message', (message: VisitorMessage) => {
+    if ('trouble' in message) log.error(message.trouble)
+    // Node.js accepts connections as soon as a process has received a port. One whose code is still loading answers none of them.
+    else if (!isStopping) child.send(config, server)
+  })
   child.on('error', (error) => log.error({ err: error }, 'The second process for visitors failed'))
   void ended.then(() => {
     if (!isStopping) log.warn('The second process for visitors ended. This one answers them all.')
   })
-  child.send(config, server)
   return async () => {
     isStopping = true
     if (child.connected) child.disconnect()

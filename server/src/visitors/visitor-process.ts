@@ -1,12 +1,14 @@
 /** The second process for visitors: gets the port from the first, and answers as that one does. See `share-port.ts`. */
 import type { Server } from 'node:net'
 import { createSiteServer } from './site-app.ts'
-import type { VisitorConfig, VisitorTrouble } from './share-port.ts'
+import type { VisitorConfig, VisitorMessage } from './share-port.ts'
 
-const tell = (trouble: string): void => void process.send?.({ trouble } satisfies VisitorTrouble)
+const tell = (message: VisitorMessage): void => void process.send?.(message)
 
 process.once('message', ({ keepAliveMs, finishingMs, ...config }: VisitorConfig, port: Server) => {
-  const log = { error: ({ err }: { err: unknown }, words: string) => tell(`${words}: ${String(err)}`) }
+  const log = {
+    error: ({ err }: { err: unknown }, words: string) => tell({ trouble: `${words}: ${String(err)}` }),
+  }
   const server = createSiteServer({ ...config, log })
   server.keepAliveTimeout = keepAliveMs
   server.listen(port)
@@ -20,6 +22,7 @@ process.once('message', ({ keepAliveMs, finishingMs, ...config }: VisitorConfig,
 
 // Already gone while this one was starting.
 if (!process.connected) process.exit(0)
+tell({ isReady: true })
 // A key press in the terminal reaches every process; the first one says when it is over.
 process.on('SIGINT', () => undefined)
 process.on('SIGTERM', () => undefined)

@@ -15,6 +15,7 @@ import { messageOf } from '../ui/message-of.ts'
 import { ImportChoicesList } from './import-choices.tsx'
 import { packageOf, type Exported } from './export-package.ts'
 import { sendPackage } from './send-package.ts'
+import { counted } from '../ui/counted.ts'
 
 const Working = styled.div`
   display: grid;
@@ -220,7 +221,7 @@ export function ImportDialog({ copied, onClose }: ImportDialogProps) {
 }
 
 function doneWords({ added, replaced, kept }: Imported): string {
-  const things = (count: number): string => (count === 1 ? '1 thing' : `${count} things`)
+  const things = (count: number): string => counted(count, 'thing')
   const replacedWords = replaced > 0 ? ` ${things(replaced)} replaced, each as a new version.` : ''
   const keptWords = kept > 0 ? ` ${things(kept)} stayed as they were here.` : ''
   return `${things(added)} added.${replacedWords}${keptWords} Pages are drafts until you publish them.`

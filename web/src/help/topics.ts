@@ -28,7 +28,29 @@ export const HELP_TOPICS: readonly HelpTopic[] = [
       'Double-click the text on the page, or select the block and press {type}.',
       'Type. Bold, italic, colour, links and lists are in the bar above the page, for words in headings too. Ctrl+K links the selected words.',
       'At the beginning of a paragraph, ## and a space make it a heading, and > and a space a quote. Two ** before and after words make them bold.',
+      'In the line-up, double-click a text at any width to edit it there; all other widths follow.',
       'Press {out} to leave the text. Press {save} to save the page.',
+    ],
+  },
+  {
+    id: 'another-device',
+    title: 'See a page on a phone while editing it',
+    synonyms: ['preview', 'mobile', 'tablet', 'QR code', 'private address', 'share a draft'],
+    steps: [
+      'In the editor, open Screens at the left end of the ruler and choose Open on another device.',
+      'Scan the code, or open the address. The page there follows what you type, saved or not.',
+      'The address lasts an hour. End address ends it before.',
+      'Without another device, choose Open simulated device: a small screen that is scrolled by a finger. Its Reduced motion shows the page as visitors see it who asked for less motion.',
+    ],
+  },
+  {
+    id: 'live-gullies',
+    title: 'Find what breaks on live pages at any width',
+    synonyms: ['gullies', 'responsive', 'audit', 'broken layout', 'breakpoints'],
+    steps: [
+      'Open Gullies. It lists each live page with the widths at which something is wrong, and why.',
+      'Choose Open beside one. The editor shows the page at that width, with the block selected.',
+      'Fix it, save, and publish. The page is measured again by itself.',
     ],
   },
   {
@@ -196,7 +218,7 @@ export const HELP_TOPICS: readonly HelpTopic[] = [
       'Drag a block to its place, or press {grid-left} and the other arrows. Lines show what it is level with. Pull its edges to resize it.',
       'Blocks may overlap: {forward} brings one nearer, {backward} sends it back. {make-room} opens a row above a block for all below, {close-up} closes empty rows.',
       'Several selected blocks move as one. More actions aligns and distributes them. Exact numbers are under Layout in the details.',
-      'Press {reading-path} to see the order in which screen readers and the Tab key go. Arrow keys move a number.',
+      'Press {reading-path} to see the order in which screen readers and the Tab key go. Drag a number to another, or move it with the arrow keys.',
       'Narrower screens follow by themselves, in reading order. Choose Set per size to place a block there by hand; Auto lets it follow again.',
     ],
   },

@@ -16,6 +16,7 @@ import { Dialog } from '../ui/dialog.tsx'
 import { Acts, Note, Trouble } from '../ui/form-parts.ts'
 import { messageOf } from '../ui/message-of.ts'
 import { valueWords } from './value-words.ts'
+import { counted } from '../ui/counted.ts'
 
 const Groups = styled.ul`
   display: grid;
@@ -109,9 +110,7 @@ export function AlikeDialog({ onClose, onDone }: AlikeDialogProps) {
           key={round}
           answer={answer}
           onJoined={({ part, pages }) => {
-            onDone(
-              `Made “${part.name}” of sections on ${pages === 1 ? '1 page' : `${pages} pages`}. They look as before.`,
-            )
+            onDone(`Made “${part.name}” of sections on ${counted(pages, 'page')}. They look as before.`)
             setAnswer(undefined)
             setProgress(undefined)
             setRound(round + 1)

@@ -28,6 +28,7 @@ import { ExportButton } from './export-button.tsx'
 import { Acts } from '../ui/form-parts.ts'
 import { Note } from './library-parts.ts'
 import { isShownAs, SORTS, sortOf, WORDS, type Shown } from './part-sorts.ts'
+import { counted } from '../ui/counted.ts'
 
 const Grid = styled.ul`
   display: grid;
@@ -192,9 +193,9 @@ function firstShown(parts: readonly SavedPart[], asked: string | null): Shown {
 }
 
 function reachOf({ type, reach: { pages } }: SavedPart): string {
-  if (type === 'template') return pages === 1 ? '1 page was made from it' : `${pages} pages were made from it`
+  if (type === 'template') return counted(pages, 'page was made from it', 'pages were made from it')
   if (pages === 0) return 'Not used on any page'
-  return pages === 1 ? 'On 1 page' : `On ${pages} pages`
+  return `On ${counted(pages, 'page')}`
 }
 
 function emptyWords(shown: Shown, search: string): string {

@@ -3,6 +3,7 @@ import type { Picture } from '@gullyline/core'
 import { Button, MainButton } from '../ui/controls.tsx'
 import { Dialog } from '../ui/dialog.tsx'
 import { SearchedPictures } from './searched-pictures.tsx'
+import { counted } from '../ui/counted.ts'
 
 interface PicturesDialogProps {
   readonly pictures: Readonly<Record<string, Picture>>
@@ -26,7 +27,7 @@ export function PicturesDialog({ pictures, onChoose, onClose }: PicturesDialogPr
         <>
           <Button onPress={onClose}>Cancel</Button>
           <MainButton isDisabled={chosen.length === 0} onPress={() => onChoose(chosen)}>
-            {chosen.length === 1 ? 'Add 1 picture' : `Add ${chosen.length} pictures`}
+            Add {counted(chosen.length, 'picture')}
           </MainButton>
         </>
       }

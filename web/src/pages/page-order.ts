@@ -25,8 +25,13 @@ function group(pages: readonly PageSummary[]): Children {
     if (siblings) siblings.push(page)
     else children.set(page.parentId, [page])
   }
-  for (const siblings of children.values()) siblings.sort((a, b) => a.position - b.position)
+  for (const siblings of children.values()) siblings.sort(inOrder)
   return children
+}
+
+/** Those of one position by their ids, as the server has them. */
+function inOrder(a: PageSummary, b: PageSummary): number {
+  return a.position - b.position || (a.id < b.id ? -1 : 1)
 }
 
 /** Pages as the tree shows them: each followed by its sub-pages, but for those of pages that are collapsed. */

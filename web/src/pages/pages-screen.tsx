@@ -24,6 +24,7 @@ import { subPagesOf } from './page-order.ts'
 import { useCollapsed } from './use-collapsed.ts'
 import { usePageRows } from './use-page-rows.ts'
 import { useRowActs } from './use-row-acts.ts'
+import { counted } from '../ui/counted.ts'
 
 const Work = styled.main`
   display: grid;
@@ -331,7 +332,7 @@ function SelectedActs({ pages, acts, mayChange, onAsk, onClear }: SelectedActsPr
   const count = (act: ManyPagesAct): number => pages.filter((page) => acts.can(page).has(act)).length
   return (
     <Selected role="group" aria-label="Selected pages">
-      <span role="status">{pages.length === 1 ? '1 page selected' : `${pages.length} pages selected`}</span>
+      <span role="status">{counted(pages.length, 'page selected', 'pages selected')}</span>
       {(['publish', 'unpublish', ...(mayChange ? (['delete'] as const) : [])] as const).map((act) => (
         <Button key={act} isDisabled={count(act) === 0} onPress={() => onAsk(act)}>
           {actOnPages(act)} {count(act)}…

@@ -1,4 +1,5 @@
 /** The screens on which a site is kept: little code of their own, which comes together. */
+export { GulliesScreen } from '../gullies/gullies-screen.tsx'
 export { HelpScreen } from '../help/help-screen.tsx'
 export { NavigationScreen } from '../pages/navigation-screen.tsx'
 export { BinScreen } from './bin-screen.tsx'

@@ -32,6 +32,12 @@ const SITE_SCREENS: readonly SiteScreenInfo[] = [
     synonyms: ['where used', 'dependencies', 'impact', 'which pages', 'graph'],
   },
   {
+    path: '/gullies',
+    title: 'Gullies',
+    group: 'Build',
+    synonyms: ['responsive', 'breakpoints', 'audit', 'broken layout', 'mobile', 'report'],
+  },
+  {
     path: '/navigation',
     title: 'Navigation',
     group: 'Shape',

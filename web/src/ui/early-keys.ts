@@ -6,8 +6,10 @@ export type EarlyInput = { readonly text: string } | { readonly key: string }
 
 /** Keys that mean something to a field besides letters. */
 const OTHER_KEYS = new Set(['Enter', 'Backspace', 'ArrowDown', 'ArrowUp'])
-/** Keys that move the caret in a text. */
-export const CARET_KEYS: ReadonlySet<string> = new Set(['Home', 'End', 'ArrowLeft', 'ArrowRight'])
+/** Selects all of a text, by its name among the keys. */
+export const SELECT_ALL = 'Control+A'
+/** Keys that move the caret in a text, and the one that selects it. */
+export const CARET_KEYS: ReadonlySet<string> = new Set(['Home', 'End', 'ArrowLeft', 'ArrowRight', SELECT_ALL])
 const NONE: ReadonlySet<string> = new Set()
 /** Those who collect keys now, in the order in which they began: what is typed is for the field that was asked for last. */
 const collectors: object[] = []
@@ -36,14 +38,15 @@ export function collectKeys(
   let isGiving = false
   const collect = (event: KeyboardEvent): void => {
     if (collectors.at(-1) !== early) return
-    if (!event.isTrusted || event.ctrlKey || event.metaKey || event.altKey) return
-    const isEscape = event.key === 'Escape' && onEscape !== undefined
-    if (event.key.length !== 1 && !OTHER_KEYS.has(event.key) && !more.has(event.key) && !isEscape) return
+    const key = earlyKey(event)
+    if (!event.isTrusted || key === undefined) return
+    const isEscape = key === 'Escape' && onEscape !== undefined
+    if (key.length !== 1 && !OTHER_KEYS.has(key) && !more.has(key) && !isEscape) return
     event.preventDefault()
     event.stopImmediatePropagation()
     const isInTurn = isGiving || (early.includes('Enter') && early.at(-1) !== 'Escape')
     if (isEscape && !isInTurn) onEscape()
-    else early.push(event.key)
+    else early.push(key)
   }
   collectors.push(early)
   for (const one of documents) one?.addEventListener('keydown', collect, true)
@@ -69,6 +72,12 @@ export function collectKeys(
     return inputs
   }
   return { give, end, drop }
+}
+
+/** The name of a key that may mean something to a field; undefined for the keys of commands. */
+function earlyKey({ key, ctrlKey, metaKey, altKey }: KeyboardEvent): string | undefined {
+  if (!ctrlKey && !metaKey && !altKey) return key
+  return !altKey && key.toLowerCase() === 'a' ? SELECT_ALL : undefined
 }
 
 /** Takes the letters up to the next other key off the front, or that key. */

@@ -1,4 +1,4 @@
-import { arrangeGrid, type GridChild } from '../../grid/arrangement.ts'
+import { arrangeGrid, bleedAt, type GridChild } from '../../grid/arrangement.ts'
 import { COLUMNS, columnsOf, MOST_COLUMNS } from '../../grid/columns.ts'
 import type { Placed } from '../../grid/placed.ts'
 import { heightField, HEIGHTS, type Height } from '../../kit/backdrop.ts'
@@ -9,6 +9,7 @@ import type { Declarations } from '../../kit/css-rules.ts'
 import { el } from '../../kit/element.ts'
 import { anchor, choice, count, fields, step, surface } from '../../kit/fields.ts'
 import { space } from '../../kit/token-css.ts'
+import type { SizeKey } from '../../page/page.ts'
 import { defineBlock, type ArrangedRules } from '../define-block.ts'
 
 interface Content {
@@ -72,6 +73,8 @@ export const grid = defineBlock<Content, { readonly surface?: string }, Values>(
     return {
       '': {
         ...bandWidth(values.width),
+        // From the grid to the edge of the screen.
+        '--side': values.width === 'edge' ? '0px' : 'max(var(--gutter),(100cqi - var(--w))/2)',
         ...alignAll(values.alignment),
         'padding-block': `${above} ${below}`,
       },
@@ -85,7 +88,10 @@ export const grid = defineBlock<Content, { readonly surface?: string }, Values>(
   placeChildren(children, node) {
     const arranged = arrangeGrid(children, columnsOf(node, children))
     return Object.fromEntries(
-      [...arranged].map(([size, { placed, columns }]) => [size, rulesAt(children, placed, columns)]),
+      [...arranged].map(([size, { placed, columns }]) => [
+        size,
+        rulesAt(children, placed, { size, columns }),
+      ]),
     )
   },
   flowsAs: 'section',
@@ -94,8 +100,10 @@ export const grid = defineBlock<Content, { readonly surface?: string }, Values>(
   childWidth({ width, values, size, placeOf }) {
     const content =
       values.width === 'edge' ? width : `min(${width} - 2*var(--gutter),var(--width-${values.width}))`
-    const { columns, of } = placeOf?.(size) ?? { columns: 1, of: 1 }
-    return columns === of ? content : `(${content})*${columns}/${of}`
+    const { columns, of, bleeds } = placeOf?.(size) ?? { columns: 1, of: 1, bleeds: 0 }
+    const own = columns === of ? content : `(${content})*${columns}/${of}`
+    if (bleeds === 0 || values.width === 'edge') return own
+    return columns === of && bleeds === 2 ? width : `${own} + (${width} - ${content})*${bleeds / 2}`
   },
   canvasRules: [outlinedEmpty('.cells')],
   render(node, context) {
@@ -109,19 +117,33 @@ export const grid = defineBlock<Content, { readonly surface?: string }, Values>(
   facts: (content) => (content.anchor ? { anchor: content.anchor } : {}),
 })
 
-function rulesAt(children: readonly GridChild[], placed: readonly Placed[], columns: number): ArrangedRules {
+interface GridAt {
+  readonly size: SizeKey
+  readonly columns: number
+}
+
+function rulesAt(children: readonly GridChild[], placed: readonly Placed[], at: GridAt): ArrangedRules {
   const placeOf = new Map(placed.map((one) => [one.id, one]))
   const rules: Record<string, Declarations> = {
-    '>.cells': { 'grid-template-columns': `repeat(${columns},minmax(0,1fr))` },
+    '>.cells': { 'grid-template-columns': `repeat(${at.columns},minmax(0,1fr))` },
   }
-  for (const [i, { id }] of children.entries()) {
-    const place = placeOf.get(id)
+  for (const [i, child] of children.entries()) {
+    const place = placeOf.get(child.id)
     if (!place) continue
     const { column, row, columns: across, rows, layer } = place
+    const everBleeds = Object.values(child.places).some((one) => one?.bleed)
+    // How far it is from the grid to the edge is told by the width of the section (CSS Containment 3, "Container Relative
+    // Lengths"): that of the screen counts the scrollbar in.
+    if (everBleeds) rules[''] = { 'container-type': 'inline-size' }
     rules[`>.cells>:nth-child(${i + 1})`] = {
       'grid-area': `${row}/${column}/${row + rows}/${column + across}`,
       ...(layer === 0 ? {} : { 'z-index': `${layer}` }),
+      ...(everBleeds ? { 'margin-inline': bleedAt(child, place, at).map(marginOf).join(' ') } : {}),
     }
   }
   return rules
+}
+
+function marginOf(bleeds: boolean): string {
+  return bleeds ? 'calc(-1*var(--side))' : '0'
 }

@@ -82,7 +82,10 @@ export const page = defineBlock<Content>({
       selector: '.article h1',
       declarations: { ...typeStyle('headline'), color: 'var(--title)', 'text-wrap': 'balance' },
     },
-    { selector: '.article .summary', declarations: { ...typeStyle('lead'), 'margin-top': '.6em' } },
+    {
+      selector: '.article .summary',
+      declarations: { ...typeStyle('lead'), 'margin-top': '.6em', 'max-width': '50ch' },
+    },
     {
       selector: '.article .by',
       declarations: { ...typeStyle('note'), color: 'var(--quiet)', 'margin-top': '.8em' },

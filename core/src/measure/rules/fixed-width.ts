@@ -13,7 +13,14 @@ export const fixedWidth: GullyRule = {
   find: ({ band }) =>
     band.elements.flatMap((element, index) => {
       const around = parentOf(band, element)
-      if (!around || element.isAbsolute || around.isScrolled || around.clips !== 'none') return []
+      if (
+        !around ||
+        element.isAbsolute ||
+        element.isOutdented ||
+        around.isScrolled ||
+        around.clips !== 'none'
+      )
+        return []
       if (isInScrolled(band, index)) return []
       const room = around.content.right - around.content.left
       const past = element.box.width - room

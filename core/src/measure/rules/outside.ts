@@ -20,7 +20,14 @@ export const outside: GullyRule = {
       if (ink > TOLERANCE && !lines.some((line) => rightOf(line) > band.width + NOTHING || line.x < -NOTHING))
         return [{ id, amount: ink, why: `${quoted(text!.words)} runs ${told(ink)} out of its block` }]
       const around = parentOf(band, element)
-      if (!around || isAbsolute || around.isScrolled || around.clips !== 'none' || around.box.width === 0)
+      if (
+        !around ||
+        isAbsolute ||
+        element.isOutdented ||
+        around.isScrolled ||
+        around.clips !== 'none' ||
+        around.box.width === 0
+      )
         return []
       const past = Math.max(rightOf(box) - rightOf(around.box), around.box.x - box.x)
       const isWider = box.width > around.content.right - around.content.left + TOLERANCE

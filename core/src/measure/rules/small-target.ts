@@ -47,10 +47,9 @@ export const smallTarget: GullyRule = {
 /** Whether a circle of 24 px on a small target meets another target, or the circle of another small one. */
 function isTooNear(one: Target, other: Target): boolean {
   const middle = middleOf(one.box)
-  if (other.isSmall) {
-    const there = middleOf(other.box)
-    return Math.hypot(middle.x - there.x, middle.y - there.y) < LEAST - NEARLY
-  }
+  const there = middleOf(other.box)
+  if (other.isSmall && Math.hypot(middle.x - there.x, middle.y - there.y) < LEAST - NEARLY) return true
+  // Also of a small one: what is low may be long.
   const { x, y, width, height } = other.box
   const dx = Math.max(x - middle.x, 0, middle.x - (x + width))
   const dy = Math.max(y - middle.y, 0, middle.y - (y + height))

@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useLayoutEffect, useRef, useState } from 'react'
+import { useCallback, useLayoutEffect, useState } from 'react'
 import styled from 'styled-components'
 import { pageSheet } from '../../ui/page-sheet.ts'
 import { later } from '../../ui/later.ts'
@@ -7,8 +7,6 @@ import { getNode, shownSlots } from '@gullyline/core'
 import { useEditor, usePage, useStore } from '../session/editor-store.ts'
 import type { Zoom } from '../ruler/screens.tsx'
 import { useSiteView } from '../session/site-view.ts'
-import { elementsOf } from './boxes.ts'
-import { shownId } from './shown-ids.ts'
 import { useResolvedPage } from './shown-page.ts'
 import { contourBackdrop } from './contours.ts'
 import { boxVariables } from './at-box.ts'
@@ -18,6 +16,7 @@ import { PageFrame } from './page-frame.tsx'
 import { PageStyle, PageView } from './page-view.tsx'
 import { useClipboard } from './use-clipboard.ts'
 import { gridCanvas } from './canvas-later.ts'
+import { KeepInView } from './keep-in-view.tsx'
 import { SelectionLayer } from './selection-layer.tsx'
 
 /** The menu of what is selected; comes once the page is there. */
@@ -140,7 +139,7 @@ export function Canvas({
       {inner && area && <SelectionLayer inner={inner} area={area} />}
       {inner && area && hasReadingPath && grid && <grid.ReadingPath inner={inner} area={area} />}
       {inner && grid && <grid.CanvasDrops inner={inner} />}
-      {inner && <KeepInView inner={inner} panTo={panTo} />}
+      {inner && <KeepInView inner={inner} width={width} panTo={panTo} />}
       {inner && menu && <menu.CanvasMenu inner={inner} onPoint={selectUnder} />}
       {beyond > 0 && (
         <Pan
@@ -184,39 +183,6 @@ function DrawnBox() {
   const box = useDrawnBox()
   if (!box) return null
   return <BoxMark style={boxVariables(box)} />
-}
-
-/** Brings what is selected into view when it was selected from elsewhere. */
-function KeepInView({ inner, panTo }: { inner: Document; panTo: (from: number, to: number) => void }) {
-  const store = useStore()
-  const selection = useEditor((state) => state.selection)
-  // Kept in a ref, so that a change of the canvas's size does not run the effect and undo the person's scrolling.
-  const lastPan = useRef(panTo)
-  useLayoutEffect(() => void (lastPan.current = panTo))
-  useEffect(() => {
-    if (selection === undefined) return
-    const [element] = elementsOf(inner, shownId(store, selection))
-    const view = inner.defaultView
-    if (!element || !view) return
-    reveal(element)
-    // What the pointer is on is in view, and a second press must find it where the first one did.
-    if (element.matches(':hover')) return
-    const rect = element.getBoundingClientRect()
-    lastPan.current(rect.left, rect.right)
-    if (rect.top >= 0 && rect.bottom <= view.innerHeight) return
-    // To the middle, or its beginning where there is more of it than room.
-    view.scrollTo({ top: view.scrollY + rect.top - Math.max(40, (view.innerHeight - rect.height) / 2) })
-  }, [store, inner, selection])
-  return null
-}
-
-/** Opens what is folded around an element, and scrolls what is scrolled sideways, so that it can be seen. */
-function reveal(element: Element): void {
-  for (let at = element.closest('details'); at; at = at.parentElement?.closest('details') ?? null)
-    at.open = true
-  const list = element.parentElement?.closest('ul')
-  if (list && list.scrollWidth > list.clientWidth)
-    element.scrollIntoView({ block: 'nearest', inline: 'nearest' })
 }
 
 const Hint = styled.p`

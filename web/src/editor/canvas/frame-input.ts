@@ -58,22 +58,19 @@ export function listenToFrame(
   }
   const twice = (event: MouseEvent): void => {
     const target = event.target as Element
-    const shown = shownIdAt(target)
-    if (shown === undefined || isPictureOf(target, store)) return
-    const words = target.closest<HTMLElement>('[data-words]')?.dataset.words ?? ''
-    const field = fieldOfWords(store, shown, words)
-    const component = componentAround(store, shown)
-    const { id, around } = field ?? seenAt(component ?? shown)
-    if (!findNode(store.state.page, id)) return
-    // What was pressed twice is worked in, whatever instances it stands in.
-    if (around !== store.state.around || id !== store.state.selection)
-      store.dispatch({ type: 'select', id: id === store.state.page.root ? undefined : id, around })
-    const point = { x: event.clientX, y: event.clientY }
-    if (component !== undefined && !field) return tellOfComponent(store)
-    if (!store.state.typing) startTyping(store, id, target, point)
-    // As in every text: pressing a word twice selects it.
-    if (store.state.typing?.id === id) whenTyping((editing) => editing.selectWordAt(point))
+    if (!isPictureOf(target, store)) typeAt(store, target, { x: event.clientX, y: event.clientY })
   }
+  return listenToInput(inner, { press, twice, onKeyDown })
+}
+
+interface InputListeners {
+  readonly press: (event: PointerEvent) => void
+  readonly twice: (event: MouseEvent) => void
+  readonly onKeyDown: (event: KeyboardEvent) => void
+}
+
+/** Hears what is pressed in a frame; gives how to end that. */
+export function listenToInput(inner: Document, { press, twice, onKeyDown }: InputListeners): () => void {
   inner.addEventListener('pointerdown', press)
   inner.addEventListener('dblclick', twice)
   // While it is on its way down: the text editor takes some keys, Escape among them, and tells nobody.
@@ -85,7 +82,25 @@ export function listenToFrame(
   }
 }
 
-function isTyped(target: Element, store: EditorStore): boolean {
+/** Starts typing in what was pressed twice, whatever instances it stands in, and selects the word there. */
+export function typeAt(store: EditorStore, target: Element, point: Point): void {
+  const shown = shownIdAt(target)
+  if (shown === undefined) return
+  const words = target.closest<HTMLElement>('[data-words]')?.dataset.words ?? ''
+  const field = fieldOfWords(store, shown, words)
+  const component = componentAround(store, shown)
+  const { id, around } = field ?? seenAt(component ?? shown)
+  if (!findNode(store.state.page, id)) return
+  if (around !== store.state.around || id !== store.state.selection)
+    store.dispatch({ type: 'select', id: id === store.state.page.root ? undefined : id, around })
+  if (component !== undefined && !field) return tellOfComponent(store)
+  if (!store.state.typing) startTyping(store, id, target, point)
+  // As in every text: pressing a word twice selects it.
+  if (store.state.typing?.id === id) whenTyping((editing) => editing.selectWordAt(point))
+}
+
+/** Whether a press is on the words that are being typed. */
+export function isTyped(target: Element, store: EditorStore): boolean {
   const { typing } = store.state
   const words = target.closest<HTMLElement>('[data-words]')
   if (!typing || !words) return false

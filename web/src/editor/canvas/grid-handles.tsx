@@ -1,15 +1,19 @@
 import { useState } from 'react'
 import styled from 'styled-components'
 import {
+  aroundPlaces,
   describeNode,
   gridOf,
   placeBlocksEdits,
   placesAt,
-  resized,
+  resizedTogether,
   type GridPlace,
   type GridSide,
   type NodeId,
+  type Placed,
 } from '@gullyline/core'
+import { counted } from '../../ui/counted.ts'
+import { selectedIds } from '../session/editor-state.ts'
 import { usePage, useStore } from '../session/editor-store.ts'
 import { useSiteView } from '../session/site-view.ts'
 import { GuideLine } from '../drag/drag-layer.tsx'
@@ -89,27 +93,40 @@ interface GridHandlesProps {
   readonly toLayer: (box: Box) => Box
 }
 
-/** The columns of the grid section that the selected block stands in, and what the block is resized by: at the size that is shown. */
+/** What is resized, as it is drawn meanwhile. */
+interface Dragged extends Pick<CellLanding, 'box' | 'guides' | 'note'> {
+  readonly place: GridPlace
+  readonly boxes: readonly Box[]
+}
+
+/** The columns of the grid section that the selected blocks stand in, and what they are resized by, as one: at the size that is shown. */
 export function GridHandles({ id, inner, toLayer }: GridHandlesProps) {
   const store = useStore()
   const { registry, mayChange } = store
   const { look } = useSiteView().site
   const gridId = usePage((page) => gridOf(page, id, registry))
   const page = usePage((now) => now)
-  const [dragged, setDragged] = useState<Pick<CellLanding, 'place' | 'box' | 'guides' | 'note'>>()
+  const [dragged, setDragged] = useState<Dragged>()
   const grid = gridId === undefined ? undefined : shownGrid(inner, store, gridId, look)
   if (!grid || !mayChange) return null
   const { size, lines, cells } = grid
   const { columns, placed } = placesAt(page, grid.gridId, { registry, size })
   const own = placed.find((one) => one.id === id)
   if (!own) return null
-  const others = placed.filter((one) => one !== own)
+  const ids = new Set(selectedIds(store.state))
+  const isChosen = (one: Placed): boolean => ids.has(one.id)
+  const chosen = placed.filter(isChosen)
+  const others = placed.filter((one) => !isChosen(one))
   const area = cells.getBoundingClientRect()
-  const box = toLayer(boxOfPlace(lines, own))
-  const set = (place: GridPlace): void => {
-    const edits = placeBlocksEdits(placed, [{ ...own, ...place }], size)
+  const box = toLayer(boxOfPlace(lines, aroundPlaces(chosen)))
+  const what = chosen.length === 1 ? describeNode(page, id, registry) : `${chosen.length} blocks`
+  const resizedBy = (sides: readonly GridSide[], by: { across: number; down: number }): readonly Placed[] =>
+    resizedTogether(placed, ids, { sides, ...by }, columns)
+  const set = (next: readonly Placed[]): void => {
+    const edits = placeBlocksEdits(placed, next, size)
     if (edits.length === 0) return
-    const words = `Resized ${describeNode(page, id, registry)} to ${place.columns} columns and ${place.rows} rows`
+    const place = aroundPlaces(next.filter(isChosen))
+    const words = `Resized ${what} to ${counted(place.columns, 'column')} and ${counted(place.rows, 'row')}`
     store.do(words, edits, { origin: 'pointer' })
   }
   const press = (event: React.PointerEvent<HTMLButtonElement>, sides: readonly GridSide[]): void => {
@@ -118,13 +135,16 @@ export function GridHandles({ id, inner, toLayer }: GridHandlesProps) {
     const cell = ({ clientX, clientY }: PointerEvent) =>
       cellAt(lines, windowToFrame(frame, { x: clientX, y: clientY }))
     const from = cell(event.nativeEvent)
-    let last: GridPlace = own
+    let last = placed
     dragHandle(event, {
       move: (moved) => {
         const to = cell(moved)
         const by = { across: Math.round(to.column - from.column), down: Math.round(to.row - from.row) }
-        last = resized(own, sides, by, columns)
-        setDragged({ place: last, ...drawnGuides(grid, last, { others, columns }) })
+        last = resizedBy(sides, by)
+        const places = last.filter(isChosen)
+        const place = aroundPlaces(places)
+        const boxes = places.map((one) => boxOfPlace(lines, one))
+        setDragged({ place, boxes, ...drawnGuides(grid, place, { others, columns }) })
       },
       end: (isDone) => {
         setDragged(undefined)
@@ -142,12 +162,15 @@ export function GridHandles({ id, inner, toLayer }: GridHandlesProps) {
       ))}
       {dragged && (
         <>
-          <Outline style={boxVariables(toLayer(dragged.box))} />
+          {dragged.boxes.map((one, i) => (
+            <Outline key={i} style={boxVariables(toLayer(one))} />
+          ))}
           {dragged.guides.map((guide, i) => (
             <GuideLine key={i} style={boxVariables(toLayer(guide))} />
           ))}
           <SaidAtBox role="status" style={boxVariables(toLayer(dragged.box))}>
-            {dragged.note ?? `${dragged.place.columns} of ${columns} columns, ${dragged.place.rows} rows`}
+            {dragged.note ??
+              `${dragged.place.columns} of ${columns} columns, ${counted(dragged.place.rows, 'row')}`}
           </SaidAtBox>
         </>
       )}
@@ -158,13 +181,16 @@ export function GridHandles({ id, inner, toLayer }: GridHandlesProps) {
         own={own}
         placed={placed}
         size={size}
-        at={{ ...toLayer({ left: area.left, top: area.top, width: area.width, height: 0 }), top: box.top }}
+        at={{
+          ...toLayer({ left: area.left, top: area.top, width: area.width, height: 0 }),
+          top: toLayer(boxOfPlace(lines, own)).top,
+        }}
       />
       {HANDLES.filter((one) => hasRoom(one, box)).map(({ name, sides, at: [x, y], cursor }) => (
         <Handle
           key={name}
           type="button"
-          aria-label={`Resize at the ${name}`}
+          aria-label={chosen.length === 1 ? `Resize at the ${name}` : `Resize ${what} at the ${name}`}
           style={{
             '--x': `${box.left + x * box.width}px`,
             '--y': `${box.top + y * box.height}px`,
@@ -176,7 +202,7 @@ export function GridHandles({ id, inner, toLayer }: GridHandlesProps) {
             if (!by || event.altKey || event.ctrlKey) return
             event.preventDefault()
             event.stopPropagation()
-            set(resized(own, sides, by, columns))
+            set(resizedBy(sides, by))
           }}
         />
       ))}

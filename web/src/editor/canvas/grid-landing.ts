@@ -20,6 +20,7 @@ import type { EditorStore } from '../session/editor-store.ts'
 import { elementOf, type Box, type Point } from './boxes.ts'
 import { boxOfPlace, cellAt, gridLinesOf, lineStart, type GridLines } from './grid-geometry.ts'
 import { shownId } from './shown-ids.ts'
+import { counted } from '../../ui/counted.ts'
 
 /** What comes from the shelf is so wide at first, as a share of the columns, and so many rows high. */
 const NEW_SHARE = 1 / 3
@@ -103,7 +104,7 @@ export function drawnGuides(
   return {
     box: boxOfPlace(lines, place),
     guides: guidesOf(place, others, columns).map((guide) => guideBox(guide, lines, area)),
-    note: noteOf(place, columns),
+    note: centringNote(place, columns),
   }
 }
 
@@ -116,8 +117,9 @@ function guideBox({ axis, line }: Guide, lines: GridLines, area: Box): Box {
   return { left: at - LINE / 2, top: area.top, width: LINE, height: area.height }
 }
 
-function noteOf(place: GridPlace, columns: number): string | undefined {
+/** What is said of a rectangle next to the middle that can’t stand in it; undefined of all others. */
+export function centringNote(place: GridPlace, columns: number): string | undefined {
   const spans = spansThatCentre(place, columns)
   if (!spans) return undefined
-  return `${place.columns} columns can’t stand in the middle of ${columns}; ${spans.join(' or ')} can`
+  return `${counted(place.columns, 'column')} can’t stand in the middle of ${columns}; ${spans.join(' or ')} can`
 }

@@ -1,8 +1,7 @@
-import { memo, useMemo } from 'react'
+import { createContext, memo, useContext, useMemo } from 'react'
 import {
   canvasCss,
-  changedIds,
-  isArrangedAlike,
+  hasSameStylesheet,
   renderStylesheet,
   SLOT_TAG,
   type Element,
@@ -31,6 +30,10 @@ const TYPING_TAG = 'gl-typing'
 
 const COMPONENTS = { [SLOT_TAG]: SlotOutlet, [TYPING_TAG]: TypedWords }
 
+const TypedHere = createContext(true)
+/** Whether the text editor works in this view of the page: where it is shown several times, in one of them. */
+export const TypedHereProvider = TypedHere.Provider
+
 /** The page with its site's header and footer, as the visitor will see it. Only what an edit changed is rendered again. */
 export function PageView({ shown }: { shown: ShownPage }) {
   return PIECES.map((piece) => <PieceView key={piece} shown={shown} piece={piece} />)
@@ -51,7 +54,9 @@ const NodeView = memo(function NodeView({ id }: { id: ShownId }) {
   const shown = useShownNode(id)
   const renderer = useRenderer()
   const store = useStore()
-  const typing = useTypingAt(id)
+  const isTypedHere = useContext(TypedHere)
+  const typed = useTypingAt(id)
+  const typing = isTypedHere ? typed : undefined
   return useMemo(() => {
     if (!shown) return null
     const { element } = renderer.render(shown)
@@ -105,20 +110,14 @@ function keptCss(shown: ShownPage, renderer: NodeRenderer, registry: Registry): 
   const frameCss = canvasCss(registry) + FRAME_CSS
   let known: (Seen & { readonly css: string }) | undefined
   return (state) => {
-    const { page, around } = shown.seen(state)
-    if (known?.around === around) {
-      const before = known.page.nodes
-      const isAlike = changedIds(before, page.nodes).every((id) => {
-        const [a, b] = [before[id], page.nodes[id]]
-        return a !== undefined && b !== undefined && a.values === b.values && isArrangedAlike(registry, a, b)
-      })
-      if (isAlike) {
-        known = { ...known, page }
-        return known.css
-      }
+    const seen = shown.seen(state)
+    const { page, around } = seen
+    if (known?.around === around && hasSameStylesheet(registry, known.page, page)) {
+      known = { ...known, page }
+      return known.css
     }
-    const nodes = shown.nodes({ page, around }).map((one) => renderer.render(one))
-    known = { page, around, css: renderStylesheet(registry, renderer.context, nodes) + frameCss }
+    const nodes = shown.nodes(seen).map((one) => renderer.render(one))
+    known = { ...seen, css: renderStylesheet(registry, renderer.context, nodes) + frameCss }
     return known.css
   }
 }

@@ -14,6 +14,7 @@ import { windowToFrame } from './frame-geometry.ts'
 import { cellAt, type GridLines } from './grid-geometry.ts'
 import { dragHandle } from './handle-drag.ts'
 import { handle, Said } from './handle-style.ts'
+import { counted } from '../../ui/counted.ts'
 
 const Line = styled.div`
   position: absolute;
@@ -59,7 +60,7 @@ export function RoomLine({ inner, lines, own, placed, size, at }: RoomLineProps)
     const next = rows > 0 ? makeRoom(placed, own.row, rows) : closeUp(placed, own.row, -rows)
     const edits = placeBlocksEdits(placed, next, size)
     if (edits.length === 0) return
-    const count = Math.abs(rows) === 1 ? '1 row' : `${Math.abs(rows)} rows`
+    const count = counted(Math.abs(rows), 'row')
     store.do(rows > 0 ? `Opened ${count} above ${what}` : `Closed ${count} above ${what}`, edits, {
       origin: 'pointer',
     })
@@ -107,7 +108,7 @@ export function RoomLine({ inner, lines, own, placed, size, at }: RoomLineProps)
       {pulled && (
         <SaidBelow role="status">
           {pulled.rows > 0
-            ? `Opens ${pulled.rows === 1 ? '1 row' : `${pulled.rows} rows`} for all below`
+            ? `Opens ${counted(pulled.rows, 'row')} for all below`
             : pulled.rows < 0
               ? `Closes ${pulled.rows === -1 ? '1 row' : `${-pulled.rows} rows`}`
               : 'Drag down to make room'}

@@ -17,7 +17,7 @@ import {
 } from '@gullyline/core'
 import type { EditorState } from '../session/editor-state.ts'
 import { useStore } from '../session/editor-store.ts'
-import { componentAround } from '../session/typed-field.ts'
+import { componentAround, shownPlace } from '../session/typed-field.ts'
 import { useRenderer } from '../session/site-view.ts'
 
 export type Audience = 'editor' | 'visitor'
@@ -28,8 +28,8 @@ export type Piece = 'page' | FrameName
 /** In their order on the page. */
 export const PIECES: readonly Piece[] = ['header', 'page', 'footer']
 
-/** The page, and the instance that is worked in. */
-export type Seen = Pick<EditorState, 'page' | 'around'>
+/** The page, the instance that is worked in, and what is being typed. */
+export type Seen = Pick<EditorState, 'page' | 'around' | 'typing'>
 
 interface KnownPiece extends Seen {
   readonly resolver: Resolver | undefined
@@ -41,9 +41,11 @@ export class ShownPage {
   readonly #resolvers: Readonly<Record<Piece, Resolver>>
   readonly #known = new Map<Piece, KnownPiece>()
 
+  readonly #registry: Registry
   readonly #expander: Expander
 
   constructor(audience: Audience, registry: Registry, look: Look) {
+    this.#registry = registry
     const resolver = (): Resolver => new Resolver({ registry, look, audience })
     this.audience = audience
     this.#expander = new Expander(registry)
@@ -51,24 +53,26 @@ export class ShownPage {
   }
 
   /** Visitors see what instances fill in; those who work in one see what its part says. */
-  seen({ page, around }: Seen): Seen {
-    return this.audience === 'editor' ? { page, around } : { page, around: '' }
+  seen({ page, around, typing }: Seen): Seen {
+    return this.audience === 'editor' ? { page, around, typing: undefined } : { page, around: '', typing }
   }
 
   /** A piece of the page as it is shown now; undefined where it has none. */
-  piece({ page, around }: Seen, piece: Piece): Resolver | undefined {
+  piece(seen: Seen, piece: Piece): Resolver | undefined {
+    const { page, around, typing } = seen
     const known = this.#known.get(piece)
-    if (known?.page === page && known.around === around) return known.resolver
-    const resolver = this.#resolved(page, around, piece)
-    this.#known.set(piece, { page, around, resolver })
+    if (known?.page === page && known.around === around && known.typing === typing) return known.resolver
+    const resolver = this.#resolved(seen, piece)
+    this.#known.set(piece, { page, around, typing, resolver })
     return resolver
   }
 
-  #resolved(page: Page, around: ShownId, piece: Piece): Resolver | undefined {
+  #resolved({ page, around, typing }: Seen, piece: Piece): Resolver | undefined {
     const root = piece === 'page' ? page.root : sharedRoot(page, piece)
     if (root === undefined) return undefined
     const isBare = piece === 'header' && layoutOf(getNode(page, page.root).content).header === 'bare'
-    this.#resolvers[piece].update({ page: this.#expander.update(page, around), root, isBare })
+    const kept = typing && shownPlace({ page, around }, typing, this.#registry).shown
+    this.#resolvers[piece].update({ page: this.#expander.update(page, around), root, isBare, kept })
     return this.#resolvers[piece]
   }
 

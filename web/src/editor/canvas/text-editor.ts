@@ -1,7 +1,7 @@
 /** The text editor that works in place on an element of the page: Tiptap with just what our formatted text can hold. */
 import { Editor, Mark, mergeAttributes, type AnyExtension } from '@tiptap/core'
 import { Slice } from '@tiptap/pm/model'
-import { TextSelection } from '@tiptap/pm/state'
+import { AllSelection, TextSelection } from '@tiptap/pm/state'
 import type { EditorView } from '@tiptap/pm/view'
 import { Bold } from '@tiptap/extension-bold'
 import { Document as DocumentNode } from '@tiptap/extension-document'
@@ -13,7 +13,7 @@ import { Paragraph } from '@tiptap/extension-paragraph'
 import { Strike } from '@tiptap/extension-strike'
 import { Text } from '@tiptap/extension-text'
 import { safeHref, type Json, type Line, type Link, type RichText } from '@gullyline/core'
-import { CARET_KEYS, press, type EarlyInput } from '../../ui/early-keys.ts'
+import { CARET_KEYS, press, SELECT_ALL, type EarlyInput } from '../../ui/early-keys.ts'
 import type { TypingStart } from '../session/editor-state.ts'
 import { withMendedLists } from './pasted-lists.ts'
 import { asOneLine, parseOneLine, parsePlainText } from './paste-into-text.ts'
@@ -204,6 +204,7 @@ export function takeEarly({ view }: Editor, input: EarlyInput): void {
 /** Moves the caret as a browser does for keys of people. */
 function moveCaret(view: EditorView, key: string): void {
   const { doc, selection } = view.state
+  if (key === SELECT_ALL) return view.dispatch(view.state.tr.setSelection(new AllSelection(doc)))
   const { $from, $to, empty } = selection
   const at: Readonly<Record<string, number>> = {
     Home: $from.start(),

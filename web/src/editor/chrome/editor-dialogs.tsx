@@ -7,12 +7,13 @@ const conflictsDialog = later(() => import('./conflicts-dialog.tsx'))
 const reachDialog = later(() => import('./reach-dialog.tsx'))
 const publishDialog = later(() => import('./publish-dialog.tsx'))
 const arrangementDialog = later(() => import('../commands/arrangement-dialog.tsx'))
+const deviceDialog = later(() => import('./device-dialog.tsx'))
 const partDialog = later(() => import('./part-dialog.tsx'))
 /** The search of everything; asked for by a key, and typed into at once. */
 export const commandsDialog = later(() => import('../commands/commands-dialog.tsx'))
 
 /** Which dialog a command asked for. */
-export type AskedFor = 'publish' | 'commands' | 'pattern' | 'shared' | 'arrangement'
+export type AskedFor = 'publish' | 'commands' | 'pattern' | 'shared' | 'arrangement' | 'device'
 
 interface EditorDialogsProps {
   readonly summary: PageSummary
@@ -50,6 +51,11 @@ export function EditorDialogs({ summary, saving, asked, size, onClose }: EditorD
       {asked === 'arrangement' && (
         <LaterDialog code={arrangementDialog} onClose={onClose}>
           {({ ArrangementDialog }) => <ArrangementDialog size={size} onClose={onClose} />}
+        </LaterDialog>
+      )}
+      {asked === 'device' && (
+        <LaterDialog code={deviceDialog} onClose={onClose}>
+          {({ DeviceDialog }) => <DeviceDialog onClose={onClose} />}
         </LaterDialog>
       )}
       {asked === 'commands' && (

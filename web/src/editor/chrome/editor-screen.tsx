@@ -3,8 +3,8 @@ import { useParams } from 'react-router'
 import {
   createNodeRenderer,
   settingsOf,
+  withSettingsOf,
   type OpenedPage,
-  type PageSettings,
   type PageSummary,
   type SiteInfo,
 } from '@gullyline/core'
@@ -180,9 +180,4 @@ function RunningEditor(props: RunningEditorProps) {
       </SiteViewProvider>
     </EditorProvider>
   )
-}
-
-function withSettingsOf(summary: PageSummary, settings: PageSettings): PageSummary {
-  const { title, description, inNavigation, ...more } = settings
-  return { ...summary, title: title.trim() || summary.title, description, inNavigation, more }
 }

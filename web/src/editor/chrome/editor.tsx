@@ -17,7 +17,7 @@ import type { Zoom } from '../ruler/screens.tsx'
 import { Canvas, canvasMenu } from '../canvas/canvas.tsx'
 import { gridCanvas } from '../canvas/canvas-later.ts'
 import { textEditing } from '../canvas/text-editing-later.ts'
-import { runKey, ScreenActsProvider, type ScreenActs } from '../commands/commands.ts'
+import { LATER_ACTS, runKey, ScreenActsProvider, type ScreenActs } from '../commands/commands.ts'
 import { DeletedBar } from './deleted-bar.tsx'
 import { detailsCode, LaterDetails } from '../details/later-details.tsx'
 import { openMainSetting } from '../details/main-setting.ts'
@@ -65,6 +65,7 @@ const NEXT = [
   shelfCode,
   commandsDialog,
   merging,
+  ...LATER_ACTS,
 ]
 
 const Screen = styled.div`
@@ -226,11 +227,15 @@ export function Editor({ store, sender, site, pages, summary, onDrawn }: EditorP
       },
       toggleReadingPath: () => setPath((shown) => !shown),
       sizeShown: () => sizeAt(shownWidth.current, site.look),
-      stepGully: (direction) => stepGully.current?.(direction),
+      stepGully: (direction) => {
+        if (stepGully.current) stepGully.current(direction)
+        else store.dispatch({ type: 'tell', words: 'The page is still to be measured', tone: 'done' })
+      },
       save: () => void save(),
       publish: () => setAsked('publish'),
       openCommands: () => setAsked('commands'),
       copyArrangement: () => setAsked('arrangement'),
+      openDevice: () => setAsked('device'),
       savePattern: () => setAsked('pattern'),
       makeShared: () => setAsked('shared'),
     }),
@@ -294,6 +299,7 @@ export function Editor({ store, sender, site, pages, summary, onDrawn }: EditorP
                     {({ LineUp }) => (
                       <LineUp
                         width={width}
+                        onKeyDown={onKeyDown}
                         onChoose={(chosen) => {
                           setWidth(chosen)
                           setLineUp(false)

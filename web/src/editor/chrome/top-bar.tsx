@@ -15,6 +15,7 @@ import { useDrafts } from '../../ui/drafts.ts'
 import { useEditor, usePage, useStore } from '../session/editor-store.ts'
 import type { Others } from './presence.ts'
 import type { SaveState, Saving } from '../session/use-save.ts'
+import { counted } from '../../ui/counted.ts'
 
 export const Bar = styled.header`
   display: flex;
@@ -176,7 +177,7 @@ function StateChip({ saveState }: { saveState: SaveState }) {
   if (unsaved > 0)
     return (
       <Chip role="status" data-tone="waiting">
-        {unsaved === 1 ? '1 edit not saved' : `${unsaved} edits not saved`}
+        {counted(unsaved, 'edit not saved', 'edits not saved')}
       </Chip>
     )
   return (

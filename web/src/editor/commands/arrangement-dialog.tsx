@@ -15,6 +15,7 @@ import { selectedIds } from '../session/editor-state.ts'
 import { usePage, useStore } from '../session/editor-store.ts'
 import { useSiteView } from '../session/site-view.ts'
 import { blocks } from './acts.ts'
+import { counted } from '../../ui/counted.ts'
 
 const Form = styled.form`
   display: grid;
@@ -111,7 +112,7 @@ export function ArrangementDialog({ size, onClose }: ArrangementDialogProps) {
       <p role="status">
         {edits.length === 0
           ? 'Nothing to change: it is arranged like that already.'
-          : `${changed === 1 ? '1 block changes' : `${changed} blocks change`} at ${here}. All other sizes stay as they are.`}
+          : `${counted(changed, 'block changes', 'blocks change')} at ${here}. All other sizes stay as they are.`}
       </p>
     </Dialog>
   )

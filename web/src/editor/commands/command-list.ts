@@ -66,6 +66,7 @@ export type CommandId =
   | 'agree-order'
   | 'reading-path'
   | 'line-up'
+  | 'open-device'
   | 'next-gully'
   | 'previous-gully'
   | 'save'
@@ -90,11 +91,17 @@ export interface CommandWords {
 export const COMMANDS: Readonly<Record<CommandId, CommandWords>> = {
   undo: { title: 'Undo', keys: ['Ctrl+Z'], whileTyping: true, inLineUp: true, synonyms: ['back'] },
   redo: { title: 'Redo', keys: ['Ctrl+Shift+Z', 'Ctrl+Y'], whileTyping: true, inLineUp: true },
-  type: { title: 'Edit text', keys: ['Enter'], whileTyping: false },
-  out: { title: 'Select parent', keys: ['Escape'], plainKeys: ['ArrowLeft'], whileTyping: true },
-  next: { title: 'Next block', keys: ['ArrowDown'], whileTyping: false },
-  previous: { title: 'Previous block', keys: ['ArrowUp'], whileTyping: false },
-  in: { title: 'Select first child', keys: ['ArrowRight'], whileTyping: false },
+  type: { title: 'Edit text', keys: ['Enter'], whileTyping: false, inLineUp: true },
+  out: {
+    title: 'Select parent',
+    keys: ['Escape'],
+    plainKeys: ['ArrowLeft'],
+    whileTyping: true,
+    inLineUp: true,
+  },
+  next: { title: 'Next block', keys: ['ArrowDown'], whileTyping: false, inLineUp: true },
+  previous: { title: 'Previous block', keys: ['ArrowUp'], whileTyping: false, inLineUp: true },
+  in: { title: 'Select first child', keys: ['ArrowRight'], whileTyping: false, inLineUp: true },
   first: { title: 'First block in parent', keys: ['Home'], whileTyping: false },
   last: { title: 'Last block in parent', keys: ['End'], whileTyping: false },
   'select-next': { title: 'Add next block to selection', keys: ['Shift+ArrowDown'], whileTyping: false },
@@ -269,6 +276,13 @@ export const COMMANDS: Readonly<Record<CommandId, CommandWords>> = {
     whileTyping: false,
     synonyms: ['breakpoint', 'responsive', 'phone', 'tablet', 'mobile', 'inherit'],
   },
+  'open-device': {
+    title: 'Open on another device…',
+    keys: [],
+    whileTyping: false,
+    inLineUp: true,
+    synonyms: ['phone', 'tablet', 'mobile', 'QR code', 'preview'],
+  },
   'next-gully': {
     title: 'Next gully',
     keys: ['F8'],
@@ -312,6 +326,7 @@ const LOOKING: ReadonlySet<CommandId> = new Set([
   'copy',
   'narrower',
   'wider',
+  'open-device',
   'next-gully',
   'previous-gully',
   'reading-path',

@@ -52,6 +52,8 @@ export interface ScreenActs {
   readonly openCommands: () => void
   /** Asks from which size the arrangement is copied to the one that is shown. */
   readonly copyArrangement: () => void
+  /** Shows where the page can be opened on other devices. */
+  readonly openDevice: () => void
   /** Asks what the selection is to be called as a pattern. */
   readonly savePattern: () => void
   /** Asks what the selection is to be called as a shared section. */
@@ -64,13 +66,28 @@ const turningActs = later(() => import('./turning-acts.ts'))
 const sharedActs = later(() => import('./shared-acts.ts'))
 const gridActs = later(() => import('./grid-acts.ts'))
 
-/** An act whose code comes later: it is done once that is there. */
+/** The code of acts that comes later. */
+export const LATER_ACTS = [turningActs, sharedActs, gridActs]
+
+const NOT_DONE =
+  'Another block was selected before that part of the editor was there, so nothing was done. Do it again'
+
+/** An act whose code comes later: it is done once that is there, to what was selected when it was asked for or not at all. */
 function laterAct<T>(code: Later<T>, actIn: (code: T) => (store: EditorStore, size: SizeKey) => void): Run {
-  return (store, acts) =>
-    code.load().then(
-      (there) => actIn(there)(store, acts.sizeShown()),
-      (error: unknown) => store.dispatch({ type: 'tell', words: messageOf(error), tone: 'refused' }),
+  return (store, acts) => {
+    const refuse = (words: string) => store.dispatch({ type: 'tell', words, tone: 'refused' })
+    const { selection, also, around } = store.state
+    const size = acts.sizeShown()
+    return code.load().then(
+      (there) => {
+        const now = store.state
+        const isSame = now.selection === selection && now.also === also && now.around === around
+        if (isSame) actIn(there)(store, size)
+        else refuse(NOT_DONE)
+      },
+      (error: unknown) => refuse(messageOf(error)),
     )
+  }
 }
 
 const RUNS: Readonly<Record<CommandId, Run>> = {
@@ -153,6 +170,7 @@ const RUNS: Readonly<Record<CommandId, Run>> = {
   'convert-section': laterAct(gridActs, (code) => code.convertSection),
   'derive-place': laterAct(gridActs, (code) => code.derivePlaces),
   'copy-arrangement': (_store, acts) => acts.copyArrangement(),
+  'open-device': (_store, acts) => acts.openDevice(),
   'next-gully': (_store, acts) => acts.stepGully(1),
   'previous-gully': (_store, acts) => acts.stepGully(-1),
   save: (_store, acts) => acts.save(),
@@ -175,7 +193,7 @@ export function useRunCommand(): (id: CommandId) => void {
   return (id) => runCommand(id, store, acts)
 }
 
-/** Runs the command of a key; in the line-up, where nothing is selected, only undo and redo. True when there was one, so that nobody else acts on the key. */
+/** Runs the command of a key; in the line-up only those that it has a use for. True when there was one, so that nobody else acts on the key. */
 export function runKey(
   event: KeyboardEvent,
   { store, acts, shown }: { store: EditorStore; acts: ScreenActs; shown: 'page' | 'line-up' },

@@ -11,8 +11,12 @@ export function isOfField(event: KeyboardEvent): boolean {
   const isPlain = !event.ctrlKey && !event.metaKey && !event.altKey
   if (target.closest('input, textarea, select')) return !SCREEN_KEYS.has(keyName(event))
   if (isPlain && target.closest('[role="slider"], [aria-label="Shelf"]')) return true
+  if (isPlain && PRESS_KEYS.has(event.key) && target.closest('button, summary, a[href]')) return true
   return isPlain && !DELETE_KEYS.has(event.key) && target.closest('header button, aside button') !== null
 }
+
+/** Keys that press what has the focus, wherever it is. */
+const PRESS_KEYS = new Set(['Enter', ' '])
 
 /** Keys that no button means anything by. */
 const DELETE_KEYS = new Set(['Delete', 'Backspace'])

@@ -22,11 +22,13 @@ import {
   type Placed,
   type SizeKey,
 } from '@gullyline/core'
+import { centringNote } from '../canvas/grid-landing.ts'
 import { movedBy } from '../drag/drop-in-cell.ts'
 import { selectedIds } from '../session/editor-state.ts'
 import type { EditorStore } from '../session/editor-store.ts'
 import { newId } from '../session/new-id.ts'
 import { blocks } from './acts.ts'
+import { counted } from '../../ui/counted.ts'
 
 interface InGrid {
   readonly gridId: NodeId
@@ -75,6 +77,19 @@ export function moveOnGrid(
     (count) => `Moved ${count} ${where}`,
     ({ placed, chosen, columns }) => movedBy(placed, chosen, { ...by, columns }),
   )
+  if (by.across !== 0) tellOfCentring(store, size)
+}
+
+/** Says of one block next to the middle of its grid section that its span keeps it from standing there, as the guides say where it is dragged. */
+function tellOfCentring(store: EditorStore, size: SizeKey): void {
+  const [id, ...more] = selectedIds(store.state)
+  const gridId =
+    id === undefined || more.length > 0 ? undefined : gridOf(store.state.page, id, store.registry)
+  if (gridId === undefined) return
+  const { columns, placed } = placesAt(store.state.page, gridId, { registry: store.registry, size })
+  const own = placed.find((one) => one.id === id)
+  const words = own && centringNote(own, columns)
+  if (words !== undefined) store.dispatch({ type: 'tell', words, tone: 'done' })
 }
 
 export function align(store: EditorStore, size: SizeKey, alignment: GridAlignment): void {
@@ -136,7 +151,7 @@ export function closeRows(store: EditorStore, size: SizeKey): void {
   change(
     store,
     size,
-    () => `Closed up ${empty === 1 ? '1 row' : `${empty} rows`}`,
+    () => `Closed up ${counted(empty, 'row')}`,
     ({ placed }) => closeUp(placed, line, empty),
   )
 }

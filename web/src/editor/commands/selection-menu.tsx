@@ -22,7 +22,7 @@ const GROUPS: readonly (readonly CommandId[])[] = [
   ['type', 'add', 'duplicate', 'copy', 'cut', 'paste'],
   ['move-up', 'move-down', 'in-before', 'out-after'],
   ['wrap-group', 'wrap-stack', 'wrap-row', 'wrap-columns', 'unwrap'],
-  ['to-heading', 'to-quote', 'to-text', 'copy-look', 'paste-look'],
+  ['to-heading', 'to-quote', 'to-text', 'copy-look', 'paste-look', 'copy-arrangement'],
   ['save-pattern', 'make-shared', 'own-copy'],
   ['hold', 'hold-words', 'let-go'],
   ['delete'],

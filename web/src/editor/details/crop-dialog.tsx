@@ -91,6 +91,7 @@ export function CropDialog({ picture, value, onKeep, onClose }: CropDialogProps)
         <Button aria-pressed={what === 'focus'} onPress={() => setWhat('focus')}>
           Focus point
         </Button>
+        {what === 'crop' && !crop && <Button onPress={() => setDrawn(MIDDLE)}>Crop to the middle</Button>}
       </Tabs>
       <Row>
         {what === 'crop' ? (
@@ -115,6 +116,9 @@ export function CropDialog({ picture, value, onKeep, onClose }: CropDialogProps)
     </Dialog>
   )
 }
+
+/** Without a pointer nothing can be drawn, but this can be moved and resized by keys. */
+const MIDDLE: PercentCrop = { unit: '%', x: 10, y: 10, width: 80, height: 80 }
 
 const CROP_WORDS = {
   cropArea: 'The part that is shown: move it with the arrow keys',

@@ -8,7 +8,6 @@ import {
   Input,
   Label,
   NumberField,
-  parseColor,
   SliderTrack,
 } from 'react-aria-components'
 import styled from 'styled-components'
@@ -139,10 +138,7 @@ function Colour({ look, value, onChange }: ValueProps & { readonly look: Look })
   const least = leastContrast(surface)
   const isPoor = least < LEAST
   return (
-    <ColorPicker
-      value={parseColor(value)}
-      onChange={(colour) => onChange(colour.toString('hex').toLowerCase())}
-    >
+    <ColorPicker value={value} onChange={(colour) => onChange(colour.toString('hex').toLowerCase())}>
       <Picker>
         <Stack>
           <Area

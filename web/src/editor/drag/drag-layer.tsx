@@ -65,7 +65,7 @@ export function DragLayer() {
     <Layer data-testid="drag-layer">
       {mark && <Shape data-refused={refused} data-landing-mark style={boxVariables(mark)} />}
       {guides.map((guide, i) => (
-        <GuideLine key={i} style={boxVariables(guide)} />
+        <GuideLine key={i} data-guide style={boxVariables(guide)} />
       ))}
       <Ghost
         data-refused={refused}

@@ -7,7 +7,7 @@ import { SideBySide } from '../../ui/side-by-side.ts'
 import { messageOf } from '../../ui/message-of.ts'
 import { useStore } from '../session/editor-store.ts'
 import { useGullyline, type ShownGully } from './gully-context.tsx'
-import { rangeOf } from './gully-line.tsx'
+import { rangeOf } from './gully-range.ts'
 import type { MeasuredDocument } from './measured-html.ts'
 import type { TriedFix } from './sweeper.ts'
 

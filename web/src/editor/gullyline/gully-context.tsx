@@ -5,7 +5,8 @@ import { usePage, useStore } from '../session/editor-store.ts'
 import { useRenderer } from '../session/site-view.ts'
 import { isMeasuring } from './measuring-choice.ts'
 import type { Zoom } from '../ruler/screens.tsx'
-import type { GullyState, Sweeper } from './sweeper.ts'
+import { UNMEASURED, type GullyState } from './gully-state.ts'
+import type { Sweeper } from './sweeper.ts'
 
 /** Measuring waits until nobody has edited for this long. */
 const PAUSE_MS = 400
@@ -14,14 +15,7 @@ export interface Gullyline extends GullyState {
   readonly sweeper: Sweeper | undefined
 }
 
-const NOTHING: Gullyline = {
-  page: undefined,
-  gullies: [],
-  progress: 0,
-  isWhole: false,
-  hasFailed: false,
-  sweeper: undefined,
-}
+const NOTHING: Gullyline = { ...UNMEASURED, sweeper: undefined }
 const GullyContext = createContext<Gullyline>(NOTHING)
 
 interface GullylineProviderProps {
@@ -77,11 +71,6 @@ function shownGullies(gullies: readonly Gully[], page: Page): readonly ShownGull
   return gullies
     .map((one) => ({ ...one, ignored: reasonToIgnore(page, one) }))
     .sort((a, b) => a.from - b.from || rank(a) - rank(b) || a.to - b.to)
-}
-
-/** The width in the middle of a gully. */
-export function middleOf({ from, to }: Pick<Gully, 'from' | 'to'>): number {
-  return Math.round((from + to) / 2)
 }
 
 /** Goes to the next gully, or to the one before. */

@@ -1,8 +1,10 @@
 import styled from 'styled-components'
 import { RULES, type Gully } from '@gullyline/core'
 import { STRIP } from '../../ui/theme.ts'
+import { rangeOf } from './gully-range.ts'
 import { RULER_FROM, RULER_TO } from '../ruler/ruler-scale.ts'
 import type { ShownGully } from './gully-context.tsx'
+import { counted } from '../../ui/counted.ts'
 
 /** How far the line dips, in px. */
 const DEPTHS = { error: 18, warning: 9 } as const
@@ -29,9 +31,6 @@ const Picture = styled.svg`
   }
   [data-severity='warning'] {
     fill: ${STRIP.warning};
-  }
-  [data-chosen] {
-    stroke: #fff;
   }
   polyline {
     fill: none;
@@ -63,7 +62,7 @@ export function GullyLine({ gullies, onChoose }: GullyLineProps) {
       viewBox={`${RULER_FROM} 0 ${RULER_TO - RULER_FROM} ${HEIGHT}`}
       preserveAspectRatio="none"
       role="img"
-      aria-label={`Gullyline with ${notches.length === 1 ? '1 gully' : `${notches.length} gullies`}`}
+      aria-label={`Gullyline with ${counted(notches.length, 'gully', 'gullies')}`}
     >
       {[...notches.filter(({ severity }) => severity === 'warning'), ...errors].map((notch) => (
         <path
@@ -136,9 +135,4 @@ function wordsOf({ gullies }: Notch): string {
   return gullies
     .map(({ rule, from, to, why }) => `${RULES.get(rule)!.title}, ${rangeOf({ from, to })}: ${why}`)
     .join('\n')
-}
-
-/** A range of widths in words. */
-export function rangeOf({ from, to }: Pick<Gully, 'from' | 'to'>): string {
-  return from === to ? `${from} px` : `${from}–${to} px`
 }

@@ -13,8 +13,10 @@ import { StripButton } from '../ruler/strip-button.ts'
 import { useStore } from '../session/editor-store.ts'
 import { useGullyline, useShownGullies, type ShownGully } from './gully-context.tsx'
 import { FixDialogLater } from './fix-dialog-later.tsx'
-import { rangeOf } from './gully-line.tsx'
+import { rangeOf } from './gully-range.ts'
+import type { GullyState } from './gully-state.ts'
 import { isMeasuring, setMeasuring } from './measuring-choice.ts'
+import { counted } from '../../ui/counted.ts'
 
 const ignoreDialog = later(() => import('./ignore-dialog.tsx'))
 
@@ -96,7 +98,7 @@ interface GullyListProps {
 
 /** How many gullies the page has; opens the list, whose every line leads to the width and the block. */
 export function GullyList({ onChoose, onChart }: GullyListProps) {
-  const { isWhole, hasFailed, progress } = useGullyline()
+  const { stage, progress } = useGullyline()
   const gullies = useShownGullies()
   const isOn = useValue(isMeasuring)
   const [isOpen, setOpen] = useState(false)
@@ -120,16 +122,8 @@ export function GullyList({ onChoose, onChart }: GullyListProps) {
           {told.length > 0 && (
             <TroubleMark severity={told.some(({ severity }) => severity === 'error') ? 'error' : 'warning'} />
           )}
-          {(told.length > 0 || isWhole) && countOf(told.length)}
-          <small>
-            {!isOn
-              ? 'Measuring paused'
-              : isWhole
-                ? 'at 1,601 widths'
-                : hasFailed
-                  ? 'not measured to the end'
-                  : `measuring, ${Math.floor(progress * 100)} %`}
-          </small>
+          {(told.length > 0 || stage === 'whole') && countOf(told.length)}
+          <small>{isOn ? STAGES[stage](Math.floor(progress * 100)) : 'Measuring paused'}</small>
         </Opener>
         <WidePop placement="bottom end">
           <Dialog aria-label="Gullies of this page">
@@ -228,6 +222,13 @@ function IgnoreButton({ gully, onAsk }: { gully: ShownGully; onAsk: (gully: Show
   )
 }
 
+const STAGES: Readonly<Record<GullyState['stage'], (percent: number) => string>> = {
+  waiting: () => 'measuring…',
+  measuring: (percent) => `measuring, ${percent} %`,
+  whole: () => 'at 1,601 widths',
+  failed: () => 'not measured to the end; trying again',
+}
+
 const NONE: Readonly<Record<Filter, string>> = {
   all: 'Nothing on this page breaks at any width from 320 to 1920 px.',
   error: 'No problems at any width from 320 to 1920 px.',
@@ -241,5 +242,5 @@ function isIn({ severity, ignored }: ShownGully, filter: Filter): boolean {
 }
 
 function countOf(count: number): string {
-  return count === 0 ? 'No gullies' : count === 1 ? '1 gully' : `${count} gullies`
+  return count === 0 ? 'No gullies' : counted(count, 'gully', 'gullies')
 }

@@ -2,7 +2,7 @@ import styled from 'styled-components'
 import { RULES, type Gully } from '@gullyline/core'
 import { TroubleMark } from '../problems/trouble-mark.tsx'
 import { useShownGullies, type ShownGully } from './gully-context.tsx'
-import { rangeOf } from './gully-line.tsx'
+import { rangeOf } from './gully-range.ts'
 import { gullyName } from './gully-name.ts'
 import { useLiveGullies } from './use-live-gullies.ts'
 

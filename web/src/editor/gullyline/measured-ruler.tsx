@@ -1,18 +1,18 @@
-import { useCallback, useEffect, useRef, useState } from 'react'
-import { RULES } from '@gullyline/core'
+import { useCallback, useEffect, useLayoutEffect, useRef, useState } from 'react'
+import { useLocation, useNavigate } from 'react-router'
+import { findNode, RULES, stepsOf } from '@gullyline/core'
 import { seenAt } from '../canvas/shown-ids.ts'
 import { Ruler } from '../ruler/ruler.tsx'
+import { clampWidth } from '../ruler/ruler-scale.ts'
 import { Screens } from '../ruler/screens.tsx'
 import { ViewAs, viewCss, type VisitorView } from '../ruler/view-as.tsx'
 import { useStore } from '../session/editor-store.ts'
-import {
-  middleOf,
-  useGullyline,
-  useShownGullies,
-  type GullyRulerProps,
-  type ShownGully,
-} from './gully-context.tsx'
-import { GullyLine, rangeOf } from './gully-line.tsx'
+import { useGullyline, useShownGullies, type GullyRulerProps, type ShownGully } from './gully-context.tsx'
+import { GullyLine } from './gully-line.tsx'
+import type { Stage } from './gully-state.ts'
+import { placeIn } from './gully-address.ts'
+import { middleOf, rangeOf } from './gully-range.ts'
+import { nextGully } from './next-gully.ts'
 import { later } from '../../ui/later.ts'
 import { LaterDialog } from '../../ui/later-part.tsx'
 import { useGullyNews } from './use-gully-news.ts'
@@ -20,7 +20,14 @@ import { GullyList } from './gully-list.tsx'
 import { isMeasuring } from './measuring-choice.ts'
 import { useValue } from '../../ui/value.ts'
 
-const PAUSED = 'Measuring is paused: resume it in the list of gullies, at the end of the ruler'
+/** Why there is no gully to go to. */
+const NONE: Readonly<Record<Stage | 'paused', string>> = {
+  paused: 'Measuring is paused: resume it in the list of gullies, at the end of the ruler',
+  waiting: 'No gully was found so far: the page is still to be measured',
+  measuring: 'No gully was found so far: the page is being measured',
+  whole: 'No gullies on this page',
+  failed: 'No gully was found: the page can’t be measured now, and is tried again by itself',
+}
 
 const widthChart = later(() => import('./width-chart.tsx'))
 
@@ -30,7 +37,7 @@ export function MeasuredRuler({ look, width, onChange, onStep, onView, zoom, onZ
   const [isChart, setChart] = useState(false)
   const store = useStore()
   const isOn = useValue(isMeasuring)
-  const { page } = useGullyline()
+  const { page, stage } = useGullyline()
   const gullies = useShownGullies()
   useGullyNews()
   const lastRef = useRef<ShownGully>(undefined)
@@ -44,14 +51,28 @@ export function MeasuredRuler({ look, width, onChange, onStep, onView, zoom, onZ
     },
     [store, onChange],
   )
-  useEffect(() => {
+  // Before the next key, which may come as soon as this is drawn.
+  useLayoutEffect(() => {
     const told = gullies.filter(({ ignored }) => ignored === undefined)
     onStep((direction) => {
       const next = nextGully(told, { last: lastRef.current, width, direction })
       if (next) choose(next)
-      else store.dispatch({ type: 'tell', words: isOn ? 'No gullies on this page' : PAUSED, tone: 'done' })
+      else store.dispatch({ type: 'tell', words: NONE[isOn ? stage : 'paused'], tone: 'done' })
     })
-  }, [gullies, width, choose, store, onStep, isOn])
+  }, [gullies, width, choose, store, onStep, isOn, stage])
+  const location = useLocation()
+  const navigate = useNavigate()
+  useEffect(() => {
+    const asked = placeIn(location.search)
+    if (!asked) return
+    onChange(clampWidth(asked.width))
+    const { nodeId } = asked
+    // An address may be old, or anybody's.
+    if (nodeId !== undefined && stepsOf(nodeId).every((id) => findNode(store.state.page, id)))
+      store.dispatch({ type: 'select', ...seenAt(nodeId) })
+    // Once: loaded again, the page is as it is left.
+    void navigate({ search: '' }, { replace: true })
+  }, [location, navigate, onChange, store])
   const isMeasured = page !== undefined
   return (
     <Ruler
@@ -77,28 +98,5 @@ export function MeasuredRuler({ look, width, onChange, onStep, onView, zoom, onZ
         </LaterDialog>
       )}
     </Ruler>
-  )
-}
-
-interface From {
-  /** The gully that was gone to last, where its width is still shown. */
-  readonly last: ShownGully | undefined
-  readonly width: number
-  readonly direction: -1 | 1
-}
-
-/** The next gully from narrow to wide, or the other way, and from the end again from the beginning. */
-export function nextGully(
-  gullies: readonly ShownGully[],
-  { last, width, direction }: From,
-): ShownGully | undefined {
-  const at = gullies.findIndex(
-    (one) => one.rule === last?.rule && one.nodeId === last.nodeId && one.from === last.from,
-  )
-  if (at >= 0 && middleOf(gullies[at]!) === width) return gullies.at((at + direction) % gullies.length)
-  const isAhead = (one: ShownGully): boolean =>
-    direction > 0 ? middleOf(one) > width : middleOf(one) < width
-  return (
-    (direction > 0 ? gullies.find(isAhead) : gullies.findLast(isAhead)) ?? gullies.at(direction > 0 ? 0 : -1)
   )
 }

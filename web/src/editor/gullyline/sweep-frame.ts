@@ -1,4 +1,4 @@
-import { ASIDE, BandMeasurer, bandsOf, nodeOfBand, picturesOf } from '@gullyline/measuring'
+import { BandMeasurer, bandsOf, nodeOfBand, picturesOf } from '@gullyline/measuring'
 import type { MeasuredBand, SweepJob } from '@gullyline/core'
 import type { MeasuredDocument } from './measured-html.ts'
 
@@ -71,7 +71,6 @@ export class SweepFrame {
     const node = nodeOfBand(band)
     for (const [key, old] of this.#bands) {
       if (taken.has(key) || nodeOfBand(old) !== node) continue
-      old.removeAttribute(ASIDE)
       if (old.isEqualNode(band)) return [key, old]
     }
     return undefined

@@ -19,21 +19,9 @@ import {
   type SweepJob,
 } from '@gullyline/core'
 import { BandReader } from './band-reader.ts'
+import { UNMEASURED, type GullyState } from './gully-state.ts'
 import { MeasuredHtml, type MeasuredDocument } from './measured-html.ts'
 import { SweepFrame } from './sweep-frame.ts'
-
-/** What is known of a page's gullies. */
-export interface GullyState {
-  /** The page that they were measured on. */
-  readonly page: Page | undefined
-  readonly gullies: readonly Gully[]
-  /** From 0 to 1. */
-  readonly progress: number
-  /** Whether every edge is known. */
-  readonly isWhole: boolean
-  /** Whether measuring ended before its time. */
-  readonly hasFailed: boolean
-}
 
 /** A fix that was tried, with the page as it is and as it would be. */
 export interface TriedFix extends Fix {
@@ -47,6 +35,8 @@ const SLICE_MS = 8
 const IDLE_WITHIN_MS = 120
 /** So often the screen hears of what is found while measuring goes on. */
 const TOLD_EVERY_MS = 250
+/** What failed is tried again after so long, in ms, each time after twice as long, up to the second. */
+const TRIED_AGAIN_MS = [2_000, 60_000] as const
 const MOST_FIXES = 4
 /** So many widths inside a gully are tried beside its ends. */
 const TRIED_BETWEEN = 5
@@ -60,13 +50,14 @@ export class Sweeper {
   readonly #reader = new BandReader()
   readonly #sweep: PageSweep
   readonly #onState: (state: GullyState) => void
-  #nodes: ReadonlyMap<string, string> = new Map()
   #page: Page | undefined
   /** Counts up with every page that is shown: what was begun for one before is dropped. */
   #run = 0
   /** How many bands are laid out at once. */
   #most = 64
   #toldAt = 0
+  #told = UNMEASURED
+  #failures = 0
   #isDisposed = false
 
   constructor(registry: Registry, context: SiteContext, onState: (state: GullyState) => void) {
@@ -83,15 +74,24 @@ export class Sweeper {
   show(page: Page): void {
     const run = ++this.#run
     this.#page = page
-    // A page that can't be measured is told as such, and measured again after the next edit.
+    // The code that reads what is measured may not be had for a while.
     this.#measureAll(run).catch(() => {
-      if (run === this.#run) this.#tell('failed')
+      if (run !== this.#run) return
+      this.#tell('failed')
+      const [first, most] = TRIED_AGAIN_MS
+      setTimeout(
+        () => {
+          if (run === this.#run) this.show(page)
+        },
+        Math.min(most, first * 2 ** this.#failures++),
+      )
     })
   }
 
   /** Leaves the page unmeasured for now: somebody is editing it. */
   pause(): void {
     this.#run++
+    if (this.#told.stage !== 'waiting') this.#pass({ ...this.#told, stage: 'waiting' })
   }
 
   /** What was measured of the whole page, from narrow to wide. */
@@ -178,8 +178,7 @@ export class Sweeper {
   async #measureAll(run: number): Promise<void> {
     await idle()
     if (run !== this.#run) return
-    this.#nodes = this.#frame.show(this.#html.write(this.#page!))
-    this.#sweep.show([...this.#nodes.keys()])
+    this.#sweep.show(this.#frame.show(this.#html.write(this.#page!)))
     this.#tell('measuring')
     await this.#frame.ready()
     for (let job = this.#sweep.next(this.#most); job; job = this.#sweep.next(this.#most)) {
@@ -197,6 +196,7 @@ export class Sweeper {
       if (run !== this.#run) return
       if (performance.now() - this.#toldAt > TOLD_EVERY_MS) this.#tell('measuring')
     }
+    this.#failures = 0
     this.#tell('whole')
   }
 
@@ -209,15 +209,15 @@ export class Sweeper {
     return bands
   }
 
-  #tell(how: 'measuring' | 'whole' | 'failed'): void {
+  #tell(stage: Exclude<GullyState['stage'], 'waiting'>): void {
     this.#toldAt = performance.now()
-    this.#onState({
-      page: this.#page,
-      gullies: this.#sweep.gullies((key) => this.#nodes.get(key) ?? ''),
-      progress: how === 'whole' ? 1 : this.#sweep.progress,
-      isWhole: how === 'whole',
-      hasFailed: how === 'failed',
-    })
+    const progress = stage === 'whole' ? 1 : this.#sweep.progress
+    this.#pass({ page: this.#page, gullies: this.#sweep.gullies(), progress, stage })
+  }
+
+  #pass(state: GullyState): void {
+    this.#told = state
+    this.#onState(state)
   }
 }
 

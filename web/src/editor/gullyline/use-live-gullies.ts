@@ -22,9 +22,9 @@ export function useLiveGullies(): LiveGullies {
   const [measured, setMeasured] = useState<LiveGullies>(UNKNOWN)
   useEffect(() => {
     if (!code || !session) return undefined
-    const sweeper = new code.Sweeper(registry, context, ({ isWhole, hasFailed, gullies }) => {
-      if (isWhole || hasFailed)
-        setMeasured({ known: isWhole ? new Set(gullies.map(gullyName)) : undefined, hasFailed })
+    const sweeper = new code.Sweeper(registry, context, ({ stage, gullies }) => {
+      if (stage === 'whole') setMeasured({ known: new Set(gullies.map(gullyName)), hasFailed: false })
+      if (stage === 'failed') setMeasured(FAILED)
     })
     sweeper.show(session)
     return () => sweeper.dispose()

@@ -36,6 +36,14 @@ const Figures = styled.table`
     font-size: 12px;
     font-weight: 500;
   }
+  button {
+    min-height: 24px;
+    padding: 0 4px;
+    border: 0;
+    background: none;
+    color: var(--accent);
+    text-decoration: underline;
+  }
 `
 
 interface WidthChartProps {
@@ -48,7 +56,7 @@ interface WidthChartProps {
 
 /** How the page changes with the width of the screen: its height, its lines of text, and what its pictures weigh. */
 export function WidthChart({ look, width, onChoose, onClose }: WidthChartProps) {
-  const { sweeper, gullies, isWhole, progress } = useGullyline()
+  const { sweeper, gullies, stage, progress } = useGullyline()
   // Measured again whenever more is known.
   const points = useMemo(() => (gullies && sweeper ? sweeper.points : []), [gullies, sweeper])
   const weights = useWeights(points)
@@ -63,7 +71,7 @@ export function WidthChart({ look, width, onChoose, onClose }: WidthChartProps) 
       isWide
       acts={<MainButton onPress={onClose}>Close</MainButton>}
     >
-      {!isWhole && <p role="status">Measuring, {Math.floor(progress * 100)} %</p>}
+      {stage !== 'whole' && <p role="status">Measuring, {Math.floor(progress * 100)} %</p>}
       <Curves rows={rows} look={look} width={width} onChoose={onChoose} />
       <Figures>
         <thead>
@@ -81,7 +89,17 @@ export function WidthChart({ look, width, onChoose, onClose }: WidthChartProps) 
             return (
               <tr key={key}>
                 <th scope="row">{name}</th>
-                <td>{row ? `${figure.format(row.width)} px` : ''}</td>
+                <td>
+                  {row && (
+                    <button
+                      type="button"
+                      title={`Show the page ${row.width} px wide`}
+                      onClick={() => onChoose(row.width)}
+                    >
+                      {figure.format(row.width)} px
+                    </button>
+                  )}
+                </td>
                 <td>{row ? `${figure.format(row.height)} px` : ''}</td>
                 <td>{row ? figure.format(row.lines) : ''}</td>
                 <td>{row?.kilobytes === undefined ? '' : `${figure.format(row.kilobytes)} kB`}</td>

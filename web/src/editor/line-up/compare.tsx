@@ -5,6 +5,7 @@ import { Tabs } from '../../ui/controls.tsx'
 import type { Before } from '../session/page-before.ts'
 import { useCompared } from './compared.ts'
 import { ScrollTogether } from './scroll-together.ts'
+import { counted } from '../../ui/counted.ts'
 
 const Place = styled.div`
   display: grid;
@@ -146,7 +147,7 @@ export function Compare({ before, screen, room }: CompareProps) {
 
 function countOf(differing: number): string {
   if (differing === 0) return 'Nothing differs.'
-  return differing === 1 ? '1 block differs.' : `${differing} blocks differ.`
+  return `${counted(differing, 'block differs', 'blocks differ')}.`
 }
 
 interface SideProps {

@@ -1,5 +1,6 @@
 import { Plus, X } from 'lucide-react'
-import { useEffect, useMemo, useState } from 'react'
+import { useCallback, useEffect, useLayoutEffect, useMemo, useState } from 'react'
+import { flushSync } from 'react-dom'
 import styled from 'styled-components'
 import { pageSheet } from '../../ui/page-sheet.ts'
 import { type Look } from '@gullyline/core'
@@ -7,18 +8,21 @@ import { useRoom } from '../../ui/use-room.ts'
 import { Button, IconButton, mono, Tabs } from '../../ui/controls.tsx'
 import { contourBackdrop } from '../canvas/contours.ts'
 import { PageFrame } from '../canvas/page-frame.tsx'
+import { elementsOf } from '../canvas/boxes.ts'
+import { isTyped, listenToInput, typeAt } from '../canvas/frame-input.ts'
 import { pressedAt, shownId } from '../canvas/shown-ids.ts'
-import { useEditor, useStore } from '../session/editor-store.ts'
+import { useEditor, useStore, type EditorStore } from '../session/editor-store.ts'
 import { TroubleMark } from '../problems/trouble-mark.tsx'
 import { useShownGullies } from '../gullyline/gully-context.tsx'
 import { Compare } from './compare.tsx'
 import type { Before } from '../session/page-before.ts'
 import { ScrollTogether } from './scroll-together.ts'
 import { TAKES_FOCUS } from '../canvas/focus-canvas.ts'
-import { PageStyle, PageView } from '../canvas/page-view.tsx'
+import { PageStyle, PageView, TypedHereProvider } from '../canvas/page-view.tsx'
 import { useResolvedPage, type ShownPage } from '../canvas/shown-page.ts'
 import { clampWidth, rulerSizes } from '../ruler/ruler-scale.ts'
 import { useSiteView } from '../session/site-view.ts'
+import { counted } from '../../ui/counted.ts'
 
 const Area = styled.main`
   position: relative;
@@ -103,10 +107,12 @@ interface LineUpProps {
   /** The width that the ruler shows. */
   readonly width: number
   readonly onChoose: (width: number) => void
+  readonly onKeyDown: (event: KeyboardEvent) => void
 }
 
 /** The page as it is now, saved or not, at several widths side by side: one of each size at first. Choosing one goes back to the page at that width. */
-export function LineUp({ width, onChoose }: LineUpProps) {
+export function LineUp({ width, onChoose, onKeyDown }: LineUpProps) {
+  const store = useStore()
   const { site } = useSiteView()
   const { ref: setArea, room } = useRoom()
   const [widths, setWidths] = useState(() => rulerSizes(site.look).map(({ sample }) => sample))
@@ -115,6 +121,11 @@ export function LineUp({ width, onChoose }: LineUpProps) {
   const { summary } = useSiteView()
   const [view, setView] = useState<'widths' | Before>('widths')
   const page = useResolvedPage('visitor')
+  /** The screen that was worked in last: what is typed is typed there. */
+  const [worked, setWorked] = useState<number>()
+  const host = widths.find((one) => one === worked) ?? widths.findLast((one) => one <= width) ?? widths[0]
+  // What is typed here is not typed on in the canvas, where it may be out of sight.
+  useEffect(() => () => store.dispatch({ type: 'stop-typing' }), [store])
   const added = clampWidth(Number(wanted) || width)
   const add = (): void => setWidths([...new Set([...widths, added])].sort((a, b) => a - b))
   return (
@@ -143,6 +154,9 @@ export function LineUp({ width, onChoose }: LineUpProps) {
             width={shownWidth(one, widths, room.width)}
             height={room.height - LABEL}
             together={together}
+            isTypedHere={one === host}
+            onWork={setWorked}
+            onKeyDown={onKeyDown}
             onChoose={onChoose}
             onRemove={
               widths.length > 1 ? () => setWidths(widths.filter((other) => other !== one)) : undefined
@@ -187,25 +201,36 @@ interface ShownProps {
   readonly width: number
   readonly height: number
   readonly together: ScrollTogether
+  readonly isTypedHere: boolean
+  readonly onWork: (screen: number) => void
+  readonly onKeyDown: (event: KeyboardEvent) => void
   readonly onChoose: (width: number) => void
   readonly onRemove: (() => void) | undefined
 }
 
-function Shown({ screen, title, page, width, height, together, onChoose, onRemove }: ShownProps) {
+function Shown({
+  screen,
+  title,
+  page,
+  width,
+  height,
+  together,
+  isTypedHere,
+  onWork,
+  onKeyDown,
+  onChoose,
+  onRemove,
+}: ShownProps) {
   const store = useStore()
   const scale = width / screen
   const [inner, setInner] = useState<Document>()
   useEffect(() => (inner ? together.join(inner) : undefined), [inner, together])
-  useEffect(() => {
-    if (!inner) return undefined
-    const select = (event: PointerEvent): void => {
-      const shown = (event.target as Element).closest<HTMLElement>('[data-node]')?.dataset.node
-      if (shown !== undefined && shown !== store.state.page.root)
-        store.dispatch({ type: 'select', ...pressedAt(store, shown) })
-    }
-    inner.addEventListener('pointerdown', select)
-    return () => inner.removeEventListener('pointerdown', select)
-  }, [inner, store])
+  // The text editor must be here before the press is told to it.
+  const work = useCallback(() => flushSync(() => onWork(screen)), [onWork, screen])
+  useLayoutEffect(
+    () => (inner ? listenToScreen(inner, store, { onWork: work, onKeyDown }) : undefined),
+    [inner, store, work, onKeyDown],
+  )
   const gullies = useShownGullies().filter(
     ({ from, to, ignored }) => ignored === undefined && screen >= from && screen <= to,
   )
@@ -221,7 +246,7 @@ function Shown({ screen, title, page, width, height, together, onChoose, onRemov
             <TroubleMark
               severity={gullies.some(({ severity }) => severity === 'error') ? 'error' : 'warning'}
             />{' '}
-            {gullies.length === 1 ? '1 gully' : `${gullies.length} gullies`}
+            {counted(gullies.length, 'gully', 'gullies')}
           </span>
         )}
         {onRemove && (
@@ -244,11 +269,56 @@ function Shown({ screen, title, page, width, height, together, onChoose, onRemov
           }
           onDocument={setInner}
         >
-          <PageView shown={page} />
+          <TypedHereProvider value={isTypedHere}>
+            <PageView shown={page} />
+          </TypedHereProvider>
+          {isTypedHere && inner && <KeepInView inner={inner} />}
         </PageFrame>
       </Sheet>
     </Column>
   )
+}
+
+interface ScreenHandlers {
+  /** The screen was pressed. */
+  readonly onWork: () => void
+  readonly onKeyDown: (event: KeyboardEvent) => void
+}
+
+/** Pointer and keys on one of the screens: a press selects, a second one types; nothing is dragged from screen to screen. */
+function listenToScreen(
+  inner: Document,
+  store: EditorStore,
+  { onWork, onKeyDown }: ScreenHandlers,
+): () => void {
+  const press = (event: PointerEvent): void => {
+    const target = event.target as Element
+    if (event.button !== 0 || (isTyped(target, store) && target.closest('[contenteditable]'))) return
+    event.preventDefault()
+    inner.defaultView?.focus()
+    onWork()
+    const shown = target.closest<HTMLElement>('[data-node]')?.dataset.node
+    if (shown !== undefined && shown !== store.state.page.root)
+      store.dispatch({ type: 'select', ...pressedAt(store, shown) })
+  }
+  const twice = (event: MouseEvent): void => {
+    onWork()
+    typeAt(store, event.target as Element, { x: event.clientX, y: event.clientY })
+  }
+  return listenToInput(inner, { press, twice, onKeyDown })
+}
+
+/** Brings what is selected by keys into view; the other screens come along. */
+function KeepInView({ inner }: { inner: Document }) {
+  const store = useStore()
+  const selection = useEditor((state) => state.selection)
+  useEffect(() => {
+    if (selection === undefined) return
+    const [element] = elementsOf(inner, shownId(store, selection))
+    if (!element || element.matches(':hover')) return
+    element.scrollIntoView({ block: 'nearest' })
+  }, [store, inner, selection])
+  return null
 }
 
 /** What is selected is marked at every width. */

@@ -7,6 +7,7 @@ import { ListPop } from '../../ui/list-pop.ts'
 import { useStore } from '../session/editor-store.ts'
 import { useShownFindings } from './findings-context.tsx'
 import { TroubleMark } from './trouble-mark.tsx'
+import { counted } from '../../ui/counted.ts'
 
 const Opener = styled(AriaButton)`
   display: inline-flex;
@@ -68,7 +69,7 @@ export function ProblemsButton() {
     <DialogTrigger isOpen={isOpen} onOpenChange={setOpen}>
       <Opener data-severity={worst.severity}>
         <TroubleMark severity={worst.severity} />
-        {findings.length === 1 ? '1 problem' : `${findings.length} problems`}
+        {counted(findings.length, 'problem')}
       </Opener>
       <ListPop placement="bottom start">
         <Dialog aria-label="Problems of this page">

@@ -1,28 +1,11 @@
 import { Check, MonitorSmartphone } from 'lucide-react'
 import { Menu, MenuTrigger, Separator } from 'react-aria-components'
 import styled from 'styled-components'
+import { SCREENS } from '@gullyline/core'
+import { COMMANDS } from '../commands/command-list.ts'
+import { useRunCommand } from '../commands/commands.ts'
 import { MenuPop, MenuRow } from '../../ui/menu.tsx'
 import { StripButton } from './strip-button.ts'
-
-interface Screen {
-  readonly title: string
-  /** As it is mostly held, in px. */
-  readonly width: number
-  readonly height: number
-}
-
-/** Screens that many people have (common practice, no source). */
-const SCREENS: readonly Screen[] = [
-  { title: 'Smallest window', width: 320, height: 640 },
-  { title: 'Small phone', width: 360, height: 800 },
-  { title: 'Phone', width: 390, height: 844 },
-  { title: 'Large phone', width: 412, height: 915 },
-  { title: 'Small tablet', width: 768, height: 1024 },
-  { title: 'Tablet', width: 820, height: 1180 },
-  { title: 'Small laptop', width: 1280, height: 800 },
-  { title: 'Laptop', width: 1440, height: 900 },
-  { title: 'Desktop', width: 1920, height: 1080 },
-]
 
 /** The width of a screen once it is turned; undefined for widths that no screen of the list has. */
 function rotatedWidth(width: number): number | undefined {
@@ -53,7 +36,9 @@ interface ScreensProps {
 /** Shows the page at widths that many screens have, turned, and in its own size. */
 export function Screens({ width, onChange, zoom, onZoom }: ScreensProps) {
   const rotated = rotatedWidth(width)
+  const run = useRunCommand()
   const act = (key: string): void => {
+    if (key === 'open-device') return run('open-device')
     if (key === 'rotate') {
       if (rotated !== undefined) onChange(rotated)
     } else if (key === 'fit' || key === 'whole') onZoom(key)
@@ -87,6 +72,10 @@ export function Screens({ width, onChange, zoom, onZoom }: ScreensProps) {
           </MenuRow>
           <MenuRow id="whole" textValue="Zoom to 100 %">
             Zoom to 100 % {zoom === 'whole' && tick}
+          </MenuRow>
+          <Line />
+          <MenuRow id="open-device" textValue={COMMANDS['open-device'].title}>
+            {COMMANDS['open-device'].title}
           </MenuRow>
         </Menu>
       </MenuPop>

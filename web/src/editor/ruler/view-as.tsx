@@ -4,6 +4,7 @@ import styled from 'styled-components'
 import { SETTING_CSS } from '@gullyline/core'
 import { MenuPop, MenuRow } from '../../ui/menu.tsx'
 import { StripButton } from './strip-button.ts'
+import { counted } from '../../ui/counted.ts'
 
 /** How a visitor may have set their browser. */
 export type VisitorView = keyof typeof VIEWS
@@ -16,6 +17,12 @@ const FORCED_CSS = [
   'button{border:1px solid #fff!important}',
 ].join('')
 
+/** What browsers do that darken pages which have no dark colours of their own: all lightness is turned round, and pictures stay. */
+const DARK_CSS =
+  'html{--dark:invert(1) hue-rotate(180deg)}img,video,iframe{filter:invert(1) hue-rotate(180deg)!important}'
+/** Views that work on the whole page at once, each by a variable of its own. */
+const FILTER_CSS = 'html{filter:var(--dark,) var(--grey,)!important}'
+
 const VIEWS = {
   large: { title: 'Text at 200 %', css: SETTING_CSS.resized },
   spaced: { title: 'More text spacing', css: SETTING_CSS.spaced },
@@ -23,11 +30,8 @@ const VIEWS = {
     title: 'Pictures not loaded',
     css: 'img{visibility:hidden}picture::after{background:none!important}',
   },
-  grey: { title: 'Without colours', css: 'html{filter:grayscale(1)}' },
-  still: {
-    title: 'Reduced motion',
-    css: '*,*::before,*::after{animation:none!important;transition:none!important}html{scroll-behavior:auto!important}',
-  },
+  grey: { title: 'Without colours', css: 'html{--grey:grayscale(1)}' },
+  dark: { title: 'Darkened by the browser', css: DARK_CSS },
   forced: { title: 'Forced colours', css: FORCED_CSS },
   print: {
     title: 'Printed without backgrounds',
@@ -42,9 +46,8 @@ const Opener = styled(StripButton)`
 
 /** The rules that show the page as visitors with these settings see it. */
 export function viewCss(views: ReadonlySet<VisitorView>): string {
-  return NAMES.filter((name) => views.has(name))
-    .map((name) => VIEWS[name].css)
-    .join('')
+  const set = NAMES.filter((name) => views.has(name)).map((name) => VIEWS[name].css)
+  return set.length === 0 ? '' : [...set, FILTER_CSS].join('')
 }
 
 interface ViewAsProps {
@@ -64,7 +67,7 @@ export function ViewAs({ views, onChange }: ViewAsProps) {
         aria-label={set === '' ? 'View as visitors' : `View as visitors: ${set}`}
       >
         <Eye size={14} strokeWidth={1.75} />
-        {views.size === 0 ? 'View' : views.size === 1 ? '1 view' : `${views.size} views`}
+        {views.size === 0 ? 'View' : counted(views.size, 'view')}
       </Opener>
       <MenuPop placement="bottom start">
         <Menu

@@ -7,6 +7,7 @@ import {
   type SharedName,
 } from '@gullyline/core'
 import type { LinkedParts } from './session.ts'
+import { counted } from '../../ui/counted.ts'
 
 const TITLES: Readonly<Record<FrameName, string>> = { header: 'Header', footer: 'Footer' }
 
@@ -21,7 +22,7 @@ interface Surroundings {
 export function reachOfPart({ reach: { pages, live } }: Pick<LinkedPart, 'reach'>): string {
   // Placed here, and not saved yet.
   if (pages === 0) return 'on this page alone'
-  return `on ${pages === 1 ? '1 page' : `${pages} pages`}, ${live} live`
+  return `on ${counted(pages, 'page')}, ${live} live`
 }
 
 /**

@@ -1,12 +1,9 @@
 /** Going on with edits that were journaled and not saved. */
 import {
-  applyEdits,
-  checkEditShape,
   FRAME_NAMES,
   isFrameName,
   joinSession,
-  migrateEdit,
-  type Edit,
+  replayEntries,
   type JournalEntry,
   type Page,
   type Registry,
@@ -37,30 +34,10 @@ export function goOnFrom(
   shared: SharedVersions = {},
 ): Resumed {
   const state = openEditor(base, journaled.newest, { ...shared, ...journaled.shared?.newest })
-  const edits: Edit[] = []
-  const setAside: JournalEntry[] = []
-  let inverse: readonly Edit[] = []
-  let page = base
-  for (const entry of journaled.entries) {
-    const migrated = entry.edits.map(migrateEdit) as Edit[]
-    const result = tryEdits(page, migrated, registry)
-    if (!result) {
-      setAside.push(entry)
-      continue
-    }
-    page = result.page
-    edits.push(...migrated)
-    inverse = [...result.inverse, ...inverse]
-  }
+  const { page, edits, inverse, refused } = replayEntries(base, journaled.entries, registry)
   const transaction = { label: 'Unsaved edits from last time', origin: 'journal', at: journaled.at, edits }
   const history = edits.length === 0 ? state.history : { done: [{ transaction, inverse }], undone: [] }
-  return { state: { ...state, page, history, ...noticeFor(setAside, journaled) }, setAside }
-}
-
-function tryEdits(page: Page, edits: readonly Edit[], registry: Registry) {
-  if (edits.some((edit) => checkEditShape(edit).length > 0)) return undefined
-  const result = applyEdits(page, edits, registry)
-  return result.ok ? result : undefined
+  return { state: { ...state, page, history, ...noticeFor(refused, journaled) }, setAside: refused }
 }
 
 function noticeFor(setAside: readonly JournalEntry[], { acts }: Journaled): Partial<EditorState> {

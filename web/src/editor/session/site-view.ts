@@ -3,6 +3,7 @@ import type { Site } from '../../api/hooks.ts'
 import { createContext, useContext, useState } from 'react'
 import {
   createNodeRenderer,
+  drawnPage,
   navigationOf,
   pageTree,
   readOf,
@@ -102,10 +103,7 @@ function drawnPages(pages: readonly PageSummary[]): readonly (TreePage & Navigat
   // Some of the pages of a large site may be there before those that they stand under.
   const ordered = inTreeOrder(pages).map(({ page }) => page)
   const reached = new Set(ordered)
-  return [...ordered, ...pages.filter((page) => !reached.has(page))].map((page) => {
-    const { id, parentId, path, title, description, inNavigation, more } = page
-    return { id, parentId, path, title, description, inNavigation, label: more.navigationLabel || title }
-  })
+  return [...ordered, ...pages.filter((page) => !reached.has(page))].map(drawnPage)
 }
 
 function askedOf({ pictures, files, parts = {} }: DrawnSite, pages: readonly TreePage[]): Asked {

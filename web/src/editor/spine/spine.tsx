@@ -11,6 +11,7 @@ import { useHeights } from './section-heights.ts'
 import { landingOnRow } from './spine-landing.ts'
 import { topOf } from './top-of.ts'
 import { SpineFound, SpineNode } from './spine-node.tsx'
+import { counted } from '../../ui/counted.ts'
 
 const Pane = styled.nav`
   display: flex;
@@ -100,7 +101,7 @@ export function Spine({ inner }: { inner: Document | undefined }) {
     <Pane aria-label="Spine">
       <Title>
         <span>Spine</span>
-        <span>{sections.length === 1 ? '1 section' : `${sections.length} sections`}</span>
+        <span>{counted(sections.length, 'section')}</span>
       </Title>
       <FindBox
         label="Search blocks"
