@@ -57,7 +57,7 @@ const PARTS = [
   },
   {
     name: 'format',
-    args: [tool('prettier/bin/prettier.cjs'), '--check', '.', '--log-level', 'warn'],
+    args: [tool('oxfmt/bin/oxfmt'), '--check'],
     count: countCheck,
     lane: 'works',
   },

@@ -18,7 +18,8 @@ export interface Transaction {
 }
 
 export type TransactionResult =
-  { readonly ok: true; readonly page: Page; readonly inverse: readonly Edit[] } | Refusal
+  | { readonly ok: true; readonly page: Page; readonly inverse: readonly Edit[] }
+  | Refusal
 
 /** Applies all edits of a list in order, or none: the first one refused refuses the whole. `inverse` is in the order to apply it. */
 export function applyEdits(page: Page, edits: readonly Edit[], registry: Registry): TransactionResult {

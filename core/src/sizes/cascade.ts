@@ -5,7 +5,9 @@ import { sizesSet } from './size-keys.ts'
 
 /** Where the value in force comes from: set at the size itself, taken over from a wider one, or the kind's default. */
 export type ValueOrigin =
-  { readonly from: 'own' } | { readonly from: 'wider'; readonly size: SizeKey } | { readonly from: 'default' }
+  | { readonly from: 'own' }
+  | { readonly from: 'wider'; readonly size: SizeKey }
+  | { readonly from: 'default' }
 
 export interface CascadedValue {
   readonly value: Json | undefined

@@ -379,7 +379,9 @@ export interface TextHit {
 
 /** A line of an answer that tells how far a long act is: how much is done, or what it gave, or why it was refused. */
 export type ProgressLine<T> =
-  { readonly done: number; readonly total: number } | { readonly result: T } | { readonly error: ErrorBody }
+  | { readonly done: number; readonly total: number }
+  | { readonly result: T }
+  | { readonly error: ErrorBody }
 
 /** A release on the disk: what each address of the site shows. Visitors are answered from it, and exports are made of it. */
 export interface Manifest {

@@ -148,7 +148,14 @@ const DRAG_TYPE = 'application/x-gullyline-page'
 
 /** What can be done with a page from the list. */
 export type PageAct =
-  MoveDirection | 'rename' | 'add' | 'copy' | 'export' | 'publish' | 'unpublish' | 'delete'
+  | MoveDirection
+  | 'rename'
+  | 'add'
+  | 'copy'
+  | 'export'
+  | 'publish'
+  | 'unpublish'
+  | 'delete'
 
 /** What rows ask of the list; the same object as long as the pages are. */
 export interface RowActs {

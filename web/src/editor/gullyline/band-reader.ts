@@ -12,7 +12,8 @@ export interface BandsTask {
 
 /** What the worker answers: the readings, or why there are none. */
 export type BandsAnswer = { readonly number: number } & (
-  { readonly readings: Readings } | { readonly trouble: string }
+  | { readonly readings: Readings }
+  | { readonly trouble: string }
 )
 
 interface Waiting {
