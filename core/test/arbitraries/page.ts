@@ -9,7 +9,7 @@ import type { Edit, ValueAddress } from '../../src/edits/edit-shapes.ts'
 import { idFrom } from '../../src/page/id.ts'
 import type { NodeId, Page, PageNode } from '../../src/page/page.ts'
 import { subtreeIds } from '../../src/page/walk.ts'
-import { fieldAndValue, valuesFor } from './value.ts'
+import { fieldAndValue, PLAIN, valuesFor } from './value.ts'
 
 /** A node with what is inside it, before it has an id. */
 interface Sketch {
@@ -34,24 +34,22 @@ function makeSketch(definition: BlockDefinition, depth: number): fc.Arbitrary<Sk
       medium: valuesFor(definition.arrangement).filter(notEmpty),
       narrow: valuesFor(definition.arrangement).filter(notEmpty),
     },
-    { requiredKeys: ['base'] },
+    { ...PLAIN, requiredKeys: ['base'] },
   )
   const arrangement =
     Object.keys(definition.arrangement.properties).length > 0 ? sizes : fc.constant({ base: {} })
-  const node = fc
-    .record(
-      {
-        kind: fc.constant(definition.kind),
-        content: valuesFor(definition.content),
-        look: valuesFor(definition.look),
-        sizes: arrangement,
-        name: fc.constantFrom('Opening hours', 'A name'),
-        lock: fc.constantFrom('all' as const, 'text' as const),
-        prompts: promptsFor(definition),
-      },
-      { requiredKeys: ['kind', 'content', 'look', 'sizes'] },
-    )
-    .map((value) => JSON.parse(JSON.stringify(value)) as Sketch['node'])
+  const node = fc.record(
+    {
+      kind: fc.constant(definition.kind),
+      content: valuesFor(definition.content),
+      look: valuesFor(definition.look),
+      sizes: arrangement,
+      name: fc.constantFrom('Opening hours', 'A name'),
+      lock: fc.constantFrom('all' as const, 'text' as const),
+      prompts: promptsFor(definition),
+    },
+    { ...PLAIN, requiredKeys: ['kind', 'content', 'look', 'sizes'] },
+  ) as fc.Arbitrary<Sketch['node']>
   const slots = Object.fromEntries(
     Object.entries(definition.slots).map(([slot, { allow }], at) => {
       // The first slot of a kind holds most; what stands in others is kept small, or every page would be huge.
@@ -63,7 +61,7 @@ function makeSketch(definition: BlockDefinition, depth: number): fc.Arbitrary<Sk
       return [slot, child ? fc.array(child, { maxLength: at === 0 ? 2 : 1 }) : fc.constant([])]
     }),
   )
-  return fc.record({ node, slots: fc.record(slots) })
+  return fc.record({ node, slots: fc.record(slots, PLAIN) }, PLAIN)
 }
 
 function promptsFor(definition: BlockDefinition): fc.Arbitrary<NonNullable<PageNode['prompts']>> {

@@ -12,6 +12,9 @@ import {
   type Run,
 } from '../../src/page/rich-text.ts'
 
+/** Objects as pages read from JSON have them. */
+export const PLAIN = { noNullPrototype: true } as const
+
 export const PAGE_IDS = ['home', 'visit', 'gone'] as const
 export const PICTURE_IDS = ['pica', 'picb', 'picgone'] as const
 
@@ -34,14 +37,17 @@ export const plainWords = fc
 const link = fc.oneof(
   fc.record(
     { page: fc.constantFrom(...PAGE_IDS), anchor: fc.constantFrom('top', 'hours') },
-    { requiredKeys: ['page'] },
+    { ...PLAIN, requiredKeys: ['page'] },
   ),
-  fc.record({
-    href: fc.oneof(
-      fc.webUrl(),
-      fc.constantFrom('mailto:a@b.example', 'javascript:alert(1)', '/x', '#y', ' JaVa\u00a0script:1'),
-    ),
-  }),
+  fc.record(
+    {
+      href: fc.oneof(
+        fc.webUrl(),
+        fc.constantFrom('mailto:a@b.example', 'javascript:alert(1)', '/x', '#y', ' JaVa\u00a0script:1'),
+      ),
+    },
+    PLAIN,
+  ),
 )
 
 const run = fc.record(
@@ -56,36 +62,42 @@ const run = fc.record(
       .map((marks) => [...marks].sort()),
     link,
   },
-  { requiredKeys: ['text'] },
+  { ...PLAIN, requiredKeys: ['text'] },
 )
-export const anyRuns = fc
-  .array(run, { maxLength: 4 })
-  .map((runs) => JSON.parse(JSON.stringify(runs)) as readonly Run[])
+export const anyRuns = fc.array(run, { maxLength: 4 }) as fc.Arbitrary<readonly Run[]>
 export const anyLine = fc.oneof(plainWords, anyRuns.map(toLine))
 const listDepth = fc.createDepthIdentifier()
 const item = fc.letrec<{ item: unknown; list: unknown }>((tie) => ({
-  item: fc.record({
-    runs: fc.array(run, { maxLength: 2 }),
-    // As deep as lists may stand in lists.
-    list: fc.option(tie('list'), {
-      nil: undefined,
-      depthSize: 'small',
-      maxDepth: 5,
-      depthIdentifier: listDepth,
-    }),
-  }),
-  list: fc.record({
-    type: fc.constant('list'),
-    ordered: fc.boolean(),
-    items: fc.array(tie('item'), { minLength: 1, maxLength: 3 }),
-  }),
+  item: fc
+    .record({
+      runs: fc.array(run, { maxLength: 2 }),
+      // As deep as lists may stand in lists.
+      list: fc.option(tie('list'), {
+        nil: undefined,
+        depthSize: 'small',
+        maxDepth: 5,
+        depthIdentifier: listDepth,
+      }),
+    })
+    .map(({ runs, list }) => (list === undefined ? { runs } : { runs, list })),
+  list: fc.record(
+    {
+      type: fc.constant('list'),
+      ordered: fc.boolean(),
+      items: fc.array(tie('item'), { minLength: 1, maxLength: 3 }),
+    },
+    PLAIN,
+  ),
 }))
 export const richText = fc
   .array(
-    fc.oneof(fc.record({ type: fc.constant('paragraph'), runs: fc.array(run, { maxLength: 3 }) }), item.list),
+    fc.oneof(
+      fc.record({ type: fc.constant('paragraph'), runs: fc.array(run, { maxLength: 3 }) }, PLAIN),
+      item.list,
+    ),
     { maxLength: 3 },
   )
-  .map((value) => normalizeRichText(JSON.parse(JSON.stringify(value)) as RichText))
+  .map((value) => normalizeRichText(value as RichText))
 
 function valueFor(field: FieldSchema): fc.Arbitrary<Json> {
   switch (field.control) {
@@ -102,7 +114,7 @@ function valueFor(field: FieldSchema): fc.Arbitrary<Json> {
     case 'words':
       return richText as unknown as fc.Arbitrary<Json>
     case 'list':
-      return item.list.map((list) => normalizeRichText([JSON.parse(JSON.stringify(list))]) as unknown as Json)
+      return item.list.map((list) => normalizeRichText([list] as RichText) as unknown as Json)
     case 'table':
       return fc.array(fc.array(plainWords, { minLength: 1, maxLength: 3 }), { minLength: 1, maxLength: 3 })
     case 'count': {
@@ -136,16 +148,19 @@ function valueFor(field: FieldSchema): fc.Arbitrary<Json> {
       return fc.record(
         {
           id: fc.constantFrom(...PICTURE_IDS),
-          focus: fc.record({ x: fc.integer({ min: 0, max: 100 }), y: fc.constant(40) }),
-          crop: fc.record({
-            x: fc.integer({ min: 0, max: 50 }),
-            y: fc.constant(10),
-            width: fc.integer({ min: 1, max: 50 }),
-            height: fc.constant(25.5),
-            shape: fc.constantFrom(0.75, 1.5),
-          }),
+          focus: fc.record({ x: fc.integer({ min: 0, max: 100 }), y: fc.constant(40) }, PLAIN),
+          crop: fc.record(
+            {
+              x: fc.integer({ min: 0, max: 50 }),
+              y: fc.constant(10),
+              width: fc.integer({ min: 1, max: 50 }),
+              height: fc.constant(25.5),
+              shape: fc.constantFrom(0.75, 1.5),
+            },
+            PLAIN,
+          ),
         },
-        { requiredKeys: ['id'] },
+        { ...PLAIN, requiredKeys: ['id'] },
       )
     case 'date':
       return fc.constantFrom('2026-11-27', '1999-02-31')
@@ -162,9 +177,7 @@ export function valuesFor(schema: ObjectSchema): fc.Arbitrary<JsonObject> {
       .filter(([key]) => key !== 'madeFrom')
       .map(([key, field]) => [key, valueFor(field)]),
   )
-  return fc
-    .record(fields, { requiredKeys: [...schema.required] })
-    .map((value) => Object.fromEntries(Object.entries(value)))
+  return fc.record(fields, { ...PLAIN, requiredKeys: [...schema.required] }) as fc.Arbitrary<JsonObject>
 }
 
 /** A field of a schema with a value for it: mostly valid, now and then not, and now and then none. */
