@@ -11,7 +11,7 @@ const plain = {
 /** @type {import('jest').Config} */
 export default {
   // Nothing here asserts speed: a loaded machine may take its time.
-  testTimeout: timesOf(60_000, 14_400_000),
+  testTimeout: timesOf(180_000, 14_400_000),
   // Modules of finished files stay in a worker's memory, and collecting around them takes ever longer: one that holds much begins anew.
   workerIdleMemoryLimit: '800MB',
   testSequencer: './scripts/lib/jest/longest-first.mjs',

@@ -18,9 +18,7 @@ test('all live pages are measured once, those that change again, and each gully 
   test.slow()
   // Some are enough.
   const all = await known(page, app)
-  for (const { pageId, path } of all.pages.filter(
-    ({ path }) => !/^\/($|404|instruments\/($|radio))/.test(path),
-  ))
+  for (const { pageId, path } of all.pages.filter(({ path }) => !/^\/($|404|instruments\/radio)/.test(path)))
     expect([
       path,
       (await page.context().request.post(`${api(app)}/pages/${pageId}/unpublish`, { data: {} })).status(),
@@ -36,7 +34,7 @@ test('all live pages are measured once, those that change again, and each gully 
   await noFindings(page)
   const before = await known(page, app)
   expect(before.measuring).toBe('on')
-  expect(before.pages.length).toBeGreaterThan(3)
+  expect(before.pages.length).toBe(3)
   expect(before.pages.every(({ isCurrent, gullies }) => isCurrent && gullies !== null)).toBe(true)
 
   // The sample site leaves three on one page for newcomers to find, and is whole elsewhere.
@@ -86,7 +84,7 @@ test('all live pages are measured once, those that change again, and each gully 
         const own = now.pages.find((one) => one.pageId === pageId)!
         return own.isCurrent && own.sweptAt !== before.pages.find((one) => one.pageId === pageId)!.sweptAt
       },
-      { timeout: 60_000 },
+      { timeout: 120_000 },
     )
     .toBe(true)
   const after = await known(page, app)

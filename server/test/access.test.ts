@@ -8,7 +8,7 @@ import { startTestServer, type TestServer } from './with-server.ts'
 let server: TestServer
 beforeAll(async () => {
   server = await startTestServer()
-}, 120_000)
+})
 afterAll(() => server.close())
 
 const routes = Object.entries(ACCESS)

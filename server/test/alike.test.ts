@@ -6,7 +6,7 @@ import { nodeOf, SITE, startWithParts } from './with-parts.ts'
 let at: Awaited<ReturnType<typeof startWithParts>>
 beforeAll(async () => {
   at = await startWithParts()
-}, 120_000)
+})
 afterAll(() => at.server.close())
 
 /** Adds a page with one section that says this, and publishes it. */

@@ -35,7 +35,7 @@ beforeAll(async () => {
   }
   database = await startMariadb(join(home, 'database'), ports.database)
   server = await serve(home, database.url)
-}, 120_000)
+})
 afterAll(async () => {
   await server.stop()
   await database.stop()
@@ -137,7 +137,7 @@ test('a backup of a quiet installation is restored elsewhere with every row and 
   await copy.stop()
   expect(filesOf(elsewhere)).toEqual(before[1])
   expect(readdirSync(folder).filter((name) => name.startsWith('.gullyline'))).toEqual([])
-}, 120_000)
+})
 
 test('a backup made while people save and publish is one moment: it starts, and says of every page what was saved', async () => {
   const cookie = await signIn()
@@ -195,7 +195,7 @@ test('a backup made while people save and publish is one moment: it starts, and 
     await copy.stop()
     server = await serve(home, database.url)
   }
-}, 180_000)
+})
 
 test('what can’t be used is refused with a sentence, and nothing is changed', async () => {
   await writeFile(join(folder, 'letter.txt'), 'Dear all')
@@ -227,7 +227,7 @@ test('what can’t be used is refused with a sentence, and nothing is changed', 
     expect.stringMatching(/damaged, at fonts.*Nothing was changed/),
   ])
   expect(filesOf(used)).toEqual(before)
-}, 60_000)
+})
 
 test.each([0, 300])(
   'a restore that is interrupted after %i ms of filling the database leaves no process and no folder',
@@ -261,4 +261,4 @@ test('restoring over data moves what was there aside', async () => {
   const aside = readdirSync(folder).find((name) => name.startsWith('elsewhere-before-'))!
   expect(readFileSync(join(folder, aside, 'mine.txt'), 'utf8')).toBe('Mine')
   expect(existsSync(join(used, 'mine.txt'))).toBe(false)
-}, 60_000)
+})

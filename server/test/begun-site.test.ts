@@ -13,7 +13,7 @@ import { startTestServer, type TestServer } from './with-server.ts'
 let server: TestServer
 beforeAll(async () => {
   server = await startTestServer('begun')
-}, 120_000)
+})
 afterAll(() => server.close())
 
 const own = () => `/api/sites/${server.at.siteId}`

@@ -56,7 +56,7 @@ suite('a data folder below a folder that is closed to everybody else', () => {
     expect(statSync(closed).mode & 0o777).toBe(0o700)
     expect(existsSync(join(elsewhere, 'password'))).toBe(false)
     expect(await withDatabase(folder, read)).toEqual(['before'])
-  }, 120_000)
+  })
 
   test('that was open before takes its data along', async () => {
     await chmod(closed, 0o711)
@@ -65,5 +65,5 @@ suite('a data folder below a folder that is closed to everybody else', () => {
     await chmod(closed, 0o700)
     expect(await withDatabase(folder, read)).toEqual(['while it was open'])
     expect(existsSync(join(folder, 'location'))).toBe(true)
-  }, 120_000)
+  })
 })

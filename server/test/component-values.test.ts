@@ -6,7 +6,7 @@ import { newId, nodeOf, SITE, startWithParts } from './with-parts.ts'
 let at: Awaited<ReturnType<typeof startWithParts>>
 beforeAll(async () => {
   at = await startWithParts()
-}, 120_000)
+})
 afterAll(() => at.server.close())
 
 describe('what an instance of a component fills in', () => {

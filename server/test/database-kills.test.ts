@@ -5,7 +5,7 @@ import { Machine, saveWhileKilling } from './power-cuts.ts'
 const KILLS = timesOf(10, 300)
 
 const machine = new Machine()
-beforeAll(() => machine.start(), 180_000)
+beforeAll(() => machine.start())
 afterAll(() => machine.stop())
 
 test(

@@ -4,7 +4,7 @@ import { startTestServer, type TestServer } from './with-server.ts'
 let server: TestServer
 beforeAll(async () => {
   server = await startTestServer()
-}, 120_000)
+})
 afterAll(() => server.close())
 
 test('the migrations make exactly the tables that the rows describe', async () => {

@@ -17,7 +17,7 @@ import { startTestServer, type TestServer } from './with-server.ts'
 let server: TestServer
 beforeAll(async () => {
   server = await startTestServer()
-}, 120_000)
+})
 afterAll(() => server.close())
 
 const query = <T>(sql: string, values: unknown[] = []): Promise<T[]> => server.services.db.query(sql, values)
@@ -81,7 +81,7 @@ test('200 versions are read as they were saved; together they take 2 % of what s
   expect(Number(stored!.bytes) / whole).toBeLessThan(0.02)
   // Some are whole ones, so that no difference grows without end.
   expect(Number(stored!.whole)).toBeGreaterThan(1)
-}, 120_000)
+})
 
 test('a state is read as it was packed, against any other that is stored whole', async () => {
   let differences = 0
@@ -171,4 +171,4 @@ test('what is live of each document is what the newest release of it says, whate
   expect(new Set(steps.map(([, act]) => act)).size).toBe(4)
   const [released] = await query<{ count: string }>('SELECT COUNT(*) AS count FROM releases')
   expect(Number(released!.count)).toBeGreaterThan(10)
-}, 120_000)
+})

@@ -24,7 +24,7 @@ beforeAll(async () => {
   const app = createEditorApp(server.services, webDir)
   ask = async (path, cookie) =>
     app.request(`http://127.0.0.1${path}`, cookie === undefined ? {} : { headers: { cookie } })
-}, 120_000)
+})
 afterAll(async () => {
   await server.close()
   await rm(webDir, { recursive: true })

@@ -14,7 +14,7 @@ let folder = ''
 beforeAll(async () => {
   server = await startTestServer()
   folder = await mkdtemp(join(tmpdir(), 'gullyline-export-'))
-}, 120_000)
+})
 afterAll(async () => {
   await server.close()
   await rm(folder, { recursive: true, force: true })

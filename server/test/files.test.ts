@@ -20,7 +20,7 @@ import { startTestServer, type TestServer } from './with-server.ts'
 let server: TestServer
 beforeAll(async () => {
   server = await startTestServer()
-}, 120_000)
+})
 afterAll(() => server.close())
 
 /** The least that each format's own standard asks of its first bytes; RFC 5545, ISO 32000-1, ID3v2 (from memory). */

@@ -43,7 +43,7 @@ const visit = async () => (await fetch(`http://localhost:${machine.sitePort}/vis
 
 const suite = canHaveOwnDisks() ? describe : describe.skip
 suite('a disk that is full', () => {
-  beforeAll(() => machine.start({ diskBytes: 96 * MEGABYTE }), 180_000)
+  beforeAll(() => machine.start({ diskBytes: 96 * MEGABYTE }))
   afterAll(() => machine.stop())
 
   test('takes no picture, no file and no release, says so, and keeps what there was as it was', async () => {

@@ -21,7 +21,7 @@ import { digest, FIRST, startWithPackages } from './with-packages.ts'
 let at: Awaited<ReturnType<typeof startWithPackages>>
 beforeAll(async () => {
   at = await startWithPackages()
-}, 120_000)
+})
 afterAll(() => at.server.close())
 
 /** Packages on the disk that were sent and are not imported. */

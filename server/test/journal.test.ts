@@ -17,7 +17,7 @@ import { startTestServer, type TestServer } from './with-server.ts'
 let server: TestServer
 beforeAll(async () => {
   server = await startTestServer()
-}, 120_000)
+})
 afterAll(() => server.close())
 
 const edits: readonly Edit[] = [{ edit: 'set', nodeId: 'x', at: ['name'], value: 'Words 日本 🌒' }]

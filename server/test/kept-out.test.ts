@@ -22,7 +22,7 @@ beforeAll(async () => {
     role: 'reviewer',
     password: PASSWORD,
   })
-}, 120_000)
+})
 afterAll(() => server.close())
 
 /** The editor with a log of its own, and what was written to it. */
@@ -91,7 +91,7 @@ test('what the command does to accounts is in the log of the data folder, and th
   expect(lines[0]!.role).toBe('reviewer')
   expect(log).not.toContain(PASSWORD)
   await rm(dataDir, { recursive: true })
-}, 60_000)
+})
 
 test('a name with line breaks makes no second line of the log', async () => {
   const { ask, lines } = withLog()

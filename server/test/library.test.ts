@@ -10,7 +10,7 @@ import { startTestServer, type TestServer } from './with-server.ts'
 let server: TestServer
 beforeAll(async () => {
   server = await startTestServer()
-}, 120_000)
+})
 afterAll(() => server.close())
 
 interface Sent {
@@ -198,7 +198,7 @@ describe('what is refused, each with its reason, and leaves nothing behind', () 
     await slow
     expect((await gone).body.message).toContain('cancelled')
     expect(Object.keys(await pictures())).toHaveLength(Object.keys(before).length + 1)
-  }, 60_000)
+  })
 })
 
 test('words, where it is used, and another file for it everywhere', async () => {

@@ -13,7 +13,7 @@ const NEW = 15
 let server: TestServer
 beforeAll(async () => {
   server = await startTestServer()
-}, 120_000)
+})
 afterAll(() => server.close())
 
 const query = <T>(sql: string, values: unknown[] = []): Promise<T[]> => server.services.db.query(sql, values)

@@ -19,7 +19,7 @@ const FREE = { fixed: {}, asked: [], takes: [], isEmptied: false }
 let server: TestServer
 beforeAll(async () => {
   server = await startTestServer()
-}, 120_000)
+})
 afterAll(() => server.close())
 
 const post = <T>(path: string, body: object, as: Role = 'keeper') =>

@@ -13,7 +13,7 @@ const folder = mkdtempSync(join(tmpdir(), 'gullyline-packages-'))
 let at: Awaited<ReturnType<typeof startWithPackages>>
 beforeAll(async () => {
   at = await startWithPackages()
-}, 120_000)
+})
 afterAll(async () => {
   await at.server.close()
   rmSync(folder, { recursive: true })
@@ -96,7 +96,7 @@ describe('exported, imported into an empty site and exported again, the bytes ar
     const first = await (await at.server.site.request('http://localhost:1/')).text()
     const words = (html: string): string => html.slice(html.indexOf('<main')).replace(/<[^>]*>/g, ' ')
     expect(words(live)).toBe(words(first))
-  }, 120_000)
+  })
 })
 
 describe('what is there already', () => {
@@ -224,4 +224,4 @@ test('the command line exports, says what would come, and imports, as the interf
   expect(await run('import', file, '--site', id)).toMatch(/^Imported: [1-9]\d* added, 0 replaced/)
   expect((await at.partsOf(site)).map(({ name }) => name)).toEqual(['Call to join'])
   await expect(run('import', join(folder, 'nothing.zip'))).rejects.toThrow('can’t be imported')
-}, 60_000)
+})

@@ -12,7 +12,7 @@ import { startTestServer, type TestServer } from './with-server.ts'
 let server: TestServer
 beforeAll(async () => {
   server = await startTestServer()
-}, 120_000)
+})
 afterAll(() => server.close())
 
 const SITE = '/api/sites/tarrowmoor'
@@ -111,7 +111,7 @@ test('what many change at once is never told under a mark that somebody had alre
     await known.follow()
     expect(Object.fromEntries(known.pages)).toEqual(byId(await all()))
   }
-}, 60_000)
+})
 
 test.each(['0.0', 'zzz', '1.x', `${'9'.repeat(40)}`, ''])(
   'a mark that no change has begins the list anew: “%s”',
@@ -157,7 +157,7 @@ describe('of a large site', () => {
       )
     }
     await server.changed()
-  }, 60_000)
+  })
 
   test('the first part is a screen of the top of the tree, and all parts are all pages', async () => {
     const first = await part()

@@ -24,7 +24,7 @@ beforeAll(async () => {
     defaultRegistry,
     () => `p${++made}`,
   )
-}, 120_000)
+})
 afterAll(() => server.close())
 
 const SITE = '/api/sites/tarrowmoor'
@@ -66,7 +66,7 @@ test('a name is had once, whatever its case: also of many who want it at once, i
   }
   const names = (await list()).map(({ name }) => name.toLowerCase())
   expect(new Set(names).size).toBe(names.length)
-}, 60_000)
+})
 
 test('what is said of it is changed where nobody else changed it meanwhile, and not to a name that is taken', async () => {
   const { id } = (await add('Hours')).body

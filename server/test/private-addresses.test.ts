@@ -16,7 +16,7 @@ let devices: ReturnType<typeof createDeviceApp>
 beforeAll(async () => {
   server = await startTestServer()
   devices = createDeviceApp(server.services)
-}, 120_000)
+})
 afterAll(() => server.close())
 beforeEach(() => server.at.manager.clear(PrivateAddressEntity))
 

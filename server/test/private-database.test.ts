@@ -20,7 +20,7 @@ beforeAll(async () => {
   port = await freePort()
   database = await startMariadb(folder, port)
   db = await mysql.createConnection(database.url)
-}, 120_000)
+})
 afterAll(async () => {
   await db.end()
   await database.stop()

@@ -7,7 +7,7 @@ import type { PageSummary } from '@gullyline/core'
 import { Machine } from './power-cuts.ts'
 
 const machine = new Machine()
-beforeAll(() => machine.start(), 180_000)
+beforeAll(() => machine.start())
 afterAll(() => machine.stop())
 
 /** The second process of the server: its child that runs the program for visitors. */

@@ -48,7 +48,7 @@ beforeAll(async () => {
   const signedIn = await signIn(0, 'first')
   cookie = signedIn.cookie
   site = `/api/sites/${signedIn.account.sites[0]!.id}`
-}, 180_000)
+})
 
 afterAll(async () => {
   await Promise.all(servers.map((server) => server.stop()))

@@ -21,7 +21,7 @@ import { instanceNode, newId, nodeOf, saying, SITE, startWithParts, withInstance
 let at: Awaited<ReturnType<typeof startWithParts>>
 beforeAll(async () => {
   at = await startWithParts()
-}, 120_000)
+})
 afterAll(() => at.server.close())
 
 test('a selection of a page becomes one, with its root called as the document; the page is opened with it', async () => {
@@ -170,7 +170,7 @@ describe('a ring', () => {
       ])
       expect(answers.map(({ status }) => status).sort()).toEqual([200, 422])
     }
-  }, 120_000)
+  })
 })
 
 describe('publishing', () => {

@@ -19,7 +19,7 @@ const ROUNDS = 60
 let server: TestServer
 beforeAll(async () => {
   server = await startTestServer()
-}, 120_000)
+})
 afterAll(() => server.close())
 
 const site = async () => (await server.ask<SiteInfo>('/api/sites/tarrowmoor')).body
@@ -89,7 +89,7 @@ test(`of two who save a page with the header at once, ${ROUNDS} times, one has a
     const { header } = await site()
     expect(header.nodes[header.root]!.content.brand).toBe(isFirst ? `One ${round}` : `Other ${round}`)
   }
-}, 120_000)
+})
 
 test('the same save sent twice is saved once, page and header alike', async () => {
   const { document, summary } = await open('tmvisit')

@@ -6,7 +6,7 @@ import { startTestServer, type TestServer } from './with-server.ts'
 let server: TestServer
 beforeAll(async () => {
   server = await startTestServer()
-}, 120_000)
+})
 afterAll(() => server.close())
 
 const publish = () => server.publish<ErrorBody>('tmquestions', 'editor')

@@ -150,7 +150,7 @@ test('a port that is taken between the check and the start is told by the server
     other.close()
     await begun.close()
   }
-}, 60_000)
+})
 
 /** The status of a request from another name of this machine, as other devices come; undefined where nobody listens there. */
 async function statusFromOutside(port: number): Promise<number | undefined> {
@@ -204,4 +204,4 @@ test('a killed server and a killed database are started again, and an interrupt 
   expect(await start.ended).toBe(0)
   expect(left.filter((one) => isRunning(one.pid))).toEqual([])
   for (const port of Object.values(ports)) (await occupy(port)).close()
-}, 180_000)
+})

@@ -18,7 +18,7 @@ beforeAll(async () => {
     role: 'keeper',
     password: 'heron-lantern-quay',
   })
-}, 120_000)
+})
 afterAll(() => server.close())
 
 const own = () => `/api/sites/${server.at.siteId}`

@@ -28,7 +28,7 @@ const PAGES = ['tmvisit', 'tmabout', 'tmquestions', 'tmhome'] as const
 let server: TestServer
 beforeAll(async () => {
   server = await startTestServer()
-}, 120_000)
+})
 afterAll(() => server.close())
 
 /** An editor as the browser has one: the page it shows, the version that stands on, and what was shown as a conflict. */

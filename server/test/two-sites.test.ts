@@ -43,7 +43,7 @@ beforeAll(async () => {
     header: site.shared.header.id,
     part: await addPattern(),
   }
-}, 120_000)
+})
 afterAll(() => server.close())
 
 const first = async () => [

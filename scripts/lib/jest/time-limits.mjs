@@ -3,7 +3,7 @@ import { addEventHandler } from 'jest-circus'
 import { timesOf } from '../soak.mjs'
 
 /** Nothing here asserts speed: a loaded machine may take its time. */
-const USUAL_MS = timesOf(60_000, 14_400_000)
+const USUAL_MS = timesOf(180_000, 14_400_000)
 
 addEventHandler((event, { currentDescribeBlock }) => {
   if (event.name === 'add_test') limit(currentDescribeBlock.children.at(-1), event.timeout)

@@ -96,7 +96,8 @@ export async function openDatabase(url: string): Promise<DataSource> {
       PageSweeps1792000000000,
     ],
     synchronize: false,
-    extra: { connectionLimit: 10 },
+    // Where a query was asked for is in the stack of TypeORM's own error; noting it for every query that goes well is work.
+    extra: { connectionLimit: 10, trace: false },
   })
   await dataSource.initialize()
   try {
