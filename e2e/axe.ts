@@ -18,7 +18,9 @@ interface Judged {
 /** Each rule that is broken, with the beginning of each element that breaks it. */
 export async function axeFindings(page: Page, judged: Judged = {}): Promise<readonly string[]> {
   const violations = judged.withFrames ? await withFrames(page, judged) : await withoutFrames(page, judged)
-  return violations.map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html.slice(0, 160)).join(' | ')}`)
+  return violations.map(
+    ({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html.slice(0, 160)).join(' | ')}`,
+  )
 }
 
 export async function noFindings(page: Page, judged?: Judged): Promise<void> {
@@ -44,7 +46,10 @@ function optionsOf({ rules, tags, except = [] }: Judged): RunOptions {
 async function withoutFrames(page: Page, judged: Judged): Promise<readonly Violation[]> {
   if (!(await page.evaluate(() => 'axe' in window))) await page.evaluate(axe.source)
   const options = { ...optionsOf(judged), iframes: false }
-  const context = { ...(judged.within === undefined ? {} : { include: [judged.within] }), exclude: ['iframe'] }
+  const context = {
+    ...(judged.within === undefined ? {} : { include: [judged.within] }),
+    exclude: ['iframe'],
+  }
   return page.evaluate(
     async ([where, how]) => {
       const { violations } = await (window as unknown as { axe: typeof axe }).axe.run(where, how)

@@ -1,7 +1,8 @@
 /** What is done with gullies beside fixing one after another by mouse: going from one to the next, sorting them, fixing and ignoring by keyboard. */
-import { RULES } from '@gullyline/core'
-import { expect, test } from './app.ts'
+import { defaultRegistry, getKind, newNode, RULES } from '@gullyline/core'
+import { canvasOf, centreOf, expect, test } from './app.ts'
 import { counter, openFaults } from './gully-faults.ts'
+import { addPageOf } from './shared-pages.ts'
 
 test.use({ isMeasuring: true })
 
@@ -78,4 +79,50 @@ test('gullies are gone through both ways, told by the line, sorted by severity, 
   await page.keyboard.press('Escape')
   await expect(chart).toBeHidden()
   await expect(slider).toHaveAttribute('aria-valuetext', /medium/)
+})
+
+/** So many are measured for longer than the block is held. */
+const STONES = 400
+
+test('nothing is measured while a block is dragged, and what was left is afterwards', async ({
+  page,
+  app,
+}) => {
+  const stones = Array.from({ length: STONES }, (_unused, i) => {
+    const text = `Stone ${i}`
+    return [`s${i}`, newNode(getKind(defaultRegistry, 'heading'), { content: { text, level: 2 } })] as const
+  })
+  const blocks = stones.map(([id]) => id)
+  const nodes = {
+    g: newNode(getKind(defaultRegistry, 'grid'), { slots: { blocks } }),
+    ...Object.fromEntries(stones),
+  }
+  const { id } = await addPageOf(page.context(), app, { title: 'Many stones', sections: ['g'], nodes })
+  await page.goto(`${app.editor}/pages/${id}`)
+  const stone = canvasOf(page).getByText('Stone 1', { exact: true })
+  await expect(stone).toBeVisible()
+  await page.evaluate(() => {
+    const counted = window as unknown as { read: number }
+    counted.read = 0
+    const post = Reflect.get(Worker.prototype, 'postMessage') as (...given: unknown[]) => void
+    Worker.prototype.postMessage = function (...given: unknown[]) {
+      counted.read++
+      post.apply(this, given)
+    }
+  })
+  const read = () => page.evaluate(() => (window as unknown as { read: number }).read)
+  await expect.poll(read).toBeGreaterThan(0)
+  const { x, y } = await centreOf(stone)
+  await page.mouse.move(x, y)
+  await page.mouse.down()
+  await page.mouse.move(x + 40, y + 20, { steps: 4 })
+  await expect(page.getByTestId('drag-layer')).toBeVisible()
+  // What is under way is read.
+  await page.waitForTimeout(500)
+  const before = await read()
+  await page.waitForTimeout(1_500)
+  expect(await read()).toBe(before)
+  await page.keyboard.press('Escape')
+  await page.mouse.up()
+  await expect.poll(read).toBeGreaterThan(before)
 })

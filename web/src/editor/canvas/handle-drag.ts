@@ -1,4 +1,5 @@
 import type { PointerEvent as ReactPointerEvent } from 'react'
+import { hold } from '../../ui/held.ts'
 
 interface HandleDrag {
   readonly move: (moved: PointerEvent) => void
@@ -10,11 +11,14 @@ interface HandleDrag {
 export function dragHandle(event: ReactPointerEvent<HTMLElement>, { move, end }: HandleDrag): void {
   event.preventDefault()
   const handle = event.currentTarget
+  const { ownerDocument } = handle
   handle.setPointerCapture(event.pointerId)
+  const letGo = hold()
   const finish = (isDone: boolean): void => {
+    letGo()
     handle.removeEventListener('pointermove', move)
     handle.removeEventListener('pointerup', release)
-    handle.removeEventListener('pointercancel', cancel)
+    ownerDocument.removeEventListener('lostpointercapture', cancel)
     window.removeEventListener('keydown', escape, true)
     end(isDone)
   }
@@ -28,6 +32,7 @@ export function dragHandle(event: ReactPointerEvent<HTMLElement>, { move, end }:
   }
   handle.addEventListener('pointermove', move)
   handle.addEventListener('pointerup', release)
-  handle.addEventListener('pointercancel', cancel)
+  // Also where the handle is taken off the screen meanwhile (Pointer Events 3, "implicit release of pointer capture").
+  ownerDocument.addEventListener('lostpointercapture', cancel)
   window.addEventListener('keydown', escape, true)
 }

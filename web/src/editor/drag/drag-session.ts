@@ -3,6 +3,7 @@ import { placeStarter } from '../shelf/place-starter.ts'
 import type { Point } from '../canvas/boxes.ts'
 import type { EditorStore } from '../session/editor-store.ts'
 import { newId } from '../session/new-id.ts'
+import { hold } from '../../ui/held.ts'
 import { gridCanvas } from '../canvas/canvas-later.ts'
 import { dragStore, type DragItem, type ShownLanding } from './drag-store.ts'
 import { findLanding } from './landing-places.ts'
@@ -25,12 +26,14 @@ interface DragStart {
 /** Tracks a press until it is released or cancelled with Escape, and moves or places what was dragged. */
 export function trackPress({ store, source, toWindow, start, item, onClick }: DragStart): void {
   let dragged: DragItem | undefined
+  let letGo: (() => void) | undefined
   const move = (event: PointerEvent): void => {
     const point = { x: event.clientX, y: event.clientY }
     if (!dragged) {
       if (Math.hypot(point.x - start.x, point.y - start.y) < DRAG_FROM) return
       dragged = item()
       if (!dragged) return end()
+      letGo = hold()
     }
     event.preventDefault()
     const inWindow = toWindow(point)
@@ -51,6 +54,8 @@ export function trackPress({ store, source, toWindow, start, item, onClick }: Dr
   }
   const documents = [...new Set([source, document])]
   const end = (): void => {
+    letGo?.()
+    letGo = undefined
     dragStore.set(undefined)
     source.removeEventListener('pointermove', move)
     source.removeEventListener('pointerup', release)

@@ -18,6 +18,7 @@ import {
   type SiteContext,
   type SweepJob,
 } from '@gullyline/core'
+import { untilLetGo } from '../../ui/held.ts'
 import { BandReader } from './band-reader.ts'
 import { UNMEASURED, type GullyState } from './gully-state.ts'
 import { MeasuredHtml, type MeasuredDocument } from './measured-html.ts'
@@ -240,7 +241,8 @@ function nameOf(rule: string, node: string | undefined): string {
   return `${rule} ${node ?? ''}`
 }
 
-/** Settles when the browser has nothing else to do. */
-function idle(): Promise<void> {
-  return new Promise((resolve) => requestIdleCallback(() => resolve(), { timeout: IDLE_WITHIN_MS }))
+/** Settles when the browser has nothing else to do, and nobody drags anything. */
+async function idle(): Promise<void> {
+  await untilLetGo()
+  await new Promise<void>((resolve) => requestIdleCallback(() => resolve(), { timeout: IDLE_WITHIN_MS }))
 }
