@@ -4,16 +4,6 @@ import { join } from 'node:path'
 import { canvasOf, expect, openPage, test } from './app.ts'
 import { add, addPage, pointAt } from './building.ts'
 import { makePage } from './shared-pages.ts'
-import type { Page } from '@playwright/test'
-
-/** Acts on a machine of a part of the speed. What is waited for afterwards comes at full speed: being slow is work too. */
-async function slowedDown(page: Page, rate: number, act: () => Promise<void>): Promise<void> {
-  const protocol = await page.context().newCDPSession(page)
-  await protocol.send('Emulation.setCPUThrottlingRate', { rate })
-  await act()
-  await protocol.send('Emulation.setCPUThrottlingRate', { rate: 1 })
-  await protocol.detach()
-}
 
 test('the caret goes where the pointer is, and a double press takes the word', async ({ page, app }) => {
   const canvas = await openPage(page, app, 'Visit')
@@ -65,6 +55,8 @@ test('on a machine of a quarter of the speed, letters land where the caret was p
   app,
 }) => {
   const canvas = await openPage(page, app, 'Questions')
+  const slow = await page.context().newCDPSession(page)
+  await slow.send('Emulation.setCPUThrottlingRate', { rate: 4 })
   // By their ids: the one that is typed in is a heading no more, but a place for words.
   const ids = await canvas
     .locator('main h2[data-node]')
@@ -73,16 +65,15 @@ test('on a machine of a quarter of the speed, letters land where the caret was p
   for (let round = 0; round < 16; round++) {
     const heading = canvas.locator(`[data-node="${ids[round % ids.length]}"]`)
     const words = (await heading.textContent())!
-    await slowedDown(page, 4, async () => {
-      await heading.dblclick()
-      // Without a pause: the keys come while the screen is still behind.
-      await page.keyboard.press('End')
-      await page.keyboard.type(` ${round}`)
-    })
+    await heading.dblclick()
+    // Without a pause: the keys come while the screen is still behind.
+    await page.keyboard.press('End')
+    await page.keyboard.type(` ${round}`)
     await expect(heading).toHaveText(`${words} ${round}`)
     await page.keyboard.press('Escape')
     await page.keyboard.press('Escape')
   }
+  await slow.detach()
 })
 
 test('on a machine of a sixth of the speed, what is typed after Ctrl K goes to the link and not into the text', async ({
@@ -90,16 +81,16 @@ test('on a machine of a sixth of the speed, what is typed after Ctrl K goes to t
   app,
 }) => {
   const canvas = await openPage(page, app, 'Visit')
+  const slow = await page.context().newCDPSession(page)
+  await slow.send('Emulation.setCPUThrottlingRate', { rate: 6 })
   const text = canvas.locator('main .text').first()
   const words = (await text.textContent())!
   for (let round = 0; round < 4; round++) {
-    await slowedDown(page, 6, async () => {
-      await text.dblclick()
-      await expect(canvas.locator('[contenteditable="true"]')).toBeVisible()
-      // Without a pause: the bar over the text may not be there yet.
-      await page.keyboard.press('Control+k')
-      await page.keyboard.type('questions')
-    })
+    await text.dblclick()
+    await expect(canvas.locator('[contenteditable="true"]')).toBeVisible()
+    // Without a pause: the bar over the text may not be there yet.
+    await page.keyboard.press('Control+k')
+    await page.keyboard.type('questions')
     await expect(page.getByRole('option', { name: /\/questions\/$/ })).toBeVisible()
     await page.keyboard.press('Enter')
     await expect(page.getByRole('dialog', { name: 'Link' })).toHaveCount(0)
@@ -110,6 +101,7 @@ test('on a machine of a sixth of the speed, what is typed after Ctrl K goes to t
     await page.keyboard.press('Escape')
     await expect(text.locator('a[href="/questions/"]')).toHaveCount(0)
   }
+  await slow.detach()
 })
 
 test('text pasted beyond the limit is told, stands nowhere, and what is typed after it is in the page', async ({
