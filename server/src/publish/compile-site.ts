@@ -76,10 +76,11 @@ export async function compileSite(
     onProgress(records.size, changed.length)
   }
   const pages = new Map(before.pages)
-  const gone: string[] = []
-  for (const id of before.pages.keys()) if (!live.byId.has(id)) gone.push(id)
-  for (const id of gone) pages.delete(id)
   for (const [id, record] of records) pages.set(id, record)
+  const gone: string[] = []
+  // Of the same number, all are the same.
+  if (pages.size > live.pages.length) for (const id of pages.keys()) if (!live.byId.has(id)) gone.push(id)
+  for (const id of gone) pages.delete(id)
   const listed = live.pages.filter(({ settings, isNotFound }) => settings.isListed && !isNotFound)
   const addresses: Record<string, string> = {
     ...context.iconFiles,
@@ -107,36 +108,37 @@ interface Comparing {
 }
 
 /** Returns the pages that are not what they were. */
-async function pagesToMake(
-  live: LiveSite,
-  { before, readers, now, keyOf, store }: Comparing,
-): Promise<LivePage[]> {
-  const isOther = othersThan(before, readers, now, keyOf)
-  const toMake: LivePage[] = []
-  for (const page of live.pages) {
-    const record = before.pages.get(page.id)
-    if (!record || isOther(page, record)) toMake.push(page)
-    // What goes live now must be whole.
-    else if (live.goingLive.has(page.id) && !(await store.hasAll(Object.values(record.files))))
-      toMake.push(page)
+async function pagesToMake(live: LiveSite, given: Comparing): Promise<LivePage[]> {
+  const { before, store } = given
+  const toMake = pagesMadeFromOther(live, given)
+  // What goes live now must be whole.
+  for (const id of live.goingLive) {
+    const [page, record] = [live.byId.get(id), before.pages.get(id)]
+    if (page && record && !toMake.has(page) && !(await store.hasAll(Object.values(record.files))))
+      toMake.add(page)
   }
-  return toMake
+  return [...toMake]
 }
 
-/** Tells the pages that are made from something else than before. */
-function othersThan(
-  before: Before,
-  readers: Readers,
-  now: MadeFrom,
-  keyOf: ReturnType<typeof pageKeys>,
-): (page: LivePage, record: PageRecord) => boolean {
-  if (before.madeFrom?.common !== now.common) return (page, { key, reads }) => key !== keyOf(page, reads)
+/** The pages that are new, or made from something else than before. */
+function pagesMadeFromOther(live: LiveSite, { before, readers, now, keyOf }: Comparing): Set<LivePage> {
+  if (before.madeFrom?.common !== now.common) {
+    const isOther = (page: LivePage): boolean => {
+      const record = before.pages.get(page.id)
+      return !record || record.key !== keyOf(page, record.reads)
+    }
+    return new Set(live.pages.filter(isOther))
+  }
   const { pages, reads } = changesBetween(before.madeFrom, now)
   const looked = readers.of(reads)
   for (const { page } of before.missing ?? []) looked.add(page.id)
-  return ({ id }, record) =>
-    pages.has(id) ||
-    (looked.has(id) && (record.key === INCOMPLETE || record.reads.some((name) => reads.has(name))))
+  const isOther = (id: string): boolean => {
+    const record = before.pages.get(id)
+    if (!record || pages.has(id) || record.key === INCOMPLETE) return true
+    return record.reads.some((name) => reads.has(name))
+  }
+  const others = [...pages, ...looked].filter(isOther)
+  return new Set(others.flatMap((id) => live.byId.get(id) ?? []))
 }
 
 function readersOf(records: PageRecords): Readers {

@@ -73,8 +73,11 @@ function newest(pages: readonly ListedAddress[]): Date {
   return found
 }
 
+const PLAIN = /^[a-z0-9/.-]*$/
+
 function entry(tag: string, origin: string, path: string, changed: Date): string {
-  const address = escapeXml(new URL(path, origin).href)
+  // Most are all letters that stay as they are, which a parser of addresses takes long to find.
+  const address = PLAIN.test(path) ? origin + path : escapeXml(new URL(path, origin).href)
   return `<${tag}><loc>${address}</loc><lastmod>${changed.toISOString()}</lastmod></${tag}>`
 }
 

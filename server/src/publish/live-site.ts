@@ -94,11 +94,11 @@ export async function readLiveSite(
   { goingLive, records, last }: ToRead,
 ): Promise<LiveSite> {
   const site = await findSite(at)
-  const tree = last ? await treeSince(at, last.tree) : await wholeTree(at)
+  const { tree, moved } = last ? await treeSince(at, last.tree) : await wholeTree(at)
   for (const id of Object.keys(goingLive))
     if (!(await isShared(at, site, id)) && !tree.pages.some((page) => page.id === id))
       await refuseAbsent(at, id)
-  const pages = await livePages(at, { site, tree, goingLive, records, last })
+  const pages = await livePages(at, { site, tree, moved, goingLive, records, last })
   const byId = new Map<string, LivePage>()
   for (const page of pages) byId.set(page.id, page)
   // Versions are never changed, so they can be read after the transaction.
@@ -176,41 +176,24 @@ async function liveParts(
 interface ToList extends ToRead {
   readonly site: SiteRow
   readonly tree: KnownTree
+  readonly moved: Moved
 }
 
-async function livePages(
-  at: SiteData,
-  { site, tree, goingLive, records, last }: ToList,
-): Promise<LivePage[]> {
-  const before = last?.byId ?? new Map<string, LivePage>()
-  const versionOf = await liveVersionsOf(at, { tree, last, before })
-  const live: (LivePage | undefined)[] = []
-  // Nearly all are the pages of before, which are not made again.
-  const others: { readonly at: number; readonly row: StandingPage; readonly version: number }[] = []
-  const unknown: VersionKey[] = []
-  for (const row of tree.pages) {
-    const { id } = row
-    const version = Object.hasOwn(goingLive, id) ? goingLive[id] : versionOf(id)
-    if (version == null) continue
-    const known = before.get(id)
-    const isSame =
-      known?.version === version &&
-      known.path === row.address &&
-      known.parentId === row.parentId &&
-      known.isNotFound === (id === site.notFoundPageId)
-    live.push(isSame ? known : undefined)
-    if (isSame) continue
-    others.push({ at: live.length - 1, row, version })
-    if (known?.version !== version && records.get(id)?.version !== version)
-      unknown.push({ documentId: id, number: version })
-  }
-  const found = await findVersions(at, unknown, (version) => ({
-    savedAt: version.savedAt,
-    settings: settingsOf(readDocument(version)),
-  }))
-  for (const { at: place, row, version } of others) {
+async function livePages(at: SiteData, given: ToList): Promise<LivePage[]> {
+  const { site, records, last } = given
+  const { live, others } = last ? await sinceLast(at, given, last) : await allLive(at, given)
+  const unknown = others.filter(
+    ({ row: { id }, version }) =>
+      last?.byId.get(id)?.version !== version && records.get(id)?.version !== version,
+  )
+  const found = await findVersions(
+    at,
+    unknown.map(({ row, version }) => ({ documentId: row.id, number: version })),
+    (version) => ({ savedAt: version.savedAt, settings: settingsOf(readDocument(version)) }),
+  )
+  for (const { place, row, version } of others) {
     const { id, parentId, address: path } = row
-    const known = before.get(id)
+    const known = last?.byId.get(id)
     const record = records.get(id)
     const { settings, savedAt } =
       found.get(id) ??
@@ -219,69 +202,135 @@ async function livePages(
         : { settings: record!.settings, savedAt: new Date(record!.savedAt) })
     const isNotFound = id === site.notFoundPageId
     const title = settings.title || UNTITLED
-    live[place] = { id, path, parentId, version, savedAt, settings, title, isNotFound }
+    const page = { id, path, parentId, version, savedAt, settings, title, isNotFound }
+    live[place] = known && isSamePage(known, page) ? known : page
   }
   return live as LivePage[]
 }
 
-interface Known {
-  readonly tree: KnownTree
-  readonly last: LiveSite | undefined
-  readonly before: ReadonlyMap<string, LivePage>
+function isSamePage(one: LivePage, other: LivePage): boolean {
+  return (['version', 'path', 'parentId', 'isNotFound'] as const).every((key) => one[key] === other[key])
 }
 
-/** Gives which version of a page the release before showed. */
-async function liveVersionsOf(
-  at: SiteData,
-  { tree, last, before }: Known,
-): Promise<(id: string) => number | undefined> {
-  if (!last) {
-    const all = await liveVersions(at)
-    return (id) => all.get(id)?.version
+/** A page that may be another one than before, and its place in the list. */
+interface OtherPage {
+  readonly place: number
+  readonly row: StandingPage
+  readonly version: number
+}
+
+/** The live pages in the order of the tree, with gaps for those that are to be looked at. */
+interface Listed {
+  readonly live: (LivePage | undefined)[]
+  readonly others: readonly OtherPage[]
+}
+
+async function allLive(at: SiteData, { tree, goingLive }: ToList): Promise<Listed> {
+  const versions = await liveVersions(at)
+  const others: OtherPage[] = []
+  for (const row of tree.pages) {
+    const version = Object.hasOwn(goingLive, row.id) ? goingLive[row.id] : versions.get(row.id)?.version
+    if (version != null) others.push({ place: others.length, row, version })
   }
-  if (tree.pages === last.tree.pages) return (id) => before.get(id)?.version
-  // What came back from the bin may be live.
-  const stood = new Set<string>()
-  for (const { id } of last.tree.pages) stood.add(id)
-  const back = tree.pages.flatMap(({ id }) => (stood.has(id) ? [] : [id]))
-  const versions = back.length > 0 ? await liveVersions(at, back) : new Map<string, LiveVersion>()
-  return (id) => (versions.get(id) ?? before.get(id))?.version
+  return { live: others.map(() => undefined), others }
 }
 
-async function wholeTree(at: SiteData): Promise<KnownTree> {
+/** The same where the release before is known: nearly all are its pages, in its order, and are not even looked up. */
+async function sinceLast(
+  at: SiteData,
+  { site, tree, moved, goingLive }: ToList,
+  last: LiveSite,
+): Promise<Listed> {
+  const touched = new Set([...moved.ids, ...Object.keys(goingLive)])
+  if (site.notFoundPageId !== last.site.notFoundPageId)
+    for (const { notFoundPageId: id } of [site, last.site]) if (id !== null) touched.add(id)
+  // What came back from the bin may be live.
+  const back = moved.back.length > 0 ? await liveVersions(at, moved.back) : new Map<string, LiveVersion>()
+  const live: (LivePage | undefined)[] = []
+  const others: OtherPage[] = []
+  let next = 0
+  for (const row of tree.pages) {
+    const { id } = row
+    if (touched.has(id)) {
+      const known = (back.get(id) ?? last.byId.get(id))?.version
+      const version = Object.hasOwn(goingLive, id) ? goingLive[id] : known
+      if (version == null) continue
+      others.push({ place: live.length, row, version })
+      live.push(undefined)
+      continue
+    }
+    while (next < last.pages.length && touched.has(last.pages[next]!.id)) next++
+    if (last.pages[next]?.id === id) live.push(last.pages[next++])
+  }
+  return { live, others }
+}
+
+/** Which pages stand elsewhere than when the tree was known. */
+interface Moved {
+  readonly ids: ReadonlySet<string>
+  /** Those of them that did not stand in it. */
+  readonly back: readonly string[]
+}
+
+interface ReadTree {
+  readonly tree: KnownTree
+  readonly moved: Moved
+}
+
+const NONE_MOVED: Moved = { ids: new Set(), back: [] }
+
+async function wholeTree(at: SiteData): Promise<ReadTree> {
   const rows = await at.manager.query<PlacedPage[]>(`SELECT ${PLACE} FROM pages p WHERE p.site_id = ?`, [
     at.siteId,
   ])
-  return { change: await lastPageChange(at), pages: asTree(rows.filter(isStanding).sort(byPlace)) }
+  const pages = asTree(rows.filter(isStanding).sort(byPlace))
+  return { tree: { change: await lastPageChange(at), pages }, moved: NONE_MOVED }
 }
 
 /** The tree as it is, by the pages that changed since it was known. */
-async function treeSince(at: SiteData, known: KnownTree): Promise<KnownTree> {
+async function treeSince(at: SiteData, known: KnownTree): Promise<ReadTree> {
   const change = await lastPageChange(at)
-  if (change === known.change) return known
+  if (change === known.change) return { tree: known, moved: NONE_MOVED }
   const sql = `SELECT ${PLACE} FROM ${CHANGED_PAGES}`
   const rows = await at.manager.query<PlacedPage[]>(sql, [at.siteId, known.change])
   const changed = new Map(rows.map((page) => [page.id, page]))
-  // What was saved and stands where it stood is left alone.
+  const stood = new Set<string>()
+  const others: StandingPage[] = []
   for (const page of known.pages) {
     const now = changed.get(page.id)
+    if (now) stood.add(page.id)
+    // What was saved and stands where it stood is left alone.
     if (now && isSamePlace(now, page)) changed.delete(page.id)
+    if (!changed.has(page.id)) others.push(page)
   }
-  if (changed.size === 0) return { change, pages: known.pages }
+  if (changed.size === 0) return { tree: { change, pages: known.pages }, moved: NONE_MOVED }
   const placed = [...changed.values()].filter(isStanding).sort(byPlace)
-  const others = known.pages.filter(({ id }) => !changed.has(id))
-  return { change, pages: merged(others, placed) }
+  const back = placed.flatMap(({ id }) => (stood.has(id) ? [] : [id]))
+  return { tree: { change, pages: merged(others, placed) }, moved: { ids: new Set(changed.keys()), back } }
 }
 
-/** Two lists in the order of the tree as one. */
+/** Two lists in the order of the tree as one; the other one has few pages. */
 function merged(one: readonly StandingPage[], other: readonly StandingPage[]): StandingPage[] {
-  const all: StandingPage[] = []
-  let at = 0
-  for (const page of one) {
-    while (at < other.length && byPlace(other[at]!, page) < 0) all.push(other[at++]!)
-    all.push(page)
+  const stretches: StandingPage[][] = []
+  let from = 0
+  for (const page of other) {
+    const to = placeOf(page, one)
+    stretches.push(one.slice(from, to), [page])
+    from = to
   }
-  return [...all, ...other.slice(at)]
+  // Several times as fast as `flat`.
+  return one.slice(0, 0).concat(...stretches, one.slice(from))
+}
+
+/** How many pages of a list in the order of the tree stand before a page. */
+function placeOf(page: StandingPage, list: readonly StandingPage[]): number {
+  let [low, high] = [0, list.length]
+  while (low < high) {
+    const middle = (low + high) >> 1
+    if (byPlace(list[middle]!, page) < 0) low = middle + 1
+    else high = middle
+  }
+  return low
 }
 
 type PlacedPage = Omit<StandingPage, 'address'> & Pick<PageRow, 'address'>

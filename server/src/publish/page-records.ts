@@ -52,22 +52,13 @@ export class RecordParts {
     { pages, changed }: Released,
     names: readonly string[],
   ): Promise<readonly string[]> {
-    const before = new Map(names.map((name) => [name, this.#known.get(name)]))
-    const isKnown = [...before.values()].every((part) => part !== undefined)
-    const letters = new Set(isKnown ? [...changed].map(lettersOf) : [...pages.keys()].map(lettersOf))
-    const kept = names.filter(
-      (name) => isKnown && !letters.has(lettersOf(Object.keys(before.get(name)!)[0]!)),
-    )
-    const parts = new Map<string, Record<string, PageRecord>>()
-    for (const [id, record] of pages) {
-      const own = lettersOf(id)
-      if (!letters.has(own)) continue
-      const part = parts.get(own)
-      if (part) part[id] = record
-      else parts.set(own, { [id]: record })
-    }
+    const before = names.map((name) => this.#known.get(name))
+    const isKnown = before.every((part) => part !== undefined)
+    const parts = isKnown ? otherParts(before, pages, changed) : allParts(pages)
+    const kept = names.filter((_name, i) => isKnown && !parts.has(lettersIn(before[i]!)))
     const written: string[] = []
     for (const part of parts.values()) {
+      if (Object.keys(part).length === 0) continue
       const name = await store.putData(Buffer.from(JSON.stringify(part)))
       this.#known.set(name, part)
       written.push(name)
@@ -116,6 +107,39 @@ export class RecordParts {
     this.#known.set(name, part)
     return part
   }
+}
+
+/** The parts of a release, by the letters that tell them. */
+function allParts(pages: PageRecords): Map<string, RecordPart> {
+  const parts = new Map<string, Record<string, PageRecord>>()
+  for (const [id, record] of pages) {
+    const part = parts.get(lettersOf(id))
+    if (part) part[id] = record
+    else parts.set(lettersOf(id), { [id]: record })
+  }
+  return parts
+}
+
+/** Those of them that are other ones than before. One whose pages are all gone is empty. */
+function otherParts(
+  before: readonly RecordPart[],
+  pages: PageRecords,
+  changed: ReadonlySet<string>,
+): Map<string, RecordPart> {
+  const letters = new Set([...changed].map(lettersOf))
+  const known = before.filter((part) => letters.has(lettersIn(part)))
+  const parts = new Map([...letters].map((own) => [own, {} as Record<string, PageRecord>]))
+  const ids = [...known.flatMap((part) => Object.keys(part)), ...changed]
+  for (const id of ids) {
+    const record = pages.get(id)
+    if (record) parts.get(lettersOf(id))![id] = record
+  }
+  return parts
+}
+
+function lettersIn(part: RecordPart): string {
+  for (const id in part) return lettersOf(id)
+  return ''
 }
 
 function lettersOf(id: string): string {

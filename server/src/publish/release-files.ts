@@ -26,23 +26,25 @@ export async function isWhole({ dataDir, releases: { parts } }: Given, releaseId
 export async function removeOldReleases({ dataDir, releases: known }: Given): Promise<void> {
   const { parts } = known
   const releases = new Releases(dataDir)
-  const namesOf = (ids: readonly string[]): Names => known.names.of(releases, ids)
+  const namesOf = (ids: readonly string[]): Names[] => known.names.of(releases, ids)
   const ids = await releases.list()
   const shown = new Set(await releases.allCurrent())
   const old = ids.filter((id) => !shown.has(id)).slice(KEPT_RELEASES)
   if (old.length === 0) return
   const store = new ContentStore(dataDir)
-  const gone = namesOf(old)
   const staying = ids.filter((id) => !old.includes(id))
-  const kept = namesOf(staying)
-  const lost = [...gone.records].filter((name) => !kept.records.has(name))
+  const [gone, kept] = [namesOf(old), namesOf(staying)]
+  const lost = namedBy(gone, 'records').filter((name) => !kept.some(({ records }) => records.has(name)))
   // What names a file that is gone can't be read any more: the file goes with the leftovers, at the next start.
   const files = await parts.fileNames(store, lost).catch(() => [])
   for (const id of old) await releases.remove(id)
   known.names.keep(staying)
-  const maybe = [...gone.files, ...files].filter((name) => !kept.files.has(name))
-  await store.remove([...lost, ...(await parts.unnamed(store, [...kept.records], maybe))])
-  parts.keep(kept.records)
+  const maybe = [...namedBy(gone, 'files'), ...files].filter(
+    (name) => !kept.some((one) => one.files.has(name)),
+  )
+  const records = namedBy(kept, 'records')
+  await store.remove([...lost, ...(await parts.unnamed(store, records, maybe))])
+  parts.keep(new Set(records))
 }
 
 /** Removes what a publish made that came to nothing. */
@@ -59,9 +61,10 @@ export async function removeLeftovers({ dataDir, releases: known }: Given): Prom
   const shown = new Set(await releases.allCurrent())
   const used = new Set<string>()
   for (const id of await releases.list()) {
-    const { files, records } = known.names.of(releases, [id])
+    const named = known.names.of(releases, [id])
+    const records = namedBy(named, 'records')
     try {
-      for (const name of await known.parts.fileNames(store, [...records])) used.add(name)
+      for (const name of await known.parts.fileNames(store, records)) used.add(name)
     } catch (error) {
       // Nobody can go back to a release of which anything is gone, as when a backup was made while it was removed. Where it
       // can't be told what is used for any other reason, nothing is removed.
@@ -69,7 +72,14 @@ export async function removeLeftovers({ dataDir, releases: known }: Given): Prom
       await releases.remove(id)
       continue
     }
-    for (const name of [...files, ...records]) used.add(name)
+    for (const name of [...namedBy(named, 'files'), ...records]) used.add(name)
   }
   await store.remove((await store.list()).filter((name) => !used.has(name)))
+}
+
+/** The names in any of these, each once. */
+function namedBy(names: readonly Names[], kind: keyof Names): string[] {
+  const all = new Set<string>()
+  for (const one of names) for (const name of one[kind]) all.add(name)
+  return [...all]
 }
