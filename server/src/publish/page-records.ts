@@ -128,7 +128,7 @@ function otherParts(
 ): Map<string, RecordPart> {
   const letters = new Set([...changed].map(lettersOf))
   const known = before.filter((part) => letters.has(lettersIn(part)))
-  const parts = new Map([...letters].map((own) => [own, {} as Record<string, PageRecord>]))
+  const parts = new Map([...letters].map((own): [string, Record<string, PageRecord>] => [own, {}]))
   const ids = [...known.flatMap((part) => Object.keys(part)), ...changed]
   for (const id of ids) {
     const record = pages.get(id)
