@@ -295,6 +295,8 @@ test('a screen shows its frame before any of its scripts has come', async ({ pag
     await expect(frame).toHaveCSS('background-size', pane)
     await expect(frame).toHaveCSS('height', '800px')
   }
+  // What the page opens with is named in it, by the name that the build gives.
+  await expect(page.locator('link[rel=modulepreload][href^="/assets/editing-"]')).toHaveCount(1)
   letThrough()
   await expect(canvasOf(page).getByRole('main')).toBeAttached()
   await expect(page.locator('#app')).toHaveCSS('background-image', 'none')

@@ -21,21 +21,33 @@ const preloadFonts: Plugin = {
   },
 }
 
-/**
- * What the editor opens with and parts of it that come later use, too. By itself the bundler makes a file of each set of
- * these that has the same users; in one file they are smaller.
- */
-const EDITING = new RegExp(
+/** What the editor takes as soon as a page stands on the screen. What tests keep from coming has a file of its own. */
+const SOON = new RegExp(
   [
-    'web/src/editor/canvas/(active-editor|box-select|boxes|focus-canvas|frame-geometry|frame-input|paste|shown-ids|shown-page)',
-    'web/src/editor/commands/(acts|clipboard|command-list|select-acts)',
-    'web/src/editor/session/(editor-state|editor-store|field-path|journal|node-name|typed-field)',
-    'core/src/edits/(beside|compose|copy-look|lock|placing|undo)',
-    'core/src/site/session-(page|parts)',
+    'canvas/grid-canvas',
+    'chrome/top-bar-parts',
+    'commands/(selection-menu|shared-acts|turning-acts)',
+    'details/(details|items|template-acts|variant-field)',
+    'line-up/line-up',
+    'problems/run-findings',
+    'session/(merge-in|saver)',
   ]
-    .map((path) => `${path}\\.tsx?$`)
+    .map((path) => `web/src/editor/${path}\\.tsx?$`)
     .join('|'),
 )
+
+/**
+ * By itself the bundler makes a file of each set of modules that has the same users: eighty for a page that is opened, most
+ * of them smaller than what is sent along with a file. What every screen begins with
+ * is one file here, and what a page opens with is another.
+ */
+const groups = [
+  { name: 'index', tags: ['$initial' as const] },
+  { name: 'editing', test: /editor\/chrome\/editor-screen\.tsx$/ },
+  // Modules with the same users in one file, and those that would make a small one with others of nearly the same users.
+  { name: 'shared', minShareCount: 2, entriesAware: true, entriesAwareMergeThreshold: 30_000 },
+  { name: 'soon', test: SOON },
+]
 
 export default defineConfig({
   plugins: [
@@ -69,6 +81,12 @@ export default defineConfig({
     manifest: true,
     chunkSizeWarningLimit: 1200,
     assetsInlineLimit: 0,
-    rolldownOptions: { output: { codeSplitting: { groups: [{ name: 'editing', test: EDITING }] } } },
+    rolldownOptions: {
+      output: {
+        codeSplitting: { groups },
+        // The bundler names a shared file after all its users.
+        chunkFileNames: ({ name }) => `assets/${name.split('~', 1)[0]}-[hash].js`,
+      },
+    },
   },
 })

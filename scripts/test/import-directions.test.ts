@@ -52,7 +52,7 @@ describe('parts', () => {
     'cli/src': /^(cli\/src\/|@gullyline\/(core|demo|measuring\/chromium)$|node:)/,
     'demo/src': /^(demo\/|@gullyline\/core$|node:)/,
     'server/src':
-      /^(server\/(src|generated)\/|@gullyline\/(core|demo|measuring\/chromium)$|node:|hono|@hono\/|typeorm$|reflect-metadata$|pino$|sharp$|tinypool$|@zxcvbn-ts\/language-common$|file-type$|yazl$|yauzl$|@sindresorhus\/transliterate$)/,
+      /^(server\/(src|generated)\/|@gullyline\/(core|demo|measuring\/chromium)$|node:|hono|@hono\/|typeorm$|mysql2$|reflect-metadata$|pino$|sharp$|tinypool$|@zxcvbn-ts\/language-common$|file-type$|yazl$|yauzl$|@sindresorhus\/transliterate$)/,
     'web/src':
       /^(web\/src\/|@gullyline\/(core|measuring)$|react|@tiptap\/|styled-components$|swr$|lucide-react$|react-image-crop|commonmark$|match-sorter$|style-to-js$|qrcode\.react$|echarts\/|@fontsource-variable\/)/,
   }

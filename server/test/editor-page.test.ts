@@ -41,6 +41,30 @@ test('the screen of a page names what it will ask for, and every one of those ca
   for (const path of paths) expect([path, (await ask(path!, cookie)).status]).toEqual([path, 200])
 })
 
+test('the screen of a page names the scripts that it opens with, and no other screen does', async () => {
+  const cookie = await server.cookieOf('editor')
+  const scripts = async (path: string) =>
+    [...(await (await ask(path, cookie)).text()).matchAll(/rel="modulepreload" crossorigin href="([^"]+)"/g)]
+      .map(([, href]) => href)
+      .sort()
+  // As a build of ours writes it: what is named by nobody's source stands under the name of its file.
+  const manifest = {
+    '_editing-def456.js': {
+      file: 'assets/editing-def456.js',
+      name: 'editing',
+      imports: ['index.html'],
+      dynamicImports: ['src/shelf.tsx'],
+    },
+    'src/shelf.tsx': { file: 'assets/shelf-aaa111.js', name: 'shelf', isDynamicEntry: true },
+    'index.html': { file: 'assets/index-abc123.js', name: 'index', isEntry: true },
+  }
+  await mkdir(join(webDir, '.vite'))
+  await writeFile(join(webDir, '.vite/manifest.json'), JSON.stringify(manifest))
+  expect(await scripts('/pages/tmvisit')).toEqual(['/assets/editing-def456.js', '/assets/index-abc123.js'])
+  expect(await scripts('/pictures')).toEqual([])
+  await rm(join(webDir, '.vite'), { recursive: true })
+})
+
 test('nobody else is sent after anything: not who is not signed in, no other screen, no address that is no page', async () => {
   const cookie = await server.cookieOf('editor')
   expect(await (await ask('/pages/tmvisit')).text()).toBe(SHELL)

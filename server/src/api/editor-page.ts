@@ -32,12 +32,14 @@ export function editorPage(webDir: string, services: Services): Handler {
 
 interface Chunk {
   readonly file: string
+  readonly name?: string
   readonly imports?: readonly string[]
 }
 
 /** What the build says of its files; see `manifest` in web/vite.config.ts. */
 const MANIFEST = '.vite/manifest.json'
-const EDITOR_SCREEN = 'src/editor/chrome/editor-screen.tsx'
+/** As the file is called there that a page opens with. */
+const EDITOR_SCREEN = 'editing'
 
 /** The scripts of the editor, which come at once and not after those that ask for them; none where nothing was built. */
 async function scriptsOfEditor(webDir: string): Promise<string> {
@@ -50,7 +52,7 @@ async function scriptsOfEditor(webDir: string): Promise<string> {
     files.add(chunk.file)
     for (const one of chunk.imports ?? []) add(one)
   }
-  add(EDITOR_SCREEN)
+  for (const [key, { name }] of Object.entries(chunks)) if (name === EDITOR_SCREEN) add(key)
   return [...files].map((file) => `<link rel="modulepreload" crossorigin href="/${file}">`).join('')
 }
 

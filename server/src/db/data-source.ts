@@ -1,4 +1,5 @@
 import 'reflect-metadata'
+import mysql2 from 'mysql2'
 import { DataSource } from 'typeorm'
 import { FirstTables1790000000000 } from './migrations/1790000000000-first-tables.ts'
 import { PeopleAndJournal1790100000000 } from './migrations/1790100000000-people-and-journal.ts'
@@ -50,6 +51,8 @@ const MIGRATING_S = 600
 export async function openDatabase(url: string): Promise<DataSource> {
   const dataSource = new DataSource({
     type: 'mariadb',
+    // By itself it is looked for while the server runs, where a build has no part in it.
+    driver: mysql2,
     url,
     charset: 'utf8mb4',
     timezone: 'Z',
