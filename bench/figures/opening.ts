@@ -15,7 +15,10 @@ export async function openingFigure(app: Application): Promise<Figure> {
   const { browser } = await openBrowser(app)
   const { id, path } = await app.makePage(200)
   const shell = await (await fetch(`${app.editor}/pages/${id}`)).text()
-  const scripts = [...shell.matchAll(/<(?:script|link)[^>]+\.js"[^>]*>(?:<\/script>)?/g)].join('')
+  // All of them run there, those too that the editor runs a moment later.
+  const scripts = [...shell.matchAll(/<(?:script|link)[^>]+(?:src|href)="([^"]+\.js)"[^>]*>/g)]
+    .map(([, src]) => `<script type="module" crossorigin src="${src}"></script>`)
+    .join('')
   const published = await (await fetch(app.site + path)).text()
   const css = await (
     await fetch(app.site + /<link rel="stylesheet" href="([^"]+)"/.exec(published)![1]!)
