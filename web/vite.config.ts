@@ -38,11 +38,12 @@ const SOON = new RegExp(
 
 /**
  * By itself the bundler makes a file of each set of modules that has the same users: eighty for a page that is opened, most
- * of them smaller than what is sent along with a file. What every screen begins with
- * is one file here, and what a page opens with is another.
+ * of them smaller than what is sent along with a file. What every screen begins with is one file here, and what a page opens
+ * with is another.
  */
 const groups = [
   { name: 'index', tags: ['$initial' as const] },
+  // The server names it in a page by this name: `OPENS_WITH` in server/src/api/editor-page.ts.
   { name: 'editing', test: /editor\/chrome\/editor-screen\.tsx$/ },
   // Modules with the same users in one file, and those that would make a small one with others of nearly the same users.
   { name: 'shared', minShareCount: 2, entriesAware: true, entriesAwareMergeThreshold: 30_000 },

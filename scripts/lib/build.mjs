@@ -115,7 +115,7 @@ async function bundle(what, outdir, programs) {
       target: 'node20',
       // Packages that have modules need not come whole.
       mainFields: ['module', 'main'],
-      // For the places in errors alone: what they say stands in the sources, and reading it takes a third of a start.
+      // For the places in errors alone: what the sources say would be read at each start, and so would the spaces in them.
       sourcemap: true,
       sourcesContent: false,
       minifyWhitespace: true,

@@ -38,8 +38,8 @@ interface Chunk {
 
 /** What the build says of its files; see `manifest` in web/vite.config.ts. */
 const MANIFEST = '.vite/manifest.json'
-/** As the file is called there that a page opens with. */
-const EDITOR_SCREEN = 'editing'
+/** The name there of the file that a page opens with. */
+const OPENS_WITH = 'editing'
 
 /** The scripts of the editor, which come at once and not after those that ask for them; none where nothing was built. */
 async function scriptsOfEditor(webDir: string): Promise<string> {
@@ -52,7 +52,7 @@ async function scriptsOfEditor(webDir: string): Promise<string> {
     files.add(chunk.file)
     for (const one of chunk.imports ?? []) add(one)
   }
-  for (const [key, { name }] of Object.entries(chunks)) if (name === EDITOR_SCREEN) add(key)
+  for (const [key, { name }] of Object.entries(chunks)) if (name === OPENS_WITH) add(key)
   return [...files].map((file) => `<link rel="modulepreload" crossorigin href="/${file}">`).join('')
 }
 

@@ -73,7 +73,7 @@ function newest(pages: readonly ListedAddress[]): Date {
   return found
 }
 
-const PLAIN = /^[a-z0-9/.-]*$/
+const PLAIN = /^[a-z0-9/-]*$/
 
 function entry(tag: string, origin: string, path: string, changed: Date): string {
   // Most are all letters that stay as they are, which a parser of addresses takes long to find.

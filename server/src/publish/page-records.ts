@@ -53,7 +53,8 @@ export class RecordParts {
     names: readonly string[],
   ): Promise<readonly string[]> {
     const before = names.map((name) => this.#known.get(name))
-    const isKnown = before.every((part) => part !== undefined)
+    // None are named where what the release before said can't be read: all are written.
+    const isKnown = names.length > 0 && before.every((part) => part !== undefined)
     const parts = isKnown ? otherParts(before, pages, changed) : allParts(pages)
     const kept = names.filter((_name, i) => isKnown && !parts.has(lettersIn(before[i]!)))
     const written: string[] = []
