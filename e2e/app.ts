@@ -16,6 +16,7 @@ import { createConnection } from 'mysql2/promise'
 import { startMariadb, type Database } from '../scripts/lib/mariadb.mjs'
 import { freePort } from '../scripts/lib/ports.mjs'
 import { copySampleHome } from '../scripts/lib/sample-home.mjs'
+import './stacks.ts'
 import { KeptTab } from './tab.ts'
 import { startServer, type RunningServer } from '../scripts/lib/server.mjs'
 

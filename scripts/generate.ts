@@ -1,8 +1,8 @@
 /**
- * Makes what is made from other files. Compiles the schemas of block kinds, edits and packages into plain JavaScript, core/generated. Ajv compiles with
- * `new Function`, which the editor's content security policy forbids, so it runs here, at build time, and never in
- * the browser; bundles the scripts that blocks bring to visitors, core/generated/behaviours.js; and writes docs/help.md and
- * docs/interface-texts.md.
+ * Makes the code that is made from other files. Compiles the schemas of block kinds, edits and packages into plain
+ * JavaScript, core/generated: Ajv compiles with `new Function`, which the editor's content security policy forbids, so it
+ * runs here, at build time, and never in the browser. And bundles the scripts that visitors' browsers run, those that read
+ * a measured page, and those of the simulated device.
  */
 import { mkdir, readdir, readFile, writeFile } from 'node:fs/promises'
 import { createRequire } from 'node:module'
@@ -20,8 +20,6 @@ import { EDIT_SCHEMA } from '../core/src/edits/edit.ts'
 import { PACKAGE_SHAPE_SCHEMA } from '../core/src/exchange/package-schema.ts'
 import { SITE_PACKAGE_SHAPE } from '../core/src/exchange/site-package-schema.ts'
 import { REQUEST_SCHEMAS } from '../core/src/wire/request-schemas.ts'
-import { helpText } from './help-text.ts'
-import { interfaceTextsPage } from './interface-texts.ts'
 import { shareFields } from './share-fields.ts'
 
 const root = join(dirname(fileURLToPath(import.meta.url)), '..')
@@ -103,7 +101,7 @@ await writeIfChanged(
 
 // What reads a page off a browser, for programs that start one.
 const measuring = await build({
-  entryPoints: [join(root, 'measuring/src/index.ts')],
+  entryPoints: [join(root, 'measuring/src/frame-sweep.ts')],
   bundle: true,
   minify: true,
   format: 'iife',
@@ -140,9 +138,6 @@ await writeIfChanged(
   join(root, 'server/generated/device-scripts.d.ts'),
   "export const deviceScripts: Readonly<Record<'follow' | 'window', string>>\n",
 )
-
-await writeIfChanged(join(root, 'docs/help.md'), helpText())
-await writeIfChanged(join(root, 'docs/interface-texts.md'), interfaceTextsPage(root))
 
 /** Writes a module that exports a validator for each of the schemas. */
 async function writeValidators(file: string, ajv: Ajv | Ajv2020, names: readonly string[]): Promise<void> {

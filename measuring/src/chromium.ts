@@ -1,22 +1,21 @@
 /** Sweeps a page in a Chromium of its own, for programs without a screen. */
 import { existsSync } from 'node:fs'
 import type { Browser, Page } from 'playwright-core'
-import {
-  PageSweep,
-  readBand,
-  type Gully,
-  type MeasuredBand,
-  type Pixels,
-  type PixelsOf,
-  type SweepJob,
-} from '@gullyline/core'
+import type { Gully } from '@gullyline/core'
 import { measuringScript } from '../generated/script.js'
+import type { FrameSweep } from './frame-sweep.ts'
 
 /** Where Debian puts it. */
 const PLACES = ['/usr/bin/chromium-headless-shell', '/usr/bin/chromium']
 /** Nobody is asked for this name: every request is answered from memory. */
 const ORIGIN = 'http://page.invalid'
-const HEIGHT = 900
+/** Around the page, where no page has a file. As high as a screen: what is so high in shares of it is as visitors see it. */
+const AROUND = '/.around'
+const FRAME = `<!DOCTYPE html><html lang="en"><meta charset="utf-8"><title>Measuring</title>
+<div style="position:fixed;left:0;top:0;width:0;height:0;overflow:hidden;visibility:hidden;contain:strict">
+<iframe title="Page" src="/" width="1280" height="900" style="border:0"></iframe></div>`
+/** So often a sweep can be ended, in ms. */
+const SLICE_MS = 250
 
 /** Thrown where no Chromium is installed. */
 export class NoChromium extends Error {
@@ -61,21 +60,21 @@ export async function sweepInChromium(
   swept: SweptPage,
   { ends, signal }: SweepOptions = {},
 ): Promise<readonly Gully[]> {
-  const page = await browser.newPage({ viewport: { width: 1280, height: HEIGHT } })
+  const page = await browser.newPage()
   try {
     await answerFrom(page, swept)
-    await page.goto(`${ORIGIN}/`)
+    await page.goto(ORIGIN + AROUND)
     await page.addScriptTag({ content: measuringScript })
-    const nodes = await begin(page, swept.bounds)
-    const pixels = await pixelsOf(page)
-    const sweep = new PageSweep(swept.bounds, ends)
-    sweep.show(new Map(nodes.map((node, i) => [String(i), node])))
-    for (let job = sweep.next(); job && !signal?.aborted; job = sweep.next()) {
-      const { setting } = job
-      const measured = await measure(page, job)
-      sweep.take(job, new Map(measured.map(([key, band]) => [key, readBand(band, pixels, setting)])))
-    }
-    return sweep.gullies()
+    await page.evaluate(
+      async (options) => {
+        const own = window as unknown as MeasuringWindow
+        own.sweep = await own.gullyline.FrameSweep.of(document.querySelector('iframe')!, options)
+      },
+      { bounds: swept.bounds, ends },
+    )
+    const goOn = () => page.evaluate((ms) => (window as unknown as MeasuringWindow).sweep.goOn(ms), SLICE_MS)
+    while (!signal?.aborted && !(await goOn()));
+    return await page.evaluate(() => (window as unknown as MeasuringWindow).sweep.gullies())
   } finally {
     await page.close()
   }
@@ -84,59 +83,18 @@ export async function sweepInChromium(
 async function answerFrom(page: Page, { html, fileAt }: SweptPage): Promise<void> {
   await page.route('**/*', (route) => {
     const { pathname } = new URL(route.request().url())
-    if (pathname === '/') return route.fulfill({ contentType: 'text/html; charset=utf-8', body: html })
+    if (pathname === '/' || pathname === AROUND)
+      return route.fulfill({
+        contentType: 'text/html; charset=utf-8',
+        body: pathname === '/' ? html : FRAME,
+      })
     const file = fileAt(decodeURIComponent(pathname.slice(1)))
     return file ? route.fulfill({ contentType: file.type, body: file.body }) : route.fulfill({ status: 404 })
   })
 }
 
-/** What the script puts into the page's window. */
-type Measuring = typeof import('./index.ts')
-interface MeasuredWindow {
-  gullyline: Measuring
-  measurer: InstanceType<Measuring['BandMeasurer']>
-}
-
-/** Takes the bands of the page, numbered from the top; gives the node that each is. */
-async function begin(page: Page, bounds: readonly number[]): Promise<readonly string[]> {
-  return page.evaluate(async (given) => {
-    const own = window as unknown as MeasuredWindow
-    const { BandMeasurer, bandsOf, nodeOfBand } = own.gullyline
-    await document.fonts.ready
-    const bands = bandsOf(document.body)
-    own.measurer = new BandMeasurer(document, given)
-    own.measurer.show(new Map(bands.map((band, i) => [String(i), band])))
-    return bands.map(nodeOfBand)
-  }, bounds)
-}
-
-async function measure(page: Page, job: SweepJob): Promise<readonly (readonly [string, MeasuredBand])[]> {
-  await page.setViewportSize({ width: job.width, height: HEIGHT })
-  // As one string: a tree is checked value by value on its way here, which takes longer than measuring it.
-  const text = await page.evaluate(
-    (given) => JSON.stringify([...(window as unknown as MeasuredWindow).measurer.measure(given)]),
-    job,
-  )
-  return JSON.parse(text) as (readonly [string, MeasuredBand])[]
-}
-
-/** The pixels of every picture on the page, by the address of its smallest file. */
-async function pixelsOf(page: Page): Promise<PixelsOf> {
-  const text = await page.evaluate(async () => {
-    const { picturesOf, readPixels } = (window as unknown as MeasuredWindow).gullyline
-    const read = await Promise.all(
-      picturesOf(document).map(async (source) => {
-        const pixels = await readPixels(source)
-        return [source, pixels && { ...pixels, data: [...pixels.data] }] as const
-      }),
-    )
-    return JSON.stringify(read)
-  })
-  const found = JSON.parse(text) as (readonly [string, { width: number; height: number; data: number[] }?])[]
-  return Object.fromEntries(
-    found.map(([source, read]): [string, Pixels | undefined] => [
-      source,
-      read && { ...read, data: Uint8ClampedArray.from(read.data) },
-    ]),
-  )
+/** What the script puts into the window, and what is kept there. */
+interface MeasuringWindow {
+  gullyline: typeof import('./frame-sweep.ts')
+  sweep: FrameSweep
 }

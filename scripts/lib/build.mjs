@@ -22,23 +22,12 @@ const NEEDED_BY_WEB = [
 ]
 
 const NEEDED_TO_GENERATE = [
-  'core/src/blocks',
-  'core/src/kit',
-  'core/src/look',
-  'core/src/page',
-  'core/src/site',
-  'core/src/sizes',
-  'core/src/edits/edit-schema.ts',
   'core/behaviours',
+  'core/src',
   'measuring/src',
   'server/device-pages',
-  'core/src/measure',
-  'core/src/exchange',
   'scripts/generate.ts',
   'scripts/share-fields.ts',
-  'scripts/help-text.ts',
-  'web/src/help/topics.ts',
-  'web/src/editor/commands/command-list.ts',
   'package-lock.json',
 ]
 
