@@ -29,8 +29,7 @@ const PLAYWRIGHT = [tool('@playwright/test/cli.js'), 'test']
 
 /**
  * Each part: what it is, the command for this Node, what it needs, how to count what it found, and its lane. Two lanes run
- * at a time: one works all the time, the other mostly waits for processes to start and end. Those that measure how long
- * somebody waits have the machine for themselves.
+ * at a time: one works all the time, the other mostly waits for processes to start and end.
  */
 const PARTS = [
   {
@@ -52,7 +51,6 @@ const PARTS = [
     name: 'lint',
     args: [tool('oxlint/bin/oxlint'), '--type-aware', '--deny-warnings'],
     count: countCheck,
-    // Between the server's tests and those that have the machine for themselves.
     lane: 'waits',
   },
   {
@@ -74,14 +72,15 @@ const PARTS = [
     args: [...JEST, '--selectProjects', 'server', '--testPathPatterns', HOSTILE],
     count: countJest,
     needs: ['database', 'server', 'sample'],
-    lane: 'alone',
+    // In a process of its own, and not beside the rest of the server's. What is waited for is limited by what the machine can do meanwhile.
+    lane: 'waits',
   },
   {
     name: 'screenshots',
     args: [...PLAYWRIGHT, '--config', 'playwright.screenshots.config.ts'],
     count: countPlaywright,
     needs: ['database', 'server', 'sample', 'web', 'chromium'],
-    lane: 'alone',
+    lane: 'works',
     onlyOnDemand: true,
   },
 ]
@@ -168,7 +167,6 @@ await run(async () => {
       for (const part of wanted.filter((one) => one.lane === name)) await runPart(part)
     }
     await Promise.all([prepared, lane('waits'), lane('works')])
-    await lane('alone')
   } finally {
     await database?.stop()
     rmSync(home, { recursive: true, force: true })
