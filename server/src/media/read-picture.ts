@@ -102,7 +102,8 @@ async function cleanDrawing(text: string): Promise<string> {
     return await drawings.run<string>(text, CLEANING_MS)
   } catch (error) {
     if (error instanceof Refused) throw error
-    throw refused('The drawing took too long to read, or could not be read')
+    const isLate = error instanceof Error && error.name === 'AbortError'
+    throw refused(isLate ? 'The drawing took too long to read' : 'The drawing could not be read')
   }
 }
 

@@ -22,6 +22,7 @@ import { untilLetGo } from '../../ui/held.ts'
 import { BandReader } from './band-reader.ts'
 import { UNMEASURED, type GullyState } from './gully-state.ts'
 import { MeasuredHtml, type MeasuredDocument } from './measured-html.ts'
+import { SliceSize } from './slice-size.ts'
 import { SweepFrame } from './sweep-frame.ts'
 
 /** A fix that was tried, with the page as it is and as it would be. */
@@ -30,8 +31,6 @@ export interface TriedFix extends Fix {
   readonly after: MeasuredDocument
 }
 
-/** So long a slice may take, in ms: half a frame, since the browser has its own part of it. */
-const SLICE_MS = 8
 /** Nobody waits longer than this for an idle moment, in ms. */
 const IDLE_WITHIN_MS = 120
 /** So often the screen hears of what is found while measuring goes on. */
@@ -54,8 +53,7 @@ export class Sweeper {
   #page: Page | undefined
   /** Counts up with every page that is shown: what was begun for one before is dropped. */
   #run = 0
-  /** How many bands are laid out at once. */
-  #most = 64
+  readonly #size = new SliceSize()
   #toldAt = 0
   #told = UNMEASURED
   #failures = 0
@@ -182,7 +180,7 @@ export class Sweeper {
     this.#sweep.show(this.#frame.show(this.#html.write(this.#page!)))
     this.#tell('measuring')
     await this.#frame.ready()
-    for (let job = this.#sweep.next(this.#most); job; job = this.#sweep.next(this.#most)) {
+    for (let job = this.#sweep.next(this.#size.most); job; job = this.#sweep.next(this.#size.most)) {
       await idle()
       if (run !== this.#run) return
       const bands = this.#measure(job)
@@ -204,9 +202,7 @@ export class Sweeper {
   #measure(job: SweepJob) {
     const from = performance.now()
     const bands = this.#frame.measure(job)
-    const took = performance.now() - from
-    if (took > SLICE_MS && job.bands.length > 1) this.#most = Math.max(1, Math.floor(job.bands.length / 2))
-    else if (took < SLICE_MS / 4 && job.bands.length === this.#most) this.#most *= 2
+    this.#size.note(job.bands.length, performance.now() - from)
     return bands
   }
 
