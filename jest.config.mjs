@@ -5,6 +5,8 @@ const common = { testMatch: ['<rootDir>/test/**/*.test.{ts,tsx}'] }
 const plain = {
   ...common,
   runner: ['<rootDir>/../scripts/lib/jest/light-runner.mjs', { runtime: 'child_process' }],
+  // Node reads what is imported by itself; Babel would be loaded for nothing.
+  transform: {},
   setupFilesAfterEnv: ['<rootDir>/../scripts/lib/jest/time-limits.mjs'],
 }
 
