@@ -8,12 +8,12 @@ const { prepareStackTrace: lookUp } = Error as {
 
 if (lookUp)
   Error.prepareStackTrace = (error, frames) =>
-    frames.some((frame) => !isPlaywright(frame.getFileName()))
+    frames.some((frame) => isOurs(frame.getFileName()))
       ? lookUp(error, frames)
       : [String(error), ...frames.map(toText)].join('\n    at ')
 
-function isPlaywright(file: string | null | undefined): boolean {
-  return !file || file.startsWith('node:') || /[\\/]node_modules[\\/]/.test(file)
+function isOurs(file: string | null | undefined): boolean {
+  return !!file && !file.startsWith('node:') && !/[\\/]node_modules[\\/]/.test(file)
 }
 
 /** As the engine writes a frame; the types don't say that it does. */

@@ -37,9 +37,9 @@ const SOON = new RegExp(
 )
 
 /**
- * By itself the bundler makes a file of each set of modules that has the same users: eighty for a page that is opened, most
- * of them smaller than what is sent along with a file. What every screen begins with is one file here, and what a page opens
- * with is another.
+ * The bundler by itself makes a file of each set of modules with the same users: eighty files for a page that is opened, most
+ * of them smaller than the headers of a request. Here a file has what every screen begins with, and another has what a page
+ * opens with.
  */
 const groups = [
   { name: 'index', tags: ['$initial' as const] },

@@ -9,8 +9,9 @@ import type { FrameSweep } from './frame-sweep.ts'
 const PLACES = ['/usr/bin/chromium-headless-shell', '/usr/bin/chromium']
 /** Nobody is asked for this name: every request is answered from memory. */
 const ORIGIN = 'http://page.invalid'
-/** Around the page, where no page has a file. As high as a screen: what is so high in shares of it is as visitors see it. */
+/** The address of the document around the page, where no page has a file. */
 const AROUND = '/.around'
+/** The page's frame is as high as a screen: heights in shares of the window are as visitors see them. */
 const FRAME = `<!DOCTYPE html><html lang="en"><meta charset="utf-8"><title>Measuring</title>
 <div style="position:fixed;left:0;top:0;width:0;height:0;overflow:hidden;visibility:hidden;contain:strict">
 <iframe title="Page" src="/" width="1280" height="900" style="border:0"></iframe></div>`

@@ -8,7 +8,7 @@ const machines = fc.record({
   each: fc.double({ min: 0.05, max: 20, noNaN: true }),
 })
 
-/** The sizes of slices of a page with so many bands, once they have settled, and whether all of its bands are in one. */
+/** How many of a page's bands a slice has once that has settled. */
 function settled({ alone, each }: { alone: number; each: number }, bands: number): number {
   const size = new SliceSize()
   for (let i = 0; i < 60; i++) {
@@ -28,7 +28,7 @@ test('a slice takes no longer than it may, or half as long again as a single ban
   )
 })
 
-test('slices of four times as many bands would be too long, or there are no more', () => {
+test('slices are not small for nothing: four times as many bands would take longer than the shorter of both limits', () => {
   fc.assert(
     fc.property(machines, fc.integer({ min: 1, max: 64 }), (machine, bands) => {
       const { alone, each } = machine
