@@ -59,7 +59,7 @@ test('pictures of every main view', async ({ page, app }) => {
   await openPage(page, app, 'Tarrowmoor Observatory')
   await page.getByRole('button', { name: 'Add to page' }).click()
   // As many as are in view: each is drawn when there is time.
-  await expect(page.getByRole('region', { name: 'Shelf' }).locator('iframe').nth(20)).toBeVisible()
+  await expect(page.getByRole('region', { name: 'Shelf' }).locator('[data-picture]').nth(20)).toBeVisible()
   await take('shelf')
   await page.keyboard.press('Escape')
   await page.getByRole('button', { name: 'Line-up' }).click()

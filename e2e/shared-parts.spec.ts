@@ -2,6 +2,7 @@
 import { canvasOf, drag, centreOf, expect, openPage, test } from './app.ts'
 import { noFindings } from './axe.ts'
 import { expectSaved, makePage, partsOf } from './shared-pages.ts'
+import { wordsOfPictures } from './small-pictures.ts'
 
 test('by mouse: made of a section, placed on a second page, edited there where it stands, and live on both', async ({
   page,
@@ -59,10 +60,10 @@ test('by mouse: made of a section, placed on a second page, edited there where i
   const asked = page.getByRole('dialog', { name: 'Save the shared section, too?' })
   await expect(asked).toContainText('First fog')
   await asked.getByRole('button', { name: 'Compare First fog' }).click()
-  const after = asked.frameLocator('iframe[title="First fog: with your change"]')
-  await expect(after.getByRole('heading', { name: 'Closed in fog' })).toBeVisible()
-  const before = asked.frameLocator('iframe[title="First fog: as it is"]')
-  await expect(before.getByRole('heading', { name: 'Closed in fog' })).toHaveCount(0)
+  await expect(asked.locator('figcaption')).toHaveText(['First fog: as it is', 'First fog: with your change'])
+  await expect
+    .poll(async () => (await wordsOfPictures(asked)).map((words) => words.includes('Closed in fog')))
+    .toEqual([false, true])
   await noFindings(page)
   await asked.getByRole('button', { name: 'Save everywhere' }).click()
   await expectSaved(page)

@@ -1,5 +1,6 @@
 import { useMemo } from 'react'
 import styled from 'styled-components'
+import { BoxedPage } from '../ui/boxed-page.tsx'
 import { pageSheet } from '../ui/page-sheet.ts'
 import { useRoom } from '../ui/use-room.ts'
 import type { PageSummary } from '@gullyline/core'
@@ -9,12 +10,9 @@ import { savedHtml } from './saved-html.ts'
 const SCREEN = 1280
 
 const Sheet = styled.div`
+  position: relative;
   min-height: 0;
   ${pageSheet}
-  iframe {
-    border: 0;
-    transform-origin: 0 0;
-  }
 `
 
 interface PagePictureProps {
@@ -32,16 +30,12 @@ export function PagePicture({ site, pages, page }: PagePictureProps) {
   }, [data, site, pages, page])
   const scale = room.width / SCREEN
   return (
-    <Sheet ref={ref}>
+    <Sheet ref={ref} role="img" aria-label={`Picture of ${page.title}`}>
       {html !== undefined && scale > 0 && (
-        <iframe
-          title={`Picture of ${page.title}`}
-          tabIndex={-1}
-          sandbox="allow-same-origin"
-          srcDoc={html}
-          width={SCREEN}
-          height={Math.ceil(room.height / scale)}
-          style={{ transform: `scale(${scale})` }}
+        <BoxedPage
+          html={html}
+          screen={{ width: SCREEN, height: Math.ceil(room.height / scale) }}
+          scale={scale}
         />
       )}
     </Sheet>

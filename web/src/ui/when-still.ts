@@ -1,11 +1,17 @@
-/** Work that can wait, such as drawing small pictures: a piece at a time, and not while somebody types or presses. */
+/** Work that can wait, such as drawing small pictures: a few pieces at a time, and not while somebody types or presses. */
 
 /** Who pauses for so long is not about to type the next letter. */
 const STILL_MS = 150
 
+/** So long, in ms, a few pieces may take together: whoever begins to type meanwhile waits no longer. */
+const TOGETHER_MS = 16
+const MOST_TOGETHER = 8
+
 const waiting = new Set<() => void>()
 let lastAct = -Infinity
 let isPlanned = false
+/** How many pieces are done before the browser draws: each time it does is work of its own. */
+let together = 1
 
 for (const type of ['keydown', 'pointerdown'])
   window.addEventListener(type, () => (lastAct = performance.now()), { capture: true, passive: true })
@@ -27,10 +33,22 @@ function plan(): void {
 
 function next(): void {
   isPlanned = false
-  const [work] = waiting
-  if (work && performance.now() - lastAct >= STILL_MS) {
+  if (performance.now() - lastAct < STILL_MS) {
+    plan()
+    return
+  }
+  const began = performance.now()
+  for (const work of [...waiting].slice(0, together)) {
     waiting.delete(work)
     work()
   }
-  plan()
+  isPlanned = true
+  // Pieces may leave what they do to React, which comes before this.
+  setTimeout(() => {
+    const took = performance.now() - began
+    if (took > TOGETHER_MS) together = Math.max(1, together / 2)
+    else if (took < TOGETHER_MS / 2) together = Math.min(MOST_TOGETHER, together * 2)
+    isPlanned = false
+    plan()
+  })
 }

@@ -56,7 +56,7 @@ const SCREEN = { section: 900, block: 380 } as const
 
 /** Variants chosen from live pictures of this very block in each of them. */
 export function VariantField(props: VariantFieldProps) {
-  // Each picture is a document of its own: while somebody types they wait for a pause.
+  // Each picture is as much work as a page: while somebody types they wait for a pause.
   const node = useLater(useNode(props.id), TYPING_PAUSE_MS)
   return node ? <VariantPictures {...props} node={node} /> : null
 }

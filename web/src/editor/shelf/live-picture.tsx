@@ -1,6 +1,7 @@
 import { useMemo, useRef } from 'react'
 import styled from 'styled-components'
 import { canvasCss, renderPage, screenRegistry, type Page, type SiteContext } from '@gullyline/core'
+import { BoxedPage } from '../../ui/boxed-page.tsx'
 import { useSeen } from '../../ui/use-seen.ts'
 import { PROMPT_CSS } from '../canvas/prompt-css.ts'
 
@@ -13,18 +14,11 @@ const Frame = styled.span`
   border: 1px solid var(--lineStrong);
   border-radius: 4px;
   background: #fff;
-  iframe {
-    position: absolute;
-    left: 0;
-    top: 0;
-    border: 0;
-    transform-origin: 0 0;
-    pointer-events: none;
-  }
 `
 
 /** What a picture needs besides: no link to skip to the content, and a place for what is not chosen yet. */
-const PREVIEW_CSS = `.skip{display:none}main{flex:none}${canvasCss(screenRegistry)}`
+const PREVIEW_CSS = `.skip{display:none}main{flex:none}${canvasCss(screenRegistry)}${PROMPT_CSS}`
+const PART_CSS = `${PREVIEW_CSS}body{justify-content:center}`
 
 interface LivePictureProps {
   readonly page: Page
@@ -39,7 +33,7 @@ interface LivePictureProps {
 
 /**
  * A page or a part of one, made by the same renderer as the page that is edited, with what is asked for in it, shown
- * small. Each is a document of its own, so it is made when it comes into view.
+ * small. Each is as much work as a page, so it is made when it comes into view.
  */
 export function LivePicture({ page, header, context, title, screen, size }: LivePictureProps) {
   const frame = useRef<HTMLSpanElement>(null)
@@ -47,9 +41,7 @@ export function LivePicture({ page, header, context, title, screen, size }: Live
   const html = useMemo(() => {
     if (!isSeen) return undefined
     const parts = { page, title, description: '', ...(header ? { header } : {}) }
-    const rendered = renderPage(parts, screenRegistry, { ...context, purpose: 'canvas' }, 'inline')
-    const centre = header ? '' : 'body{justify-content:center}'
-    return rendered.html.replace('</head>', `<style>${PREVIEW_CSS}${PROMPT_CSS}${centre}</style></head>`)
+    return renderPage(parts, screenRegistry, { ...context, purpose: 'canvas' }, 'inline').html
   }, [isSeen, page, header, context, title])
   const scale = (size.width - 2) / screen
   return (
@@ -59,14 +51,11 @@ export function LivePicture({ page, header, context, title, screen, size }: Live
       style={{ '--width': `${size.width}px`, '--height': `${size.height}px` }}
     >
       {html !== undefined && (
-        <iframe
-          title={title}
-          tabIndex={-1}
-          sandbox="allow-same-origin"
-          srcDoc={html}
-          width={screen}
-          height={Math.ceil((size.height - 2) / scale)}
-          style={{ transform: `scale(${scale})` }}
+        <BoxedPage
+          html={html}
+          besides={header ? PREVIEW_CSS : PART_CSS}
+          screen={{ width: screen, height: Math.ceil((size.height - 2) / scale) }}
+          scale={scale}
         />
       )}
     </Frame>
