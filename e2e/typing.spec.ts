@@ -3,7 +3,10 @@ import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { canvasOf, expect, openPage, test } from './app.ts'
 import { add, addPage, pointAt } from './building.ts'
+import { beLate } from './late.ts'
 import { makePage } from './shared-pages.ts'
+
+const LATE_MS = 100
 
 test('the caret goes where the pointer is, and a double press takes the word', async ({ page, app }) => {
   const canvas = await openPage(page, app, 'Visit')
@@ -50,13 +53,12 @@ test('a double press between two paragraphs takes no words of both, and what is 
   }
 })
 
-test('on a machine of a quarter of the speed, letters land where the caret was put, 16 times of 16', async ({
+test('where all that is put off comes late, letters land where the caret was put, 16 times of 16', async ({
   page,
   app,
 }) => {
   const canvas = await openPage(page, app, 'Questions')
-  const slow = await page.context().newCDPSession(page)
-  await slow.send('Emulation.setCPUThrottlingRate', { rate: 4 })
+  const onTime = await beLate(page, LATE_MS)
   // By their ids: the one that is typed in is a heading no more, but a place for words.
   const ids = await canvas
     .locator('main h2[data-node]')
@@ -69,20 +71,22 @@ test('on a machine of a quarter of the speed, letters land where the caret was p
     // Without a pause: the keys come while the screen is still behind.
     await page.keyboard.press('End')
     await page.keyboard.type(` ${round}`)
-    await expect(heading).toHaveText(`${words} ${round}`)
+    // Nor does what has come meanwhile move the caret.
+    await page.waitForTimeout(3 * LATE_MS)
+    await page.keyboard.type('!')
+    await expect(heading).toHaveText(`${words} ${round}!`)
     await page.keyboard.press('Escape')
     await page.keyboard.press('Escape')
   }
-  await slow.detach()
+  await onTime()
 })
 
-test('on a machine of a sixth of the speed, what is typed after Ctrl K goes to the link and not into the text', async ({
+test('where the bar comes late, what is typed after Ctrl K goes to the link and not into the text', async ({
   page,
   app,
 }) => {
   const canvas = await openPage(page, app, 'Visit')
-  const slow = await page.context().newCDPSession(page)
-  await slow.send('Emulation.setCPUThrottlingRate', { rate: 6 })
+  const onTime = await beLate(page, LATE_MS)
   const text = canvas.locator('main .text').first()
   const words = (await text.textContent())!
   for (let round = 0; round < 4; round++) {
@@ -101,7 +105,7 @@ test('on a machine of a sixth of the speed, what is typed after Ctrl K goes to t
     await page.keyboard.press('Escape')
     await expect(text.locator('a[href="/questions/"]')).toHaveCount(0)
   }
-  await slow.detach()
+  await onTime()
 })
 
 test('text pasted beyond the limit is told, stands nowhere, and what is typed after it is in the page', async ({
