@@ -4,6 +4,7 @@ import type { JsonObject } from '../page/json.ts'
 import type { GridChild } from '../grid/arrangement.ts'
 import type { Page, PageNode, SizeKey } from '../page/page.ts'
 import { changedIds } from '../page/with-nodes.ts'
+import { shownSlots } from '../resolve/shown.ts'
 import { cascade } from '../sizes/cascade.ts'
 import { lastUpTo, sizesSet } from '../sizes/size-keys.ts'
 import { breakout, type BandWidth } from '../kit/band.ts'
@@ -77,6 +78,7 @@ function isArrangedAlike(registry: Registry, a: PageNode, b: PageNode): boolean 
     a.values === b.values &&
     // What stands in a grid section is placed by all that stands there, in its order.
     a.slots === b.slots &&
+    shownSlots(a, registry).join() === shownSlots(b, registry).join() &&
     arrangedBy.every((key) => a.content[key] === b.content[key])
   )
 }

@@ -11,8 +11,10 @@ import { defaultRegistry as registry } from '../../src/blocks/default-registry.t
 import { withoutSilent } from '../../src/resolve/left-out.ts'
 import { pageWords } from '../../src/resolve/page-words.ts'
 import type { Page } from '../../src/page/page.ts'
+import type { Edit } from '../../src/edits/edit-shapes.ts'
 import { applyEdit } from '../../src/edits/edit.ts'
 import { shownIds } from '../../src/resolve/shown.ts'
+import { LAYOUTS, type LayoutName } from '../../src/site/layouts.ts'
 import { cascade } from '../../src/sizes/cascade.ts'
 import { hasSameStylesheet } from '../../src/render/arranged-rules.ts'
 import { resolve } from '../../src/resolve/resolve.ts'
@@ -163,7 +165,6 @@ describe('rendering', () => {
   })
 
   test('a stylesheet that an edit is said to leave as it is has the same rules after it', () => {
-    const edited = anyPage.chain((page) => editFor(page).map((edit) => ({ page, edit })))
     const renderer = createNodeRenderer(registry, testSite('canvas'))
     const { look } = testSite('canvas')
     const cssOf = (page: Page): string => {
@@ -174,17 +175,29 @@ describe('rendering', () => {
         [...shown.nodes()].map((one) => renderer.render(one)),
       )
     }
-    const counts = new Counts()
-    fc.assert(
-      fc.property(edited, ({ page, edit }) => {
-        const applied = applyEdit(page, edit, registry)
-        if (!applied.ok || !hasSameStylesheet(registry, page, applied.page)) return counts.skip()
-        counts.look()
-        expect(cssOf(applied.page)).toBe(cssOf(page))
-      }),
-      RUNS,
+    const expectIt = (editOf: (page: Page) => fc.Arbitrary<Edit>, runs: typeof RUNS): void => {
+      const counts = new Counts()
+      fc.assert(
+        fc.property(
+          anyPage.chain((page) => editOf(page).map((edit) => ({ page, edit }))),
+          ({ page, edit }) => {
+            const applied = applyEdit(page, edit, registry)
+            if (!applied.ok || !hasSameStylesheet(registry, page, applied.page)) return counts.skip()
+            counts.look()
+            expect(cssOf(applied.page)).toBe(cssOf(page))
+          },
+        ),
+        runs,
+      )
+      counts.expectLooked(0.05)
+    }
+    expectIt(editFor, RUNS)
+    // Rare among the others: what another layout shows was not shown before.
+    const layout = fc.constantFrom(...(Object.keys(LAYOUTS) as LayoutName[]))
+    expectIt(
+      ({ root }) => layout.map((value) => ({ edit: 'set', nodeId: root, at: ['content', 'layout'], value })),
+      FEWER,
     )
-    counts.expectLooked(0.05)
   })
 
   test('what a kind arranges by is all that it says it arranges by', () => {
