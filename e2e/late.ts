@@ -8,8 +8,11 @@ interface WithOnTime extends Window {
 /** Puts off all that the page itself puts off, by so many ms more. Returns how to end it. */
 export async function beLate(page: Page, ms: number): Promise<() => Promise<void>> {
   await page.evaluate((more) => {
-    const { setTimeout: later, requestAnimationFrame: nextFrame, cancelAnimationFrame: cancelFrame } = window
-    const post: unknown = Reflect.get(MessagePort.prototype, 'postMessage')
+    const later = window.setTimeout.bind(window)
+    const nextFrame = window.requestAnimationFrame.bind(window)
+    const cancelFrame = window.cancelAnimationFrame.bind(window)
+    type Post = (this: MessagePort, message: unknown, options?: StructuredSerializeOptions) => void
+    const post: Post = Reflect.get(MessagePort.prototype, 'postMessage')
     const frames = new Map<number, number>()
     window.setTimeout = ((work: () => void, pause = 0) => later(work, pause + more)) as typeof later
     window.requestAnimationFrame = (work) => {
@@ -21,14 +24,15 @@ export async function beLate(page: Page, ms: number): Promise<() => Promise<void
       cancelFrame(frames.get(id) ?? id)
     }
     // React puts its work off by messages to itself.
-    MessagePort.prototype.postMessage = function (...message: unknown[]) {
-      later(() => Reflect.apply(post as () => void, this, message), more)
+    const postLater: Post = function (message, options) {
+      later(() => post.call(this, message, options), more)
     }
+    Reflect.set(MessagePort.prototype, 'postMessage', postLater)
     ;(window as WithOnTime).onTime = () => {
       window.setTimeout = later
       window.requestAnimationFrame = nextFrame
       window.cancelAnimationFrame = cancelFrame
-      MessagePort.prototype.postMessage = post as MessagePort['postMessage']
+      Reflect.set(MessagePort.prototype, 'postMessage', post)
     }
   }, ms)
   return () => page.evaluate(() => (window as WithOnTime).onTime?.())
