@@ -81,7 +81,7 @@ test('where all that is put off comes late, letters land where the caret was put
   await onTime()
 })
 
-test('where the bar comes late, what is typed after Ctrl K goes to the link and not into the text', async ({
+test('where all that is put off comes late, what is typed after Ctrl K goes to the link and not into the text', async ({
   page,
   app,
 }) => {
@@ -92,7 +92,7 @@ test('where the bar comes late, what is typed after Ctrl K goes to the link and 
   for (let round = 0; round < 4; round++) {
     await text.dblclick()
     await expect(canvas.locator('[contenteditable="true"]')).toBeVisible()
-    // Without a pause: the bar over the text may not be there yet.
+    // Without a pause: the screen is still behind.
     await page.keyboard.press('Control+k')
     await page.keyboard.type('questions')
     await expect(page.getByRole('option', { name: /\/questions\/$/ })).toBeVisible()

@@ -11,8 +11,8 @@ export interface FixedScreen {
 
 /**
  * Gives a stylesheet of ours as it is on this screen, for a page in a shadow tree: conditions on the width are settled
- * (Media Queries 4, section 4.1), `vw`, `vh` and their small, large and dynamic kin are px (CSS Values 4, section 6.1.2), and what holds for the root of a
- * document holds for the host (CSS Scoping 1, section 3.2.1).
+ * (Media Queries 4, "width"), `vw`, `vh` and their small, large and dynamic kin are px (CSS Values 4, "viewport-percentage
+ * lengths"), and what holds for the root of a document holds for the host (CSS Scoping 1, ":host").
  */
 export function stylesheetOnScreen(css: string, screen: FixedScreen): string {
   const settled = css

@@ -1,6 +1,6 @@
 import { sizesOnScreen, stylesheetOnScreen, type FixedScreen } from '@gullyline/core'
 
-/** Fonts are known to whole documents only: faces that a shadow tree declares are not used (CSS Scoping 1, section 3.5). */
+/** Chromium uses the faces that documents declare, and none that a shadow tree does (from memory). */
 const FONT_FACE = /@font-face\{[^}]*\}/g
 
 /** Nothing of what stands around comes in. */

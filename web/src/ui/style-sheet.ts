@@ -17,10 +17,12 @@ export function sharedSheet(css: string): CSSStyleSheet {
 
 /**
  * Declares `@font-face` rules to the document, for good: each time its fonts change, the browser lays all of it out again.
- * Of two faces that are called alike, the one that was declared last is used.
+ * Of two faces that are called alike, the one that was asked for last is used.
  */
 export function declareFonts(faces: string): void {
+  if (faces === '') return
   const sheet = sharedSheet(faces)
-  if (document.adoptedStyleSheets.includes(sheet)) return
-  document.adoptedStyleSheets.push(sheet)
+  const declared = document.adoptedStyleSheets
+  if (declared.at(-1) === sheet) return
+  document.adoptedStyleSheets = [...declared.filter((other) => other !== sheet), sheet]
 }

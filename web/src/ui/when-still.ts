@@ -3,7 +3,7 @@
 /** Who pauses for so long is not about to type the next letter. */
 const STILL_MS = 150
 
-/** So long, in ms, a few pieces may take together: whoever begins to type meanwhile waits no longer. */
+/** A frame, in ms. Pieces are done together as long as they take less: somebody may begin to type meanwhile. */
 const TOGETHER_MS = 16
 const MOST_TOGETHER = 8
 
