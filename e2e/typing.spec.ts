@@ -108,6 +108,40 @@ test('where all that is put off comes late, what is typed after Ctrl K goes to t
   await onTime()
 })
 
+test('where all that is put off comes late, keys after a press in the bar go to the text', async ({
+  page,
+  app,
+}) => {
+  const canvas = await openPage(page, app, 'Visit')
+  const onTime = await beLate(page, LATE_MS)
+  const text = canvas.locator('main .text').first()
+  const words = (await text.textContent())!
+  const bar = page.getByRole('toolbar', { name: 'Text formatting' })
+  for (const look of ['Bold', 'Accent colour', 'Clear formatting']) {
+    const word = await pointAt(text, 'school', 'middle')
+    await page.mouse.dblclick(word.x, word.y)
+    await bar.getByRole('button', { name: look, exact: true }).click()
+    // Without a pause: the screen is still behind.
+    await page.keyboard.press('Control+End')
+    await page.keyboard.type('!')
+    await expect(text).toHaveText(`${words}!`)
+    await page.keyboard.press('Backspace')
+    await page.keyboard.press('Escape')
+    await page.keyboard.press('Escape')
+  }
+  const word = await pointAt(text, 'school', 'middle')
+  await page.mouse.dblclick(word.x, word.y)
+  await bar.getByRole('button', { name: 'Link', exact: true }).click()
+  await page.keyboard.type('questions')
+  await expect(page.getByRole('option', { name: /\/questions\/$/ })).toBeVisible()
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('dialog', { name: 'Link' })).toHaveCount(0)
+  await page.keyboard.press('Escape')
+  await expect(text.locator('a[href="/questions/"]')).toHaveCount(1)
+  await expect(text).toHaveText(words)
+  await onTime()
+})
+
 test('text pasted beyond the limit is told, stands nowhere, and what is typed after it is in the page', async ({
   page,
   app,

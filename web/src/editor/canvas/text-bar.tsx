@@ -16,7 +16,7 @@ import {
 import { useEffect, useEffectEvent, useRef, useState, type RefObject } from 'react'
 import { Button, Dialog, DialogTrigger, Popover, Toolbar } from 'react-aria-components'
 import styled from 'styled-components'
-import type { Editor } from '@tiptap/core'
+import type { ChainedCommands, Editor } from '@tiptap/core'
 import { MARKS, type Link } from '@gullyline/core'
 import { giveToField } from '../../ui/early-keys.ts'
 import { useRunCommand } from '../commands/commands.ts'
@@ -103,42 +103,42 @@ export function TextBar({ left }: { left: number }) {
       keys: 'Ctrl+B',
       Icon: Bold,
       pressed: editor.isActive('bold'),
-      run: () => editor.chain().focus().toggleBold().run(),
+      run: () => focusedChain(editor).toggleBold().run(),
     },
     {
       label: 'Italic',
       keys: 'Ctrl+I',
       Icon: Italic,
       pressed: editor.isActive('italic'),
-      run: () => editor.chain().focus().toggleItalic().run(),
+      run: () => focusedChain(editor).toggleItalic().run(),
     },
     {
       label: 'Strikethrough',
       keys: 'Ctrl+Shift+S',
       Icon: Strikethrough,
       pressed: editor.isActive('strike'),
-      run: () => editor.chain().focus().toggleStrike().run(),
+      run: () => focusedChain(editor).toggleStrike().run(),
     },
     {
       label: 'Subscript',
       keys: undefined,
       Icon: Subscript,
       pressed: editor.isActive('subscript'),
-      run: () => editor.chain().focus().toggleMark('subscript').run(),
+      run: () => focusedChain(editor).toggleMark('subscript').run(),
     },
     {
       label: 'Superscript',
       keys: undefined,
       Icon: Superscript,
       pressed: editor.isActive('superscript'),
-      run: () => editor.chain().focus().toggleMark('superscript').run(),
+      run: () => focusedChain(editor).toggleMark('superscript').run(),
     },
     {
       label: 'Code',
       keys: 'Ctrl+E',
       Icon: Code,
       pressed: editor.isActive('code'),
-      run: () => editor.chain().focus().toggleCode().run(),
+      run: () => focusedChain(editor).toggleCode().run(),
     },
     ...(isLine ? [] : paragraphToggles(editor)),
   ]
@@ -180,7 +180,7 @@ export function TextBar({ left }: { left: number }) {
             key={name}
             aria-label={label}
             aria-pressed={editor.isActive(name)}
-            onPress={() => editor.chain().focus().toggleMark(name).run()}
+            onPress={() => focusedChain(editor).toggleMark(name).run()}
             preventFocusOnPress
           >
             <Baseline {...icon} color={name === 'accent' ? 'var(--clay)' : 'var(--control)'} />
@@ -202,7 +202,7 @@ export function TextBar({ left }: { left: number }) {
         )}
         <Toggle
           aria-label="Clear formatting"
-          onPress={() => editor.chain().focus().unsetAllMarks().run()}
+          onPress={() => focusedChain(editor).unsetAllMarks().run()}
           preventFocusOnPress
         >
           <RemoveFormatting {...icon} />
@@ -231,6 +231,15 @@ export function TextBar({ left }: { left: number }) {
 function looksAtCaret(editor: Editor): string {
   const pressed = [...MARKS, 'bulletList', 'orderedList'].map((name) => Number(editor.isActive(name)))
   return pressed.join('') + JSON.stringify(editor.getAttributes('link').to ?? null)
+}
+
+/**
+ * Commands to the text, which has the focus from now on: the chain's own `focus` gives it only with the next frame, and
+ * keys pressed before that would be lost.
+ */
+function focusedChain(editor: Editor): ChainedCommands {
+  editor.view.focus()
+  return editor.chain()
 }
 
 function hasLooks(editor: Editor): boolean {
@@ -276,14 +285,14 @@ function paragraphToggles(editor: Editor) {
       keys: undefined,
       Icon: List,
       pressed: editor.isActive('bulletList'),
-      run: () => editor.chain().focus().toggleBulletList().run(),
+      run: () => focusedChain(editor).toggleBulletList().run(),
     },
     {
       label: 'Numbered list',
       keys: undefined,
       Icon: ListOrdered,
       pressed: editor.isActive('orderedList'),
-      run: () => editor.chain().focus().toggleOrderedList().run(),
+      run: () => focusedChain(editor).toggleOrderedList().run(),
     },
   ]
 }
