@@ -3,6 +3,9 @@ import { afterAll, beforeAll, expect, test } from '@jest/globals'
 import fc from 'fast-check'
 import { Refused } from '../src/http/errors.ts'
 import { insertRelease } from '../src/documents/live.ts'
+import { findSite } from '../src/documents/site-row.ts'
+import { GULLYLINE, insertVersion, lockDocument } from '../src/documents/store.ts'
+import { readDocument } from '../src/documents/versions.ts'
 import { newId } from '../src/http/new-id.ts'
 import { binPage, restorePage } from '../src/pages/bin.ts'
 import { changeSlug, movePage } from '../src/pages/tree-acts.ts'
@@ -12,19 +15,32 @@ import { startTestServer, type TestServer } from './with-server.ts'
 
 let server: TestServer
 let ids: readonly string[]
+let headerId: string
 beforeAll(async () => {
   server = await startTestServer()
-  ids = (await read(undefined)).pages.map(({ id }) => id)
+  const { pages, site } = await read(undefined)
+  ids = pages.map(({ id }) => id)
+  headerId = site.headerId
+  await server.scope.change(['site'], async (at) => {
+    const locked = await lockDocument(at, headerId)
+    const header = readDocument(locked.newest)
+    const root = header.nodes[header.root]!
+    const document = { ...header, nodes: { ...header.nodes, [header.root]: { ...root, name: 'Another' } } }
+    await insertVersion(at, locked, { document, by: GULLYLINE })
+  })
 })
 afterAll(() => server.close())
 
 function read(last: LiveSite | undefined, goingLive: GoingLive = {}): Promise<LiveSite> {
-  return server.scope.read((at) => readLiveSite(server.scope, at, { goingLive, records: new Map(), last }))
+  return server.scope.read(async (at) => {
+    const site = await findSite(at)
+    return readLiveSite(server.scope, at, { site, goingLive, records: new Map(), last })
+  })
 }
 
 const aNumber = fc.nat({ max: 99 })
 const someAct = fc.record({
-  what: fc.constantFrom('move', 'rename', 'bin', 'restore', 'unpublish', 'publish'),
+  what: fc.constantFrom('move', 'rename', 'bin', 'restore', 'unpublish', 'publish', 'header'),
   one: aNumber,
   other: aNumber,
 })
@@ -35,8 +51,9 @@ async function doAct({ what, one, other }: Act, last: LiveSite): Promise<LiveSit
   const id = ids[one % ids.length]!
   const parentId = [null, ...ids][other % (ids.length + 1)]!
   const change = (act: (at: SiteChange) => Promise<unknown>) => server.scope.change(['pages', 'site'], act)
-  if (what === 'publish' || what === 'unpublish') {
-    const versions = { [id]: what === 'publish' ? 1 : null }
+  if (what === 'publish' || what === 'unpublish' || what === 'header') {
+    const versions =
+      what === 'header' ? { [headerId]: 1 + (other % 2) } : { [id]: what === 'publish' ? 1 : null }
     const live = await read(last, versions)
     await change((at) => insertRelease(at, { id: newId(), personId: null, versions }))
     return live
@@ -48,7 +65,15 @@ async function doAct({ what, one, other }: Act, last: LiveSite): Promise<LiveSit
   return read(last)
 }
 
-const told = ({ tree, pages, redirects }: LiveSite) => ({ tree: tree.pages, pages, redirects })
+const told = ({ site, header, footer, tree, pages, redirects, parts }: LiveSite) => ({
+  site,
+  header,
+  footer,
+  tree: tree.pages,
+  pages,
+  redirects,
+  parts,
+})
 
 test('after any acts on the tree it is what is read from nothing, in the same order', async () => {
   const done = { acts: 0, refused: 0 }

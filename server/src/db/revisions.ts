@@ -50,11 +50,12 @@ export class Revisions {
  * anything that this transaction waits for.
  */
 export async function renew(manager: EntityManager, names: readonly RevisionName[]): Promise<void> {
+  if (names.length === 0) return
   // In one order everywhere, for the same reason.
-  for (const name of names.toSorted())
-    await manager.query(
-      `INSERT INTO revisions (name, value, number) VALUES (?, ?, 1)
-       ON DUPLICATE KEY UPDATE value = VALUES(value), number = number + 1`,
-      [name, randomBytes(VALUE_BYTES).toString('hex')],
-    )
+  const rows = names.toSorted().map((name) => [name, randomBytes(VALUE_BYTES).toString('hex'), 1])
+  await manager.query(
+    `INSERT INTO revisions (name, value, number) VALUES ?
+     ON DUPLICATE KEY UPDATE value = VALUES(value), number = number + 1`,
+    [rows],
+  )
 }

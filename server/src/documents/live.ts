@@ -28,8 +28,13 @@ export async function liveVersions(
 
 /** SQL that is true for a document that visitors see; `id` is SQL for its id. */
 export function isLive(id: string): string {
+  return `(${liveVersion(id)}) IS NOT NULL`
+}
+
+/** SQL for the version that visitors see of a document, and null for one that they do not see; `id` is SQL for its id. */
+export function liveVersion(id: string): string {
   return `(SELECT rd.version FROM released_documents rd WHERE rd.document_id = ${id}
-    ORDER BY rd.release_number DESC LIMIT 1) IS NOT NULL`
+    ORDER BY rd.release_number DESC LIMIT 1)`
 }
 
 /** Returns what is live of one document; undefined for one that visitors do not see. */
@@ -43,9 +48,15 @@ export async function liveVersionOf(at: SiteData, documentId: string): Promise<L
   return row?.version == null ? undefined : { ...row, version: row.version }
 }
 
-/** Whether a document was part of any release. */
-export function wasEverLive(at: SiteData, documentId: string): Promise<boolean> {
-  return at.manager.existsBy(ReleasedEntity, { documentId })
+/** Returns those of some documents that were part of no release. */
+export async function neverLiveOf(at: SiteData, ids: readonly string[]): Promise<readonly string[]> {
+  if (ids.length === 0) return []
+  const rows = await at.manager.query<{ id: string }[]>(
+    'SELECT DISTINCT document_id AS id FROM released_documents WHERE document_id IN (?)',
+    [ids],
+  )
+  const released = new Set(rows.map(({ id }) => id))
+  return ids.filter((id) => !released.has(id))
 }
 
 interface NewRelease {

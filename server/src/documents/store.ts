@@ -29,7 +29,8 @@ interface NewDocument {
 export async function addDocument(at: SiteData, { id, type, document, by }: NewDocument): Promise<void> {
   await at.manager.insert(DocumentEntity, { id, siteId: at.siteId, type, version: 1, usesKnown: true })
   await insertState(at, { documentId: id, number: 1 }, { document, by, changes: [] })
-  await recordUses(at, { documentId: id, version: 1 }, document)
+  const { look } = await findSite(at)
+  await recordUses(at, { documentId: id, version: 1 }, document, look as Look)
 }
 
 /** A document whose row is locked until the transaction ends: of two saves at once, the second sees what the first saved. */
@@ -80,11 +81,11 @@ export async function insertVersion(
   { document, by, saveId }: NextVersion,
 ): Promise<number> {
   const number = row.version + 1
-  const { look } = await findSite(at)
-  const changes = changeSentences(readDocument(newest), document, defaultRegistry, look as Look)
+  const look = (await findSite(at)).look as Look
+  const changes = changeSentences(readDocument(newest), document, defaultRegistry, look)
   await insertState(at, { documentId: row.id, number }, { document, by, saveId, changes, whole })
   await at.manager.update(DocumentEntity, { id: row.id, siteId: at.siteId }, { version: number })
-  await recordUses(at, { documentId: row.id, version: number }, document)
+  await recordUses(at, { documentId: row.id, version: number }, document, look)
   return number
 }
 

@@ -10,10 +10,15 @@ import {
 import { DocumentEntity } from '../db/document-rows.ts'
 import { RedirectEntity, type PageRow, type SiteRow } from '../db/rows.ts'
 import { CHANGED_PAGES, lastPageChange } from '../db/page-changes.ts'
-import { liveVersionOf, liveVersions, type LiveVersion } from '../documents/live.ts'
+import { liveVersion, liveVersionOf, liveVersions, type LiveVersion } from '../documents/live.ts'
 import { documentsOf, partsToPublish } from '../documents/part-versions.ts'
-import { findDocument } from '../documents/store.ts'
-import { findVersion, findVersions, readDocument, type VersionKey } from '../documents/versions.ts'
+import {
+  findVersion,
+  findVersions,
+  noDocument,
+  readDocument,
+  type VersionKey,
+} from '../documents/versions.ts'
 import { Refused } from '../http/errors.ts'
 import { listFiles, listPictures } from '../media/store.ts'
 import { findPageRow } from '../pages/store.ts'
@@ -52,8 +57,8 @@ interface KnownTree {
 
 export interface LiveSite {
   readonly site: SiteRow
-  readonly header: Page
-  readonly footer: Page
+  readonly header: LiveSection
+  readonly footer: LiveSection
   readonly tree: KnownTree
   /** In the order of the tree. */
   readonly pages: readonly LivePage[]
@@ -66,18 +71,19 @@ export interface LiveSite {
   readonly pictures: Readonly<Record<string, Picture>>
   readonly files: Readonly<Record<string, SiteFile>>
   /** The live shared sections, by their ids. One that did not change from release to release is the same object. */
-  readonly parts: Readonly<Record<string, LivePart>>
+  readonly parts: Readonly<Record<string, LiveSection>>
   /** Reads the documents of some of the pages. Those that are not made again are never read. */
   readonly readDocuments: (pages: readonly LivePage[]) => Promise<ReadonlyMap<string, Page>>
 }
 
 /** A shared section that visitors see where it is shown. */
-interface LivePart {
+interface LiveSection {
   readonly version: number
   readonly document: Page
 }
 
 interface ToRead {
+  readonly site: SiteRow
   readonly goingLive: GoingLive
   readonly records: PageRecords
   /** The site as the release showed it that visitors see; undefined where this process did not read it. */
@@ -91,12 +97,11 @@ interface ToRead {
 export async function readLiveSite(
   scope: SiteScope,
   at: SiteData,
-  { goingLive, records, last }: ToRead,
+  { site, goingLive, records, last }: ToRead,
 ): Promise<LiveSite> {
-  const site = await findSite(at)
   const { tree, moved } = last ? await treeSince(at, last.tree) : await wholeTree(at)
   for (const id of Object.keys(goingLive))
-    if (!(await isShared(at, site, id)) && !tree.pages.some((page) => page.id === id))
+    if (!tree.pages.some((page) => page.id === id) && !(await isShared(at, site, id)))
       await refuseAbsent(at, id)
   const pages = await livePages(at, { site, tree, moved, goingLive, records, last })
   const byId = new Map<string, LivePage>()
@@ -110,10 +115,11 @@ export async function readLiveSite(
         readDocument,
       ),
     )
+  const { header, footer, parts } = await liveSections(at, { site, goingLive, last })
   return {
     site,
-    header: await readShared(at, site.headerId, goingLive),
-    footer: await readShared(at, site.footerId, goingLive),
+    header,
+    footer,
     tree,
     pages,
     byId,
@@ -121,7 +127,7 @@ export async function readLiveSite(
     redirects: await liveRedirects(at, byId),
     pictures: await listPictures(at),
     files: await listFiles(at),
-    parts: await liveParts(at, goingLive, last?.parts ?? {}),
+    parts,
     readDocuments,
   }
 }
@@ -133,8 +139,8 @@ export async function readPageAsLive(at: SiteData, pageId: string): Promise<Page
   if (!live) throw new Refused('not-found', 'Visitors do not see this page: it is not live.')
   const site = await findSite(at)
   const page = readDocument(await findVersion(at, pageId, live.version))
-  const header = await readShared(at, site.headerId, {})
-  const footer = await readShared(at, site.footerId, {})
+  const header = await readShared(at, site.headerId)
+  const footer = await readShared(at, site.footerId)
   const parts: Record<string, Page> = {}
   for (const one of [page, header, footer])
     Object.assign(parts, documentsOf(await partsToPublish(at, one, {})))
@@ -146,35 +152,45 @@ async function isShared(at: SiteData, { headerId, footerId }: SiteRow, id: strin
   return at.manager.existsBy(DocumentEntity, { id, siteId: at.siteId, type: 'shared' })
 }
 
-async function liveParts(
+/** The header, the footer and the live parts of a site. */
+async function liveSections(
   at: SiteData,
-  goingLive: GoingLive,
-  before: LiveSite['parts'],
-): Promise<LiveSite['parts']> {
+  { site, goingLive, last }: Pick<ToRead, 'site' | 'goingLive' | 'last'>,
+): Promise<Pick<LiveSite, 'header' | 'footer' | 'parts'>> {
   const rows = await at.manager.find(DocumentEntity, {
     where: { siteId: at.siteId, type: 'shared' },
     select: { id: true },
   })
-  const ids = rows.map(({ id }) => id)
-  if (ids.length === 0) return {}
+  const onAllPages = [site.headerId, site.footerId]
+  const ids = [...onAllPages, ...rows.map(({ id }) => id)]
   const live = await liveVersions(at, ids)
-  const versions = ids.flatMap((id) => {
-    const number = goingLive[id] ?? live.get(id)?.version
-    return number === undefined ? [] : [{ documentId: id, number }]
+  const versions = ids.flatMap((documentId) => {
+    // Every page has a header and a footer, also before any was published.
+    const number =
+      goingLive[documentId] ??
+      live.get(documentId)?.version ??
+      (onAllPages.includes(documentId) ? 1 : undefined)
+    return number === undefined ? [] : [{ documentId, number }]
   })
-  const isKnown = ({ documentId, number }: VersionKey): boolean => before[documentId]?.version === number
+  const before = new Map(Object.entries(last?.parts ?? {}))
+  if (last) before.set(last.site.headerId, last.header).set(last.site.footerId, last.footer)
+  const isKnown = ({ documentId, number }: VersionKey): boolean => before.get(documentId)?.version === number
   const others = versions.filter((key) => !isKnown(key))
-  const found = await findVersions(at, others, (version): LivePart => ({
+  const found = await findVersions(at, others, (version): LiveSection => ({
     version: version.number,
     document: readDocument(version),
   }))
-  return Object.fromEntries(
-    versions.map(({ documentId }) => [documentId, found.get(documentId) ?? before[documentId]!]),
-  )
+  const sectionOf = (id: string): LiveSection => found.get(id) ?? before.get(id)!
+  return {
+    header: sectionOf(site.headerId),
+    footer: sectionOf(site.footerId),
+    parts: Object.fromEntries(
+      versions.flatMap(({ documentId: id }) => (onAllPages.includes(id) ? [] : [[id, sectionOf(id)]])),
+    ),
+  }
 }
 
 interface ToList extends ToRead {
-  readonly site: SiteRow
   readonly tree: KnownTree
   readonly moved: Moved
 }
@@ -350,8 +366,8 @@ function byPlace(one: StandingPage, other: StandingPage): number {
   return one.position - other.position || (one.id < other.id ? -1 : 1)
 }
 
-async function readShared(at: SiteData, documentId: string, goingLive: GoingLive): Promise<Page> {
-  const number = goingLive[documentId] ?? (await liveVersionOf(at, documentId))?.version ?? 1
+async function readShared(at: SiteData, documentId: string): Promise<Page> {
+  const number = (await liveVersionOf(at, documentId))?.version ?? 1
   return readDocument(await findVersion(at, documentId, number))
 }
 
@@ -384,13 +400,18 @@ export async function assertMayGoLive(
   documentId: string,
   version: number | null,
 ): Promise<void> {
-  const { type } = await findDocument(at, documentId)
-  if (type === 'page' && (await findPageRow(at, documentId)).binnedAt !== null)
+  const [row] = await at.manager.query<{ binnedAt: Date | null; live: number | null }[]>(
+    `SELECT p.binned_at AS binnedAt, ${liveVersion('d.id')} AS live
+     FROM documents d LEFT JOIN pages p ON p.id = d.id WHERE d.id = ? AND d.site_id = ?`,
+    [documentId, at.siteId],
+  )
+  if (!row) throw noDocument()
+  const { binnedAt, live } = row
+  if (binnedAt !== null)
     throw new Refused('page-deleted', 'This page was deleted. Restore it first; nothing was published.')
-  const live = await liveVersionOf(at, documentId)
-  if (live && version !== null && live.version > version)
+  if (live !== null && version !== null && live > version)
     throw new Refused(
       'stale-publish',
-      `Version ${live.version} of this page went live meanwhile, which is newer than version ${version}. Nothing was changed; open the page again to see it.`,
+      `Version ${live} of this page went live meanwhile, which is newer than version ${version}. Nothing was changed; open the page again to see it.`,
     )
 }

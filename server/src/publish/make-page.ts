@@ -42,8 +42,8 @@ export async function makePage(
   const rendered = renderPage(
     {
       page: document,
-      header: live.header,
-      footer: live.footer,
+      header: live.header.document,
+      footer: live.footer.document,
       title: page.title,
       description,
       isListed,

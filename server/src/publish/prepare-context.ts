@@ -96,7 +96,14 @@ export async function prepareContext(
     fontNames,
     purpose: 'publish',
   })
-  const common = digestOf([programId(), about, site.look, live.header, live.footer, fontNames])
+  const common = digestOf([
+    programId(),
+    about,
+    site.look,
+    live.header.document,
+    live.footer.document,
+    fontNames,
+  ])
   const madeFrom = { ...readable, pages: live.pages, byId: live.byId, childrenOf, lines, common }
   const fontFiles = new Map(Object.entries(fontNames).map(([file, name]) => [`/fonts/${name}`, file]))
   return { of, madeFrom, shared: new SharedFiles(store), iconFiles, fontFiles }

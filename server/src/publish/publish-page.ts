@@ -1,10 +1,10 @@
 import { IsNull } from 'typeorm'
 import type { Finding, PageSummary, PublishRequest, PublishResult } from '@gullyline/core'
 import type { DocumentType } from '../db/document-rows.ts'
-import { SiteEntity } from '../db/rows.ts'
+import { SiteEntity, type SiteRow } from '../db/rows.ts'
 import { newId } from '../http/new-id.ts'
 import { audit } from '../http/audit.ts'
-import { insertRelease, liveVersionOf, wasEverLive } from '../documents/live.ts'
+import { insertRelease, liveVersionOf, neverLiveOf } from '../documents/live.ts'
 import { recordLiveUses } from '../documents/uses.ts'
 import { partsToPublish } from '../documents/part-versions.ts'
 import { findDocument } from '../documents/store.ts'
@@ -50,9 +50,11 @@ export function publishPage(
       })
     await publishHere(services, site, { goingLive: { ...shared, [pageId]: version }, by, watch })
     audit(services.log, 'published', { account: by, page: pageId, version })
-    const { summary } = await site.read((at) => openPage(at, pageId))
-    const { host } = await site.read(findSite)
-    return { summary, url: originOf(host, services.liveOrigin) + summary.path }
+    return site.read(async (at) => {
+      const { summary } = await openPage(at, pageId)
+      const { host } = await findSite(at)
+      return { summary, url: originOf(host, services.liveOrigin) + summary.path }
+    })
   })
 }
 
@@ -162,16 +164,18 @@ async function tryPublish(services: Services, site: SiteScope, wanted: Wanted): 
   const releaseId = newId()
   let isShown = false
   try {
-    const { releaseId: before } = await site.read(findSite)
     const store = new ContentStore(services.dataDir)
     const { parts } = services.releases
-    const last = services.releases.find(site.siteId, before)
-    const names = (before !== null && releases.manifest(before)?.records) || []
-    const records = last?.compiled.pages ?? (await parts.read(store, names))
-    const live = await site.read(async (at) => {
-      goingLive = { ...(await neverLive(at)), ...wanted.goingLive }
+    const { before, last, names, records, live } = await site.read(async (at) => {
+      const row = await findSite(at)
+      const { releaseId: before } = row
+      const last = services.releases.find(site.siteId, before)
+      const names = (before !== null && releases.manifest(before)?.records) || []
+      const records = last?.compiled.pages ?? (await parts.read(store, names))
+      goingLive = { ...(await neverLive(at, row)), ...wanted.goingLive }
       goingLive = { ...(await partsNeverLive(at, goingLive)), ...goingLive }
-      return readLiveSite(site, at, { goingLive, records, last: last?.live })
+      const live = await readLiveSite(site, at, { site: row, goingLive, records, last: last?.live })
+      return { before, last, names, records, live }
     })
     const { dataDir } = services
     const liveOrigin = originOf(live.site.host, services.liveOrigin)
@@ -207,11 +211,10 @@ async function tryPublish(services: Services, site: SiteScope, wanted: Wanted): 
 }
 
 /** What every site shows and nobody publishes by itself goes live with the first release: header, footer, 404 page. */
-async function neverLive(at: SiteData): Promise<GoingLive> {
-  const { headerId, footerId, notFoundPageId } = await findSite(at)
+async function neverLive(at: SiteData, { headerId, footerId, notFoundPageId }: SiteRow): Promise<GoingLive> {
   const going: Record<string, number> = {}
-  for (const id of [headerId, footerId, notFoundPageId])
-    if (id !== null && !(await wasEverLive(at, id))) going[id] = (await findDocument(at, id)).version
+  const ids = [headerId, footerId, ...(notFoundPageId === null ? [] : [notFoundPageId])]
+  for (const id of await neverLiveOf(at, ids)) going[id] = (await findDocument(at, id)).version
   return going
 }
 
@@ -222,8 +225,8 @@ async function partsNeverLive(at: SiteData, goingLive: GoingLive): Promise<Going
     if (version === null) continue
     await findDocument(at, id)
     const document = readDocument(await findVersion(at, id, version))
-    for (const [part, { number }] of Object.entries(await partsToPublish(at, document, goingLive)))
-      if (!(await wasEverLive(at, part))) going[part] = number
+    const parts = await partsToPublish(at, document, goingLive)
+    for (const part of await neverLiveOf(at, Object.keys(parts))) going[part] = parts[part]!.number
   }
   return going
 }
