@@ -36,6 +36,8 @@ class Pool {
       maxThreads: threads,
       maxQueue: mostWaiting,
       idleTimeout: 30_000,
+      // What they run is read as it is, also where the program itself runs from its source.
+      execArgv: [],
       resourceLimits: { maxOldGenerationSizeMb: memoryMb },
     })
     if (this.#pool.queueSize >= mostWaiting)
