@@ -1,6 +1,6 @@
 /** Builds what is out of date: validators from schemas, the editor's files and the server's. */
 import { readdirSync, readFileSync, writeFileSync } from 'node:fs'
-import { brotliCompressSync } from 'node:zlib'
+import { brotliCompressSync, constants } from 'node:zlib'
 import { isBuiltin } from 'node:module'
 import { join } from 'node:path'
 import { pathToFileURL } from 'node:url'
@@ -146,10 +146,13 @@ const staysBesideItsFiles = {
     })),
 }
 
+/** The highest quality, 11, takes three times as long for files that are a sixtieth smaller. */
+const BROTLI = { params: { [constants.BROTLI_PARAM_QUALITY]: 10 } }
+
 /** Brotli beside each script and stylesheet, made once and not at every visit. */
 function compressAssets(folder) {
   for (const name of readdirSync(folder).filter((one) => /\.(js|css)$/.test(one)))
-    writeFileSync(join(folder, `${name}.br`), brotliCompressSync(readFileSync(join(folder, name))))
+    writeFileSync(join(folder, `${name}.br`), brotliCompressSync(readFileSync(join(folder, name)), BROTLI))
 }
 
 async function must(what, args, env = {}) {
