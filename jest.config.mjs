@@ -1,7 +1,10 @@
 import { timesOf } from './scripts/lib/soak.mjs'
 
 const common = { testMatch: ['<rootDir>/test/**/*.test.{ts,tsx}'] }
-/** Tests that need no world of their own run in Node itself: in one of Jest's, each global name costs a search. */
+/**
+ * Tests that need no world of their own run in Node itself: in one of Jest's, each global name costs a search, and all
+ * that is imported is read again for each file.
+ */
 const plain = {
   ...common,
   runner: ['<rootDir>/../scripts/lib/jest/light-runner.mjs', { runtime: 'child_process' }],
@@ -22,10 +25,11 @@ export default {
     { ...plain, displayName: 'server', rootDir: 'server' },
     { ...plain, displayName: 'cli', rootDir: 'cli' },
     { ...plain, displayName: 'repository', rootDir: 'scripts' },
+    { ...plain, displayName: 'web', rootDir: 'web', testMatch: ['<rootDir>/test/**/!(*.dom).test.{ts,tsx}'] },
     {
-      ...common,
-      displayName: 'web',
+      displayName: 'web-dom',
       rootDir: 'web',
+      testMatch: ['<rootDir>/test/**/*.dom.test.{ts,tsx}'],
       testEnvironment: 'jsdom',
       moduleNameMapper: { '^styled-components$': '<rootDir>/test/support/styled-components.mjs' },
       extensionsToTreatAsEsm: ['.ts', '.tsx'],

@@ -43,7 +43,7 @@ const PARTS = [
   { name: 'types', args: [tool('typescript/bin/tsc'), '-b'], count: countCheck, lane: 'works' },
   {
     name: 'unit',
-    args: [...JEST, '--maxWorkers', '2', '--selectProjects', 'core', 'web', 'cli', 'repository'],
+    args: [...JEST, '--maxWorkers', '2', '--selectProjects', 'core', 'web', 'web-dom', 'cli', 'repository'],
     count: countJest,
     lane: 'works',
   },
