@@ -1,4 +1,4 @@
-import { File as FileIcon, RotateCcw, Upload as UploadIcon, X } from 'lucide-react'
+import { File as FileIcon, RotateCcw, Upload as UploadIcon, X } from 'lucide'
 import { useEffect, useRef, useState, type ReactNode } from 'react'
 import styled from 'styled-components'
 import type { MediaRequest, Picture, SiteFile } from '@gullyline/core'
@@ -17,6 +17,7 @@ import {
   type Shelf,
   type Upload,
 } from './uploads.ts'
+import { Icon } from '../ui/icon.tsx'
 
 const Area = styled.div`
   display: grid;
@@ -142,7 +143,7 @@ export function UploadArea({ children, beside, to }: UploadAreaProps) {
       <div style={{ display: 'flex', gap: 10, alignItems: 'center' }}>
         {beside}
         <Button onPress={() => input.current?.click()}>
-          <UploadIcon size={15} strokeWidth={1.75} /> {words.add}
+          <Icon of={UploadIcon} size={15} strokeWidth={1.75} /> {words.add}
         </Button>
         <input
           ref={input}
@@ -195,7 +196,8 @@ function UploadLine({ upload: { id, name, state } }: { upload: Upload }) {
       {state.type === 'done' && isPicture(state.item) ? (
         <img src={state.item.fallback} alt="" />
       ) : (
-        <FileIcon
+        <Icon
+          of={FileIcon}
           size={20}
           strokeWidth={1.5}
           color="var(--quiet)"
@@ -220,7 +222,7 @@ function UploadLine({ upload: { id, name, state } }: { upload: Upload }) {
       </div>
       {state.type === 'refused' && !state.isFinal ? (
         <IconButton label={`Upload ${name} again`} onPress={() => sendAgain(id)}>
-          <RotateCcw size={15} strokeWidth={1.75} />
+          <Icon of={RotateCcw} size={15} strokeWidth={1.75} />
         </IconButton>
       ) : (
         <span />
@@ -229,7 +231,7 @@ function UploadLine({ upload: { id, name, state } }: { upload: Upload }) {
         label={isDone ? `Remove ${name} from this list` : `Cancel ${name}`}
         onPress={() => dropUpload(id)}
       >
-        <X size={15} strokeWidth={1.75} />
+        <Icon of={X} size={15} strokeWidth={1.75} />
       </IconButton>
     </Line>
   )

@@ -1,4 +1,4 @@
-import { EyeOff, GripVertical, Trash2 } from 'lucide-react'
+import { EyeOff, GripVertical, Trash2 } from 'lucide'
 import { useRef, useState } from 'react'
 import { Button as AriaButton, GridList, GridListItem, useDragAndDrop } from 'react-aria-components'
 import { Link } from 'react-router'
@@ -24,6 +24,7 @@ import { inTreeOrder } from './page-order.ts'
 import { useBegin } from '../site/begin.ts'
 import { SiteScreen } from '../site/site-screen.tsx'
 import { Picker } from '../ui/picker.tsx'
+import { Icon } from '../ui/icon.tsx'
 
 const Work = styled.main`
   display: grid;
@@ -191,7 +192,7 @@ function Navigation({ site, pages }: { site: SiteInfo; pages: readonly PageSumma
           {lines.map(({ item, label, path }, i) => (
             <Row key={`${i} ${label} ${path}`} id={i} textValue={label}>
               <Handle slot="drag" aria-label={`Drag ${label}`}>
-                <GripVertical size={15} strokeWidth={1.75} />
+                <Icon of={GripVertical} size={15} strokeWidth={1.75} />
               </Handle>
               <strong>{label}</strong>
               <small>{path}</small>
@@ -203,14 +204,14 @@ function Navigation({ site, pages }: { site: SiteInfo; pages: readonly PageSumma
                     if (page) void show(page, false)
                   }}
                 >
-                  <EyeOff size={15} strokeWidth={1.75} />
+                  <Icon of={EyeOff} size={15} strokeWidth={1.75} />
                 </IconButton>
               ) : (
                 <IconButton
                   label={`Delete ${label}`}
                   onPress={() => void keep(lines.filter((_line, at) => at !== i).map((line) => line.item))}
                 >
-                  <Trash2 size={15} strokeWidth={1.75} />
+                  <Icon of={Trash2} size={15} strokeWidth={1.75} />
                 </IconButton>
               )}
             </Row>

@@ -1,4 +1,4 @@
-import { ChevronDown, ChevronRight, Ellipsis, ExternalLink, GripVertical } from 'lucide-react'
+import { ChevronDown, ChevronRight, Ellipsis, ExternalLink, GripVertical } from 'lucide'
 import { memo, useRef } from 'react'
 import { mergeProps, useButton, useDrag, useDrop, type AriaButtonProps } from 'react-aria'
 import { Menu, MenuTrigger } from 'react-aria-components'
@@ -10,6 +10,7 @@ import { MenuLine, MenuPop, MenuRow, MenuOpener } from '../ui/menu.tsx'
 import { Chip } from '../ui/chip.tsx'
 import { when } from '../ui/when.ts'
 import type { MoveDirection } from './tree-moves.ts'
+import { Icon } from '../ui/icon.tsx'
 
 /** Every row is as high, so that the list knows where each one is without drawing it. */
 export const ROW_HEIGHT = 48
@@ -250,7 +251,7 @@ export const PageRow = memo(function PageRow(props: PageRowProps) {
             aria-label={`${isExpanded ? 'Collapse' : 'Expand'} ${page.title}`}
             onClick={() => acts.expand(page.id, !isExpanded)}
           >
-            {isExpanded ? <ChevronDown size={16} /> : <ChevronRight size={16} />}
+            {isExpanded ? <Icon of={ChevronDown} size={16} /> : <Icon of={ChevronRight} size={16} />}
           </Small>
         )}
         <div>
@@ -273,7 +274,7 @@ export const PageRow = memo(function PageRow(props: PageRowProps) {
           excludeFromTabOrder={!isCurrent}
           onPress={() => window.open(liveOrigin + page.path, '_blank', 'noreferrer')}
         >
-          <ExternalLink size={15} strokeWidth={1.75} />
+          <Icon of={ExternalLink} size={15} strokeWidth={1.75} />
         </IconButton>
         <PageMenu page={page} can={can} onAct={(act) => acts.act(page, act)} isInTabOrder={isCurrent} />
       </Acts>
@@ -327,7 +328,7 @@ function PageMenu({ page, can, onAct, isInTabOrder }: PageMenuProps) {
   return (
     <MenuTrigger>
       <MenuOpener aria-label={`More actions: ${page.title}`} excludeFromTabOrder={!isInTabOrder}>
-        <Ellipsis size={16} strokeWidth={1.75} />
+        <Icon of={Ellipsis} size={16} strokeWidth={1.75} />
       </MenuOpener>
       <MenuPop placement="bottom end">
         <Menu
@@ -362,7 +363,7 @@ function DragHandle({ title, button, tabIndex }: DragHandleProps) {
   const { buttonProps } = useButton({ ...button, 'aria-label': `Drag ${title}` }, ref)
   return (
     <Handle {...buttonProps} tabIndex={tabIndex} ref={ref}>
-      <GripVertical size={15} strokeWidth={1.75} />
+      <Icon of={GripVertical} size={15} strokeWidth={1.75} />
     </Handle>
   )
 }

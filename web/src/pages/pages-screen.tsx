@@ -1,4 +1,4 @@
-import { Plus } from 'lucide-react'
+import { Plus } from 'lucide'
 import { useCallback, useMemo, useState } from 'react'
 import { useNavigate } from 'react-router'
 import styled from 'styled-components'
@@ -25,6 +25,7 @@ import { useCollapsed } from './use-collapsed.ts'
 import { usePageRows } from './use-page-rows.ts'
 import { useRowActs } from './use-row-acts.ts'
 import { counted } from '../ui/counted.ts'
+import { Icon } from '../ui/icon.tsx'
 
 const Work = styled.main`
   display: grid;
@@ -211,7 +212,7 @@ function Pages({ site, pages, isWhole }: PagesProps) {
           {mayChange && (
             <Acts>
               <MainButton onPress={() => setQuestion({ act: 'add', parentId: null })}>
-                <Plus size={15} strokeWidth={2} aria-hidden="true" /> Add page
+                <Icon of={Plus} size={15} strokeWidth={2} aria-hidden="true" /> Add page
               </MainButton>
               <Button onPress={() => setQuestion({ act: 'read' })}>Add from a file…</Button>
             </Acts>

@@ -1,9 +1,10 @@
-import { X } from 'lucide-react'
+import { X } from 'lucide'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import styled from 'styled-components'
 import { useMe } from '../people/sign-in-gate.tsx'
 import { IconButton } from '../ui/controls.tsx'
+import { Icon } from '../ui/icon.tsx'
 
 const Line = styled.aside`
   display: grid;
@@ -55,7 +56,7 @@ export function FirstVisit({ home }: FirstVisitProps) {
         </span>
       </Words>
       <IconButton label="Close where to begin" onPress={close}>
-        <X size={14} strokeWidth={1.75} />
+        <Icon of={X} size={14} strokeWidth={1.75} />
       </IconButton>
     </Line>
   )

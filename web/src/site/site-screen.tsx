@@ -1,4 +1,4 @@
-import { Search } from 'lucide-react'
+import { Search } from 'lucide'
 import { useEffect, useState, type ReactNode } from 'react'
 import { Link, NavLink } from 'react-router'
 import styled from 'styled-components'
@@ -12,6 +12,7 @@ import { Mark } from '../ui/mark.tsx'
 import { SEARCH_KEYS, isSearchKey } from '../search/search-keys.ts'
 import { SiteSwitch } from './site-switch.tsx'
 import { screensFor, type SiteScreenInfo } from './screens.ts'
+import { Icon } from '../ui/icon.tsx'
 
 const Screen = styled.div`
   display: grid;
@@ -169,7 +170,7 @@ export function SiteScreen({ title, children }: SiteScreenProps) {
         <SiteName to="/">{site?.name ?? ''}</SiteName>
         <SiteSwitch />
         <SearchButton type="button" onClick={() => setSearching(true)}>
-          <Search size={15} strokeWidth={1.75} aria-hidden="true" />
+          <Icon of={Search} size={15} strokeWidth={1.75} aria-hidden="true" />
           <span>Search everything</span> <Keys>{SEARCH_KEYS}</Keys>
         </SearchButton>
         <Right>

@@ -1,9 +1,10 @@
-import { ChevronsUpDown } from 'lucide-react'
+import { ChevronsUpDown } from 'lucide'
 import { Menu, MenuTrigger } from 'react-aria-components'
 import { addressOfSite } from '../api/site-address.ts'
 import { useSiteInfo } from '../api/hooks.ts'
 import { useMe } from '../people/sign-in-gate.tsx'
 import { MenuOpener, MenuPop, MenuRow } from '../ui/menu.tsx'
+import { Icon } from '../ui/icon.tsx'
 
 /** The way to the other sites that somebody works on; nothing for who works on one. */
 export function SiteSwitch() {
@@ -13,7 +14,7 @@ export function SiteSwitch() {
   return (
     <MenuTrigger>
       <MenuOpener aria-label="Switch site">
-        <ChevronsUpDown size={15} strokeWidth={1.75} aria-hidden="true" />
+        <Icon of={ChevronsUpDown} size={15} strokeWidth={1.75} aria-hidden="true" />
       </MenuOpener>
       <MenuPop placement="bottom start">
         <Menu aria-label="Sites">

@@ -1,4 +1,4 @@
-import { Search } from 'lucide-react'
+import { Search } from 'lucide'
 import type { ReactNode, Ref } from 'react'
 import {
   Button as AriaButton,
@@ -10,6 +10,7 @@ import {
   type ButtonProps,
 } from 'react-aria-components'
 import styled, { css } from 'styled-components'
+import { Icon } from './icon.tsx'
 
 /** Words for measures and keys. */
 export const mono = css`
@@ -187,7 +188,7 @@ export function FindBox(props: FindBoxProps) {
   const { label, placeholder, value, onChange, autoFocus = false, onEnter, onLeave } = props
   return (
     <Find>
-      <Search size={16} strokeWidth={1.75} aria-hidden="true" />
+      <Icon of={Search} size={16} strokeWidth={1.75} aria-hidden="true" />
       <input
         autoFocus={autoFocus}
         aria-label={label}

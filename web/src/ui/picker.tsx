@@ -1,4 +1,4 @@
-import { ChevronDown } from 'lucide-react'
+import { ChevronDown } from 'lucide'
 import { matchSorter } from 'match-sorter'
 import { useContext, useMemo, useState } from 'react'
 import {
@@ -13,6 +13,7 @@ import {
 } from 'react-aria-components'
 import styled from 'styled-components'
 import { fieldBox, mono } from './controls.tsx'
+import { Icon } from './icon.tsx'
 
 const Box = styled(ComboBox<PickerOption>)`
   display: grid;
@@ -162,7 +163,7 @@ export function Picker(props: PickerProps) {
           onEnter={() => typed !== undefined && shown[0] && choose(shown[0].id)}
         />
         <Button>
-          <ChevronDown size={15} strokeWidth={1.75} aria-hidden="true" />
+          <Icon of={ChevronDown} size={15} strokeWidth={1.75} aria-hidden="true" />
         </Button>
       </Field>
       <Pop>

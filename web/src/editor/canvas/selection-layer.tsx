@@ -1,4 +1,4 @@
-import { Lock, Plus } from 'lucide-react'
+import { Lock, Plus } from 'lucide'
 import { memo } from 'react'
 import { Button as RoundBase } from 'react-aria-components'
 import styled from 'styled-components'
@@ -26,6 +26,7 @@ import { boxToWindow, useFrameLayout } from './frame-geometry.ts'
 import { useNodeTitle } from './node-title.ts'
 import { gridCanvas } from './canvas-later.ts'
 import { textEditing } from './text-editing-later.ts'
+import { Icon } from '../../ui/icon.tsx'
 
 const Outline = styled.div`
   ${atBox}
@@ -199,7 +200,7 @@ const AddHere = memo(function AddHere({ after }: { after: NodeId }) {
   const shelf = useShelf()
   return (
     <RoundButton aria-label="Add below" onPress={() => shelf.openAfter(after)}>
-      <Plus size={14} strokeWidth={2.5} />
+      <Icon of={Plus} size={14} strokeWidth={2.5} />
     </RoundButton>
   )
 })
@@ -214,7 +215,7 @@ function NameTag({ id, left }: { id: NodeId; left: number }) {
   const lock = usePage((page) => lockOf(page, id))
   return (
     <Tag style={{ '--x': `${left}px` }}>
-      {lock && <Lock size={12} strokeWidth={2} aria-label={LOCKED[lock]} />}
+      {lock && <Icon of={Lock} size={12} strokeWidth={2} aria-label={LOCKED[lock]} />}
       {title}
     </Tag>
   )

@@ -12,7 +12,7 @@ import {
   Strikethrough,
   Subscript,
   Superscript,
-} from 'lucide-react'
+} from 'lucide'
 import { useEffect, useEffectEvent, useRef, useState, type RefObject } from 'react'
 import { Button, Dialog, DialogTrigger, Popover, Toolbar } from 'react-aria-components'
 import styled from 'styled-components'
@@ -23,6 +23,7 @@ import { useRunCommand } from '../commands/commands.ts'
 import { LinkField } from '../details/link-field.tsx'
 import { useActiveEditor, useReading } from './active-editor.ts'
 import { BAR_KEY, LINK_KEY, takeWish, useBarWish, type BarWish } from './bar-keys.ts'
+import { Icon } from '../../ui/icon.tsx'
 
 /**
  * Above the page, where it covers no text, over the block that is typed in. As wide as the canvas: the room before the
@@ -101,42 +102,42 @@ export function TextBar({ left }: { left: number }) {
     {
       label: 'Bold',
       keys: 'Ctrl+B',
-      Icon: Bold,
+      sign: Bold,
       pressed: editor.isActive('bold'),
       run: () => focusedChain(editor).toggleBold().run(),
     },
     {
       label: 'Italic',
       keys: 'Ctrl+I',
-      Icon: Italic,
+      sign: Italic,
       pressed: editor.isActive('italic'),
       run: () => focusedChain(editor).toggleItalic().run(),
     },
     {
       label: 'Strikethrough',
       keys: 'Ctrl+Shift+S',
-      Icon: Strikethrough,
+      sign: Strikethrough,
       pressed: editor.isActive('strike'),
       run: () => focusedChain(editor).toggleStrike().run(),
     },
     {
       label: 'Subscript',
       keys: undefined,
-      Icon: Subscript,
+      sign: Subscript,
       pressed: editor.isActive('subscript'),
       run: () => focusedChain(editor).toggleMark('subscript').run(),
     },
     {
       label: 'Superscript',
       keys: undefined,
-      Icon: Superscript,
+      sign: Superscript,
       pressed: editor.isActive('superscript'),
       run: () => focusedChain(editor).toggleMark('superscript').run(),
     },
     {
       label: 'Code',
       keys: 'Ctrl+E',
-      Icon: Code,
+      sign: Code,
       pressed: editor.isActive('code'),
       run: () => focusedChain(editor).toggleCode().run(),
     },
@@ -163,7 +164,7 @@ export function TextBar({ left }: { left: number }) {
   return (
     <Line style={{ '--x': `${Math.max(0, left - 4)}px` }}>
       <Bar ref={bar} aria-label="Text formatting" aria-keyshortcuts={BAR_KEY}>
-        {toggles.map(({ label, keys, Icon, pressed, run }) => (
+        {toggles.map(({ label, keys, sign, pressed, run }) => (
           <Toggle
             key={label}
             aria-label={label}
@@ -172,7 +173,7 @@ export function TextBar({ left }: { left: number }) {
             onPress={run}
             preventFocusOnPress
           >
-            <Icon {...icon} />
+            <Icon of={sign} {...icon} />
           </Toggle>
         ))}
         {colours.map(({ name, label }) => (
@@ -183,7 +184,7 @@ export function TextBar({ left }: { left: number }) {
             onPress={() => focusedChain(editor).toggleMark(name).run()}
             preventFocusOnPress
           >
-            <Baseline {...icon} color={name === 'accent' ? 'var(--clay)' : 'var(--control)'} />
+            <Icon of={Baseline} {...icon} stroke={name === 'accent' ? 'var(--clay)' : 'var(--control)'} />
           </Toggle>
         ))}
         {!isLine && (
@@ -193,10 +194,10 @@ export function TextBar({ left }: { left: number }) {
               aria-keyshortcuts="Alt+1"
               onPress={() => run('to-heading')}
             >
-              <Heading {...icon} />
+              <Icon of={Heading} {...icon} />
             </Toggle>
             <Toggle aria-label="Turn into quote" aria-keyshortcuts="Alt+9" onPress={() => run('to-quote')}>
-              <Quote {...icon} />
+              <Icon of={Quote} {...icon} />
             </Toggle>
           </>
         )}
@@ -205,7 +206,7 @@ export function TextBar({ left }: { left: number }) {
           onPress={() => focusedChain(editor).unsetAllMarks().run()}
           preventFocusOnPress
         >
-          <RemoveFormatting {...icon} />
+          <Icon of={RemoveFormatting} {...icon} />
         </Toggle>
         <DialogTrigger isOpen={linking} onOpenChange={openLink}>
           <Toggle
@@ -214,7 +215,7 @@ export function TextBar({ left }: { left: number }) {
             aria-pressed={link !== undefined}
             preventFocusOnPress
           >
-            <Link2 {...icon} />
+            <Icon of={Link2} {...icon} />
           </Toggle>
           <LinkPop placement="bottom start">
             <Dialog aria-label="Link">
@@ -283,14 +284,14 @@ function paragraphToggles(editor: Editor) {
     {
       label: 'List',
       keys: undefined,
-      Icon: List,
+      sign: List,
       pressed: editor.isActive('bulletList'),
       run: () => focusedChain(editor).toggleBulletList().run(),
     },
     {
       label: 'Numbered list',
       keys: undefined,
-      Icon: ListOrdered,
+      sign: ListOrdered,
       pressed: editor.isActive('orderedList'),
       run: () => focusedChain(editor).toggleOrderedList().run(),
     },

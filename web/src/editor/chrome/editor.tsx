@@ -1,4 +1,4 @@
-import { PanelRightOpen } from 'lucide-react'
+import { PanelRightOpen } from 'lucide'
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { useNavigate } from 'react-router'
 import styled from 'styled-components'
@@ -44,6 +44,7 @@ import { Spine } from '../spine/spine.tsx'
 import { Bar, TopBar, topBarParts } from './top-bar.tsx'
 import { UnsavedGuard } from './unsaved-guard.tsx'
 import { merging, sending, useSave } from '../session/use-save.ts'
+import { Icon } from '../../ui/icon.tsx'
 
 /** Nothing is loaded for uploads before there are any. */
 const uploadPanel = later(() => import('./upload-panel.tsx'))
@@ -325,7 +326,7 @@ export function Editor({ store, sender, site, pages, summary, onDrawn }: EditorP
                     {isFolded ? (
                       <Unfold>
                         <IconButton label="Show details" onPress={() => setFolded(false)}>
-                          <PanelRightOpen size={16} strokeWidth={1.75} />
+                          <Icon of={PanelRightOpen} size={16} strokeWidth={1.75} />
                         </IconButton>
                       </Unfold>
                     ) : (

@@ -1,4 +1,4 @@
-import { ChevronRight, GalleryHorizontal, Redo2, Undo2 } from 'lucide-react'
+import { ChevronRight, GalleryHorizontal, Redo2, Undo2 } from 'lucide'
 import { Link } from 'react-router'
 import styled from 'styled-components'
 import { settingsOf, type PageSummary } from '@gullyline/core'
@@ -16,6 +16,7 @@ import { useEditor, usePage, useStore } from '../session/editor-store.ts'
 import type { Others } from './presence.ts'
 import type { SaveState, Saving } from '../session/use-save.ts'
 import { counted } from '../../ui/counted.ts'
+import { Icon } from '../../ui/icon.tsx'
 
 export const Bar = styled.header`
   display: flex;
@@ -99,7 +100,7 @@ export function TopBar({ siteName, summary, saving, others, isLineUp }: TopBarPr
       <Mark />
       <Crumbs aria-label="Breadcrumb">
         <Link to="/">{siteName}</Link>
-        <ChevronRight size={15} color="var(--quiet)" aria-hidden="true" />
+        <Icon of={ChevronRight} size={15} stroke="var(--quiet)" aria-hidden="true" />
         <PageTitle />
       </Crumbs>
       <StateChip saveState={saving.state} />
@@ -110,7 +111,7 @@ export function TopBar({ siteName, summary, saving, others, isLineUp }: TopBarPr
         <MeButton />
         {mayChange && <HistoryButtons />}
         <LineUpButton onPress={() => run('line-up')}>
-          <GalleryHorizontal size={15} strokeWidth={1.75} aria-hidden="true" />{' '}
+          <Icon of={GalleryHorizontal} size={15} strokeWidth={1.75} aria-hidden="true" />{' '}
           {isLineUp ? 'Back to the page' : 'Line-up'}
         </LineUpButton>
         {mayChange && <SaveButton />}
@@ -137,10 +138,10 @@ function HistoryButtons() {
   return (
     <>
       <IconButton label={undo.title} keys={undo.keys} isDisabled={!canUndo} onPress={() => run('undo')}>
-        <Undo2 size={17} strokeWidth={1.75} />
+        <Icon of={Undo2} size={17} strokeWidth={1.75} />
       </IconButton>
       <IconButton label={redo.title} keys={redo.keys} isDisabled={!canRedo} onPress={() => run('redo')}>
-        <Redo2 size={17} strokeWidth={1.75} />
+        <Icon of={Redo2} size={17} strokeWidth={1.75} />
       </IconButton>
     </>
   )

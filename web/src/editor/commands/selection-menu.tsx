@@ -1,4 +1,4 @@
-import { Ellipsis } from 'lucide-react'
+import { Ellipsis } from 'lucide'
 import { useEffect, useRef, useState } from 'react'
 import { Menu, MenuTrigger } from 'react-aria-components'
 import styled from 'styled-components'
@@ -8,6 +8,7 @@ import { gridCanvas } from '../canvas/canvas-later.ts'
 import { keysOf, offered, type CommandId } from './command-list.ts'
 import { useRunCommand } from './commands.ts'
 import { useStore } from '../session/editor-store.ts'
+import { Icon } from '../../ui/icon.tsx'
 
 const Spot = styled.span`
   position: fixed;
@@ -62,7 +63,7 @@ export function SelectionMenuButton() {
   return (
     <MenuTrigger>
       <MenuOpener aria-label="More actions">
-        <Ellipsis size={16} strokeWidth={1.75} />
+        <Icon of={Ellipsis} size={16} strokeWidth={1.75} />
       </MenuOpener>
       <Pop placement="bottom end">
         <SelectionCommands />

@@ -1,4 +1,4 @@
-import { X } from 'lucide-react'
+import { X } from 'lucide'
 import styled from 'styled-components'
 import {
   FIELDS_KEY,
@@ -23,6 +23,7 @@ import { Box, Declared } from './declared.ts'
 import { DeclaredSlots } from './declared-slots.tsx'
 import { Group, GroupTitle, Quiet } from './group.tsx'
 import { useTyped } from './use-typed.ts'
+import { Icon } from '../../ui/icon.tsx'
 
 const Rules = styled.div`
   display: flex;
@@ -152,7 +153,7 @@ function OneDeclared({ field, title, hasLength, onChange, onRemove }: OneDeclare
       <small>{title}</small>
       <Box aria-label={`Name of the field for ${title}`} maxLength={LONGEST_FIELD_NAME} {...name} />
       <IconButton label={`Make ${field.name} no field`} onPress={onRemove}>
-        <X size={15} strokeWidth={1.75} />
+        <Icon of={X} size={15} strokeWidth={1.75} />
       </IconButton>
       <Box
         aria-label={`Help for ${field.name}`}

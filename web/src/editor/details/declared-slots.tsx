@@ -1,4 +1,4 @@
-import { X } from 'lucide-react'
+import { X } from 'lucide'
 import styled from 'styled-components'
 import {
   declareSlotEdits,
@@ -19,6 +19,7 @@ import { newId } from '../session/new-id.ts'
 import { Box, Declared } from './declared.ts'
 import { Group, GroupTitle, Quiet } from './group.tsx'
 import { useTyped } from './use-typed.ts'
+import { Icon } from '../../ui/icon.tsx'
 
 const Kinds = styled.fieldset`
   grid-column: 1 / -1;
@@ -146,7 +147,7 @@ function OneSlot({ declared, kinds, onChange, onRemove }: OneSlotProps) {
       <small>Each instance puts its own blocks here. Until it does, what stands here is shown.</small>
       <Box aria-label="Name of the slot" maxLength={LONGEST_FIELD_NAME} {...name} />
       <IconButton label={`Make ${declared.name} no slot`} onPress={onRemove}>
-        <X size={15} strokeWidth={1.75} />
+        <Icon of={X} size={15} strokeWidth={1.75} />
       </IconButton>
       <Box
         aria-label={`Help for ${declared.name}`}

@@ -1,4 +1,4 @@
-import { ChevronDown, ChevronUp, Copy, PanelRightClose, Trash2, Type } from 'lucide-react'
+import { ChevronDown, ChevronUp, Copy, PanelRightClose, Trash2, Type, type IconNode } from 'lucide'
 import { memo, useEffect, useMemo, useReducer, useState } from 'react'
 import { flushSync } from 'react-dom'
 import styled from 'styled-components'
@@ -21,7 +21,7 @@ import {
 } from '../session/editor-store.ts'
 import { focusCanvas } from '../canvas/focus-canvas.ts'
 import { SelectionMenuButton } from '../commands/selection-menu.tsx'
-import { KindIcon } from '../chrome/kind-icon.ts'
+import { KindIcon } from '../chrome/kind-icon.tsx'
 import { NodeProblems } from '../problems/node-problems.tsx'
 import { isOfComponent, sortOf } from '../session/node-name.ts'
 import { reachWords } from '../session/reach.ts'
@@ -34,6 +34,7 @@ import { PageSettings } from './page-settings.tsx'
 import { NodePath } from './node-path.tsx'
 import { repeatedKind } from './repeated-kind.ts'
 import { Settings } from './settings.tsx'
+import { Icon } from '../../ui/icon.tsx'
 
 /** What can be done with an instance of a shared section. */
 const instanceActs = later(() => import('./instance-acts.tsx'))
@@ -245,27 +246,27 @@ function SharedReach({ id }: { id: NodeId }) {
 const FoldButton = memo(function FoldButton({ onFold }: { onFold: () => void }) {
   return (
     <IconButton label="Hide details" onPress={onFold} style={{ marginLeft: 'auto' }}>
-      <PanelRightClose size={16} strokeWidth={1.75} />
+      <Icon of={PanelRightClose} size={16} strokeWidth={1.75} />
     </IconButton>
   )
 })
 
-const ACTS: readonly { readonly id: CommandId; readonly Icon: typeof Copy }[] = [
-  { id: 'move-up', Icon: ChevronUp },
-  { id: 'move-down', Icon: ChevronDown },
-  { id: 'duplicate', Icon: Copy },
-  { id: 'delete', Icon: Trash2 },
+const ACTS: readonly { readonly id: CommandId; readonly sign: IconNode }[] = [
+  { id: 'move-up', sign: ChevronUp },
+  { id: 'move-down', sign: ChevronDown },
+  { id: 'duplicate', sign: Copy },
+  { id: 'delete', sign: Trash2 },
 ]
 
 /** The same for all blocks, so it is drawn once. */
 const NodeActs = memo(function NodeActs({ canType }: { canType: boolean }) {
   const run = useRunCommand()
-  const acts = canType ? [{ id: 'type' as const, Icon: Type }, ...ACTS] : ACTS
+  const acts = canType ? [{ id: 'type' as const, sign: Type }, ...ACTS] : ACTS
   return (
     <Acts role="group" aria-label="Commands for this block">
-      {acts.map(({ id, Icon }) => (
+      {acts.map(({ id, sign }) => (
         <IconButton key={id} label={keysOf(id).title} keys={keysOf(id).keys} onPress={() => run(id)}>
-          <Icon size={16} strokeWidth={1.75} />
+          <Icon of={sign} size={16} strokeWidth={1.75} />
         </IconButton>
       ))}
       <SelectionMenuButton />

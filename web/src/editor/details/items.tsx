@@ -1,4 +1,4 @@
-import { Copy, GripVertical, Plus, Trash2 } from 'lucide-react'
+import { Copy, GripVertical, Plus, Trash2 } from 'lucide'
 import { useState } from 'react'
 import { Button as AriaButton, GridList, GridListItem, useDragAndDrop } from 'react-aria-components'
 import styled from 'styled-components'
@@ -19,10 +19,11 @@ import { LaterTypedDialog } from '../../ui/later-part.tsx'
 import { later } from '../../ui/later.ts'
 import { usePage, useStore } from '../session/editor-store.ts'
 import { newId } from '../session/new-id.ts'
-import { KindIcon } from '../chrome/kind-icon.ts'
+import { KindIcon } from '../chrome/kind-icon.tsx'
 import { useSiteView } from '../session/site-view.ts'
 import { Group, GroupTitle } from './group.tsx'
 import { MAIN_SETTING } from './main-setting.ts'
+import { Icon } from '../../ui/icon.tsx'
 
 const List = styled(GridList)`
   display: grid;
@@ -157,7 +158,7 @@ export function Items({ id, kind }: { id: NodeId; kind: string }) {
               <Row key={one} id={one} textValue={label}>
                 {mayChange && (
                   <Handle slot="drag" aria-label={`Drag ${label}`}>
-                    <GripVertical size={14} strokeWidth={1.75} />
+                    <Icon of={GripVertical} size={14} strokeWidth={1.75} />
                   </Handle>
                 )}
                 <ItemPicture node={node} />
@@ -165,10 +166,10 @@ export function Items({ id, kind }: { id: NodeId; kind: string }) {
                 {mayChange && (
                   <>
                     <IconButton label={`Duplicate ${label}`} onPress={() => duplicate(one)}>
-                      <Copy size={14} strokeWidth={1.75} />
+                      <Icon of={Copy} size={14} strokeWidth={1.75} />
                     </IconButton>
                     <IconButton label={`Delete ${label}`} onPress={() => remove(one)}>
-                      <Trash2 size={14} strokeWidth={1.75} />
+                      <Icon of={Trash2} size={14} strokeWidth={1.75} />
                     </IconButton>
                   </>
                 )}
@@ -180,7 +181,7 @@ export function Items({ id, kind }: { id: NodeId; kind: string }) {
       {mayChange && (
         <Acts>
           <Button onPress={add}>
-            <Plus size={15} strokeWidth={2} /> Add {/^[aeiou]/.test(word) ? 'an' : 'a'} {word}
+            <Icon of={Plus} size={15} strokeWidth={2} /> Add {/^[aeiou]/.test(word) ? 'an' : 'a'} {word}
           </Button>
           {isOfPictures && (
             <Button {...MAIN_SETTING} onPress={() => setChoosing(true)}>

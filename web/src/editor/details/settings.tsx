@@ -1,4 +1,4 @@
-import { ChevronRight } from 'lucide-react'
+import { ChevronRight } from 'lucide'
 import { useState } from 'react'
 import { Button as AriaButton, Disclosure, DisclosurePanel } from 'react-aria-components'
 import styled from 'styled-components'
@@ -20,6 +20,7 @@ import { focusCanvas } from '../canvas/focus-canvas.ts'
 import { Group, GroupTitle, Quiet } from './group.tsx'
 import { Setting, type SettingEntry } from './setting.tsx'
 import { SizeTable } from './size-table.tsx'
+import { Icon } from '../../ui/icon.tsx'
 
 const Folded = styled(Disclosure)`
   display: grid;
@@ -197,7 +198,7 @@ function FoldedFields({ title, id, fields, isOpen, onOpen }: FoldedFieldsProps) 
   return (
     <Folded isExpanded={isOpen} onExpandedChange={onOpen}>
       <FoldTitle slot="trigger">
-        <ChevronRight size={14} strokeWidth={2} aria-hidden="true" />
+        <Icon of={ChevronRight} size={14} strokeWidth={2} aria-hidden="true" />
         {title}
         <small>{fields.map(({ field }) => field.title.toLowerCase()).join(', ')}</small>
       </FoldTitle>

@@ -1,4 +1,4 @@
-import { Columns3, Link2, Unlink2 } from 'lucide-react'
+import { Columns3, Link2, Unlink2 } from 'lucide'
 import {
   Fragment,
   useCallback,
@@ -26,6 +26,7 @@ import { choiceOf, optionsOf } from './field-control.tsx'
 import { unsetWords } from './origin-words.ts'
 import { OwnSelect, ownWords } from './own-select.tsx'
 import { Rows, Sizes, Row, EachSize, CellHead, One, PerSize, LinkSides, Cell } from './size-table-style.ts'
+import { Icon } from '../../ui/icon.tsx'
 
 /** With more sizes than so many, each value has the name of its own above it. */
 const MOST_IN_HEAD = 3
@@ -135,7 +136,7 @@ function Sides({ id, node, names, children }: SidesProps) {
           aria-expanded={isUnlinked}
           onClick={() => (isUnlinked ? link() : setOpened(true))}
         >
-          {isUnlinked ? <Link2 {...ICON} /> : <Unlink2 {...ICON} />}
+          {isUnlinked ? <Icon of={Link2} {...ICON} /> : <Icon of={Unlink2} {...ICON} />}
           {isUnlinked ? 'Link sides' : 'Set each side'}
         </LinkSides>
       )}
@@ -208,7 +209,7 @@ function SizeRow({ id, node, name, field, current, differs, isOpened, onOpen }: 
         title={isOpened ? 'Same at all sizes' : 'Set per size'}
         onClick={() => (isOpened ? join() : onOpen(true))}
       >
-        <Columns3 size={14} strokeWidth={1.75} aria-hidden="true" />
+        <Icon of={Columns3} size={14} strokeWidth={1.75} aria-hidden="true" />
       </PerSize>
     </Row>
   )

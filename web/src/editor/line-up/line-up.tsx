@@ -1,4 +1,4 @@
-import { Plus, X } from 'lucide-react'
+import { Plus, X } from 'lucide'
 import { useCallback, useEffect, useLayoutEffect, useMemo, useState } from 'react'
 import { flushSync } from 'react-dom'
 import styled from 'styled-components'
@@ -23,6 +23,7 @@ import { useResolvedPage, type ShownPage } from '../canvas/shown-page.ts'
 import { clampWidth, rulerSizes } from '../ruler/ruler-scale.ts'
 import { useSiteView } from '../session/site-view.ts'
 import { counted } from '../../ui/counted.ts'
+import { Icon } from '../../ui/icon.tsx'
 
 const Area = styled.main`
   position: relative;
@@ -175,7 +176,7 @@ export function LineUp({ width, onChoose, onKeyDown }: LineUpProps) {
             <input inputMode="numeric" value={wanted} onChange={(event) => setWanted(event.target.value)} />
           </label>
           <Button type="submit">
-            <Plus size={14} strokeWidth={1.75} /> Add width
+            <Icon of={Plus} size={14} strokeWidth={1.75} /> Add width
           </Button>
         </Add>
       )}
@@ -251,7 +252,7 @@ function Shown({
         )}
         {onRemove && (
           <IconButton label={`Remove ${screen}`} onPress={onRemove}>
-            <X size={14} strokeWidth={1.75} />
+            <Icon of={X} size={14} strokeWidth={1.75} />
           </IconButton>
         )}
       </Label>

@@ -1,4 +1,4 @@
-import { Check, MonitorSmartphone } from 'lucide-react'
+import { Check, MonitorSmartphone } from 'lucide'
 import { Menu, MenuTrigger, Separator } from 'react-aria-components'
 import styled from 'styled-components'
 import { SCREENS } from '@gullyline/core'
@@ -6,6 +6,7 @@ import { COMMANDS } from '../commands/command-list.ts'
 import { useRunCommand } from '../commands/commands.ts'
 import { MenuPop, MenuRow } from '../../ui/menu.tsx'
 import { StripButton } from './strip-button.ts'
+import { Icon } from '../../ui/icon.tsx'
 
 /** The width of a screen once it is turned; undefined for widths that no screen of the list has. */
 function rotatedWidth(width: number): number | undefined {
@@ -44,11 +45,11 @@ export function Screens({ width, onChange, zoom, onZoom }: ScreensProps) {
     } else if (key === 'fit' || key === 'whole') onZoom(key)
     else onChange(Number(key))
   }
-  const tick = <Check size={14} strokeWidth={2} aria-hidden="true" />
+  const tick = <Icon of={Check} size={14} strokeWidth={2} aria-hidden="true" />
   return (
     <MenuTrigger>
       <Opener aria-label="Screens" data-set={zoom === 'whole' ? '' : undefined}>
-        <MonitorSmartphone size={14} strokeWidth={1.75} />
+        <Icon of={MonitorSmartphone} size={14} strokeWidth={1.75} />
         {zoom === 'whole' && '100 %'}
       </Opener>
       <MenuPop placement="bottom start">

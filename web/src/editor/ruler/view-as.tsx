@@ -1,10 +1,11 @@
-import { Check, Eye } from 'lucide-react'
+import { Check, Eye } from 'lucide'
 import { Menu, MenuTrigger } from 'react-aria-components'
 import styled from 'styled-components'
 import { SETTING_CSS } from '@gullyline/core'
 import { MenuPop, MenuRow } from '../../ui/menu.tsx'
 import { StripButton } from './strip-button.ts'
 import { counted } from '../../ui/counted.ts'
+import { Icon } from '../../ui/icon.tsx'
 
 /** How a visitor may have set their browser. */
 export type VisitorView = keyof typeof VIEWS
@@ -66,7 +67,7 @@ export function ViewAs({ views, onChange }: ViewAsProps) {
         data-set={views.size > 0 ? '' : undefined}
         aria-label={set === '' ? 'View as visitors' : `View as visitors: ${set}`}
       >
-        <Eye size={14} strokeWidth={1.75} />
+        <Icon of={Eye} size={14} strokeWidth={1.75} />
         {views.size === 0 ? 'View' : counted(views.size, 'view')}
       </Opener>
       <MenuPop placement="bottom start">
@@ -80,7 +81,8 @@ export function ViewAs({ views, onChange }: ViewAsProps) {
         >
           {NAMES.map((name) => (
             <MenuRow key={name} id={name} textValue={VIEWS[name].title}>
-              {VIEWS[name].title} {views.has(name) && <Check size={14} strokeWidth={2} aria-hidden="true" />}
+              {VIEWS[name].title}{' '}
+              {views.has(name) && <Icon of={Check} size={14} strokeWidth={2} aria-hidden="true" />}
             </MenuRow>
           ))}
         </Menu>

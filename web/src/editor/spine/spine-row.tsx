@@ -1,4 +1,4 @@
-import { Lock } from 'lucide-react'
+import { Lock } from 'lucide'
 import { useEffect, useRef, useState } from 'react'
 import styled from 'styled-components'
 import {
@@ -19,10 +19,11 @@ import { nodeName, sortOf } from '../session/node-name.ts'
 import { afterPaint } from '../../ui/after-paint.ts'
 import { useValue } from '../../ui/value.ts'
 import { TYPING_PAUSE_MS, useLater } from '../../ui/use-later.ts'
-import { KindIcon } from '../chrome/kind-icon.ts'
+import { KindIcon } from '../chrome/kind-icon.tsx'
 import { useShownFindings } from '../problems/findings-context.tsx'
 import { topOf } from './top-of.ts'
 import { TroubleMark } from '../problems/trouble-mark.tsx'
+import { Icon } from '../../ui/icon.tsx'
 
 const Everywhere = styled.small`
   flex: none;
@@ -210,7 +211,8 @@ export function SpineRow({ id, node, level, isShared = false, isOpen, onFold }: 
         <DiffersMark title="Different at a narrower size" />
       )}
       {node.lock && (
-        <Lock
+        <Icon
+          of={Lock}
           size={12}
           strokeWidth={2}
           aria-label={node.lock === 'all' ? 'Locked' : 'Locked, all but its text'}

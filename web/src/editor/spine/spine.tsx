@@ -1,4 +1,4 @@
-import { Plus } from 'lucide-react'
+import { Plus } from 'lucide'
 import { Fragment, useEffect, useRef, useState } from 'react'
 import styled from 'styled-components'
 import { ASIDE, layoutOf, getNode, isSharedSlot, sharedRoot, type NodeId } from '@gullyline/core'
@@ -12,6 +12,7 @@ import { landingOnRow } from './spine-landing.ts'
 import { topOf } from './top-of.ts'
 import { SpineFound, SpineNode } from './spine-node.tsx'
 import { counted } from '../../ui/counted.ts'
+import { Icon } from '../../ui/icon.tsx'
 
 const Pane = styled.nav`
   display: flex;
@@ -145,7 +146,7 @@ export function Spine({ inner }: { inner: Document | undefined }) {
       </Tree>
       {store.mayChange && (
         <Button onPress={() => shelf.openAfter(store.state.selection)}>
-          <Plus size={15} strokeWidth={2} /> Add to page
+          <Icon of={Plus} size={15} strokeWidth={2} /> Add to page
         </Button>
       )}
     </Pane>

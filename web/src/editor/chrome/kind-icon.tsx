@@ -1,4 +1,3 @@
-import { createElement } from 'react'
 import {
   ChevronRight,
   Columns2,
@@ -12,7 +11,7 @@ import {
   Image,
   Images,
   ListChevronsUpDown,
-  ListIcon,
+  List,
   ListTree,
   Menu,
   MessageSquareQuote,
@@ -28,10 +27,11 @@ import {
   Table,
   TableOfContents,
   TextInitial,
-  type LucideIcon,
-} from 'lucide-react'
+  type IconNode,
+} from 'lucide'
+import { Icon } from '../../ui/icon.tsx'
 
-const ICONS: Readonly<Record<string, LucideIcon>> = {
+const ICONS: Readonly<Record<string, IconNode>> = {
   page: FileText,
   section: PanelTop,
   row: Columns2,
@@ -50,7 +50,7 @@ const ICONS: Readonly<Record<string, LucideIcon>> = {
   group: Group,
   hero: PanelTopDashed,
   'jump-list': TableOfContents,
-  list: ListIcon,
+  list: List,
   menu: Menu,
   panel: Square,
   panels: ListChevronsUpDown,
@@ -66,5 +66,5 @@ const ICONS: Readonly<Record<string, LucideIcon>> = {
 
 /** The picture for a block kind. */
 export function KindIcon({ kind, size }: { readonly kind: string; readonly size: number }) {
-  return createElement(ICONS[kind] ?? SquareStack, { size, strokeWidth: 1.75, 'aria-hidden': true })
+  return <Icon of={ICONS[kind] ?? SquareStack} size={size} strokeWidth={1.75} />
 }
