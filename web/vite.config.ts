@@ -46,6 +46,7 @@ const groups = [
   // The server names it in a page by this name: `OPENS_WITH` in server/src/api/editor-page.ts.
   { name: 'editing', test: /editor\/chrome\/editor-screen\.tsx$/ },
   // Modules with the same users in one file, and those that would make a small one with others of nearly the same users.
+  // Larger ones were tried: they made a file begin before one that it needs, so that half of the screen stayed empty.
   { name: 'shared', minShareCount: 2, entriesAware: true, entriesAwareMergeThreshold: 30_000 },
   { name: 'soon', test: SOON },
 ]
