@@ -1,16 +1,17 @@
+import { join } from 'node:path'
 import { timesOf } from './scripts/lib/soak.mjs'
 
-const common = { testMatch: ['<rootDir>/test/**/*.test.{ts,tsx}'] }
+const here = (path) => join(import.meta.dirname, path)
+
 /**
  * Tests that need no world of their own run in Node itself: in one of Jest's, each global name costs a search, and all
  * that is imported is read again for each file.
  */
 const plain = {
-  ...common,
-  runner: ['<rootDir>/../scripts/lib/jest/light-runner.mjs', { runtime: 'child_process' }],
+  runner: [here('scripts/lib/jest/light-runner.mjs'), { runtime: 'child_process' }],
   // Node reads what is imported by itself; Babel would be loaded for nothing.
   transform: {},
-  setupFilesAfterEnv: ['<rootDir>/../scripts/lib/jest/time-limits.mjs'],
+  setupFilesAfterEnv: [here('scripts/lib/jest/time-limits.mjs')],
 }
 
 /** @type {import('jest').Config} */
@@ -21,11 +22,14 @@ export default {
   workerIdleMemoryLimit: '800MB',
   testSequencer: './scripts/lib/jest/longest-first.mjs',
   projects: [
-    { ...plain, displayName: 'core', rootDir: 'core' },
-    { ...plain, displayName: 'server', rootDir: 'server' },
-    { ...plain, displayName: 'cli', rootDir: 'cli' },
-    { ...plain, displayName: 'repository', rootDir: 'scripts' },
-    { ...plain, displayName: 'web', rootDir: 'web', testMatch: ['<rootDir>/test/**/!(*.dom).test.{ts,tsx}'] },
+    {
+      ...plain,
+      displayName: 'unit',
+      // One project: each has processes of its own, which read all of the core first.
+      roots: ['core', 'web', 'cli', 'scripts'].map((folder) => here(`${folder}/test`)),
+      testMatch: ['**/!(*.dom).test.{ts,tsx}'],
+    },
+    { ...plain, displayName: 'server', roots: [here('server/test')], testMatch: ['**/*.test.ts'] },
     {
       displayName: 'web-dom',
       rootDir: 'web',

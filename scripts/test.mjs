@@ -43,7 +43,7 @@ const PARTS = [
   { name: 'types', args: [tool('typescript/bin/tsc'), '-b'], count: countCheck, lane: 'works' },
   {
     name: 'unit',
-    args: [...JEST, '--maxWorkers', '2', '--selectProjects', 'core', 'web', 'web-dom', 'cli', 'repository'],
+    args: [...JEST, '--maxWorkers', '2', '--selectProjects', 'unit', 'web-dom'],
     count: countJest,
     lane: 'works',
   },
@@ -102,7 +102,7 @@ const SOAK_PARTS = [
   },
   {
     name: 'laws',
-    args: [...JEST, '--runInBand', '--selectProjects', 'core', '--testPathPatterns', 'laws/|turn-into'],
+    args: [...JEST, '--runInBand', '--selectProjects', 'unit', '--testPathPatterns', 'laws/|turn-into'],
     count: countJest,
     lane: 'works',
   },
