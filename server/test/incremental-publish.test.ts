@@ -50,7 +50,8 @@ class Model {
       {
         parentId: i > 1 ? 'about' : null,
         slug: i === 0 ? '' : id,
-        settings: { title: `Page ${id}`, description: '', inNavigation: true },
+        // What changes of one that is in the navigation changes all pages.
+        settings: { title: `Page ${id}`, description: '', inNavigation: i < 2 },
         words: id,
         link: IDS[(i + 1) % IDS.length]!,
         picture: PICTURES[i % PICTURES.length]!,
@@ -65,7 +66,10 @@ class Model {
   look = demoSite.look
   navigation: NavigationItem[] = []
   notFoundPageId: string | null = null
+  /** Whether it says which pages are other ones than before. */
+  isTold = false
   #last = new Map<string, LivePage>()
+  #pages: readonly LivePage[] = []
 
   /** The site as it is read: a page that is what it was is the same object. */
   async live(): Promise<LiveSite> {
@@ -94,7 +98,9 @@ class Model {
       const last = this.#last.get(page.id)
       return last && JSON.stringify(last) === JSON.stringify(page) ? last : page
     })
+    const since = this.#since(kept)
     this.#last = new Map(kept.map((page) => [page.id, page]))
+    this.#pages = kept
     const { brand, name, look, navigation, notFoundPageId } = this
     return {
       site: {
@@ -118,6 +124,7 @@ class Model {
       tree: { change: 0, pages: [] },
       pages: kept,
       byId: new Map(kept.map((page) => [page.id, page])),
+      since,
       goingLive: new Set(),
       redirects: {},
       pictures: Object.fromEntries(await Promise.all([...this.revisions].map(pictureOf))),
@@ -125,6 +132,15 @@ class Model {
       parts: {},
       readDocuments: (some) => Promise.resolve(new Map(some.map(({ id }) => [id, documents.get(id)!]))),
     }
+  }
+
+  /** What is another one than when it was read before, or stands elsewhere. */
+  #since(pages: readonly LivePage[]): LiveSite['since'] {
+    if (!this.isTold) return undefined
+    const moved = [pages, this.#pages].flatMap((list, k, both) =>
+      list.filter((page, i) => page !== both[1 - k]![i]),
+    )
+    return { pages: this.#pages, touched: new Set(moved.map(({ id }) => id)) }
   }
 }
 
@@ -237,16 +253,17 @@ test('a site that is compiled change by change is the one that is compiled from 
   await fc.assert(
     fc.asyncProperty(
       fc.array(fc.array(anyChange, { minLength: 1, maxLength: 3 }), { maxLength: 4 }),
-      // Whether this process knows what the release before was made from, or only what that left on the disk.
-      fc.boolean(),
-      async (publishes, isKnown) => {
+      // What is known of the release before: what that left on the disk; also what it was made from; or also which pages changed.
+      fc.constantFrom('files', 'site', 'changes', 'changes'),
+      async (publishes, known) => {
         const model = new Model()
+        model.isTold = known === 'changes'
         let last = await compileSite(await model.live(), NOTHING, services())
         for (const changes of publishes) {
           for (const change of changes) change(model)
           const step = await compileSite(
             await model.live(),
-            isKnown ? last : { pages: last.pages },
+            known === 'files' ? { pages: last.pages } : last,
             services(),
           )
           for (const [id, { key }] of step.pages) {

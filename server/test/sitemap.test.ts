@@ -69,18 +69,23 @@ test('written after any other sitemap, it is the same as written from nothing', 
     count: fc.constantFrom(0, 1_000, 1_001, 1_500, 1_500),
     resaved: fc.array(fc.nat(1_499), { maxLength: 5 }),
     isElsewhere: fc.boolean(),
+    isTold: fc.boolean(),
   })
   await fc.assert(
     fc.asyncProperty(fc.array(step, { minLength: 3, maxLength: 5 }), async (steps) => {
       let before: Awaited<ReturnType<typeof writeSitemap>> | undefined
       const pages = LARGE.slice(0, 1_500)
-      for (const [moment, { count, resaved, isElsewhere }] of steps.entries()) {
+      let listedBefore: readonly ListedAddress[] = []
+      for (const [moment, { count, resaved, isElsewhere, isTold }] of steps.entries()) {
         for (const i of resaved) pages[i] = page(i, new Date((5_000 + moment) * DAY_MS))
         const at = {
           origin: isElsewhere ? 'https://elsewhere.example' : origin,
           listed: pages.slice(0, count),
         }
-        before = await writeSitemap(store, { ...at, before })
+        const others = pages.filter((one, i) => (i < count ? one : undefined) !== listedBefore[i])
+        const touched = isTold ? new Set(others.map(({ id }) => id)) : undefined
+        listedBefore = at.listed
+        before = await writeSitemap(store, { ...at, before, touched })
         const anew = await writeSitemap(store, { ...at, before: undefined })
         expect(before.addresses).toEqual(anew.addresses)
       }

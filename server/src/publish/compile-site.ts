@@ -6,7 +6,7 @@ import { makePage, type MissingFile } from './make-page.ts'
 import { pageKeys } from './page-keys.ts'
 import type { PageRecord, PageRecords } from './page-records.ts'
 import { prepareContext, type MadeFrom, type Where } from './prepare-context.ts'
-import { changesBetween, Readers } from './site-changes.ts'
+import { changesBetween, Readers, touchedSince } from './site-changes.ts'
 import { writeSitemap, type WrittenSitemap } from './write-sitemap.ts'
 import { Refused } from '../http/errors.ts'
 import type { Watch } from '../http/progress.ts'
@@ -86,7 +86,12 @@ export async function compileSite(
     ...context.iconFiles,
     '/robots.txt': await store.putText(robotsTxt(liveOrigin), '.txt'),
   }
-  const sitemap = await writeSitemap(store, { origin: liveOrigin, listed, before: before.sitemap })
+  const sitemap = await writeSitemap(store, {
+    origin: liveOrigin,
+    listed,
+    before: before.sitemap,
+    touched: before.madeFrom && touchedSince(before.madeFrom, live),
+  })
   Object.assign(addresses, sitemap.addresses)
   return {
     sitemap,

@@ -27,21 +27,61 @@ export interface SitemapPart {
 }
 
 /**
- * The files that list pages: one, or of a large site several, each with the pages whose ids end alike, so that a page that
- * changes changes one small file.
+ * The files that list pages: one, in their order, or of a large site several, each with the pages whose ids end alike, by
+ * their ids, so that a page that changes changes one small file.
  */
 export function sitemapParts(pages: readonly ListedAddress[]): readonly SitemapPart[] {
   if (pages.length <= MOST_IN_ONE) return [{ path: SITEMAP, pages }]
   const parts = new Map<string, ListedAddress[]>()
   for (const page of pages) {
-    const end = page.id.slice(-1)
-    const part = parts.get(end)
+    const path = partOf(page)
+    const part = parts.get(path)
     if (part) part.push(page)
-    else parts.set(end, [page])
+    else parts.set(path, [page])
   }
-  return [...parts]
-    .map(([end, part]) => ({ path: `/sitemap-${end}.xml`, pages: part }))
-    .sort((a, b) => (a.path < b.path ? -1 : 1))
+  return [...parts].map(([path, part]) => ({ path, pages: part.sort(byId) })).sort(byPath)
+}
+
+/** What another list of pages is than the one that parts were made of. */
+interface OtherPages {
+  readonly parts: readonly SitemapPart[]
+  /** The ids of all pages that are gone or other ones. */
+  readonly touched: ReadonlySet<string>
+  /** Those of them that are listed now. */
+  readonly listed: readonly ListedAddress[]
+}
+
+/** The same as `sitemapParts`, by what changed; undefined for a site that one file lists, or listed. */
+export function otherSitemapParts({
+  parts,
+  touched,
+  listed,
+}: OtherPages): readonly SitemapPart[] | undefined {
+  const pages = new Map(parts.map((part) => [part.path, part.pages]))
+  if (pages.has(SITEMAP)) return undefined
+  for (const path of new Set([...touched].map((id) => partOf({ id })))) {
+    const staying = (pages.get(path) ?? []).filter(({ id }) => !touched.has(id))
+    const others = [...staying, ...listed.filter((page) => partOf(page) === path)].sort(byId)
+    if (others.length > 0) pages.set(path, others)
+    else pages.delete(path)
+  }
+  let count = 0
+  for (const part of pages.values()) count += part.length
+  return count > MOST_IN_ONE
+    ? [...pages].map(([path, part]) => ({ path, pages: part })).sort(byPath)
+    : undefined
+}
+
+function partOf({ id }: Pick<ListedAddress, 'id'>): string {
+  return `/sitemap-${id.slice(-1)}.xml`
+}
+
+function byId(one: ListedAddress, other: ListedAddress): number {
+  return one.id < other.id ? -1 : 1
+}
+
+function byPath(one: SitemapPart, other: SitemapPart): number {
+  return one.path < other.path ? -1 : 1
 }
 
 /** A sitemap by the schema of sitemaps.org, version 0.9: addresses escaped, moments as W3C dates. */

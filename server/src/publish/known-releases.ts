@@ -8,6 +8,8 @@ export interface KnownRelease {
   readonly id: string
   readonly live: LiveSite
   readonly compiled: CompiledSite
+  /** The names of the parts that its records are kept in. */
+  readonly records: readonly string[]
 }
 
 /**

@@ -64,6 +64,8 @@ export interface LiveSite {
   readonly pages: readonly LivePage[]
   /** The same by their ids. */
   readonly byId: ReadonlyMap<string, LivePage>
+  /** Undefined where the release before is not known. */
+  readonly since: Since | undefined
   /** The ids of pages that somebody asked to go live now: all that they show must be there. */
   readonly goingLive: ReadonlySet<string>
   /** Where addresses lead that pages had before. */
@@ -74,6 +76,14 @@ export interface LiveSite {
   readonly parts: Readonly<Record<string, LiveSection>>
   /** Reads the documents of some of the pages. Those that are not made again are never read. */
   readonly readDocuments: (pages: readonly LivePage[]) => Promise<ReadonlyMap<string, Page>>
+}
+
+/** Which pages may be other ones than in the release before, or stand elsewhere: all others are the same objects, in the same order. */
+export interface Since {
+  /** All pages of the release before. */
+  readonly pages: readonly LivePage[]
+  /** Ids. */
+  readonly touched: ReadonlySet<string>
 }
 
 /** A shared section that visitors see where it is shown. */
@@ -103,7 +113,7 @@ export async function readLiveSite(
   for (const id of Object.keys(goingLive))
     if (!tree.pages.some((page) => page.id === id) && !(await isShared(at, site, id)))
       await refuseAbsent(at, id)
-  const pages = await livePages(at, { site, tree, moved, goingLive, records, last })
+  const { pages, since } = await livePages(at, { site, tree, moved, goingLive, records, last })
   const byId = new Map<string, LivePage>()
   for (const page of pages) byId.set(page.id, page)
   // Versions are never changed, so they can be read after the transaction.
@@ -123,6 +133,7 @@ export async function readLiveSite(
     tree,
     pages,
     byId,
+    since,
     goingLive: new Set(Object.keys(goingLive)),
     redirects: await liveRedirects(at, byId),
     pictures: await listPictures(at),
@@ -157,10 +168,11 @@ async function liveSections(
   at: SiteData,
   { site, goingLive, last }: Pick<ToRead, 'site' | 'goingLive' | 'last'>,
 ): Promise<Pick<LiveSite, 'header' | 'footer' | 'parts'>> {
-  const rows = await at.manager.find(DocumentEntity, {
-    where: { siteId: at.siteId, type: 'shared' },
-    select: { id: true },
-  })
+  // From the parts on: beginning with the documents would read a row of every page.
+  const rows = await at.manager.query<{ id: string }[]>(
+    "SELECT p.id FROM parts p JOIN documents d ON d.id = p.id WHERE p.site_id = ? AND d.type = 'shared'",
+    [at.siteId],
+  )
   const onAllPages = [site.headerId, site.footerId]
   const ids = [...onAllPages, ...rows.map(({ id }) => id)]
   const live = await liveVersions(at, ids)
@@ -195,9 +207,9 @@ interface ToList extends ToRead {
   readonly moved: Moved
 }
 
-async function livePages(at: SiteData, given: ToList): Promise<LivePage[]> {
+async function livePages(at: SiteData, given: ToList): Promise<Pick<LiveSite, 'pages' | 'since'>> {
   const { site, records, last } = given
-  const { live, others } = last ? await sinceLast(at, given, last) : await allLive(at, given)
+  const { live, others, since } = last ? await sinceLast(at, given, last) : await allLive(at, given)
   const unknown = others.filter(
     ({ row: { id }, version }) =>
       last?.byId.get(id)?.version !== version && records.get(id)?.version !== version,
@@ -221,7 +233,7 @@ async function livePages(at: SiteData, given: ToList): Promise<LivePage[]> {
     const page = { id, path, parentId, version, savedAt, settings, title, isNotFound }
     live[place] = known && isSamePage(known, page) ? known : page
   }
-  return live as LivePage[]
+  return { pages: live as LivePage[], since }
 }
 
 function isSamePage(one: LivePage, other: LivePage): boolean {
@@ -239,6 +251,7 @@ interface OtherPage {
 interface Listed {
   readonly live: (LivePage | undefined)[]
   readonly others: readonly OtherPage[]
+  readonly since: Since | undefined
 }
 
 async function allLive(at: SiteData, { tree, goingLive }: ToList): Promise<Listed> {
@@ -248,7 +261,7 @@ async function allLive(at: SiteData, { tree, goingLive }: ToList): Promise<Liste
     const version = Object.hasOwn(goingLive, row.id) ? goingLive[row.id] : versions.get(row.id)?.version
     if (version != null) others.push({ place: others.length, row, version })
   }
-  return { live: others.map(() => undefined), others }
+  return { live: others.map(() => undefined), others, since: undefined }
 }
 
 /** The same where the release before is known: nearly all are its pages, in its order, and are not even looked up. */
@@ -278,7 +291,7 @@ async function sinceLast(
     while (next < last.pages.length && touched.has(last.pages[next]!.id)) next++
     if (last.pages[next]?.id === id) live.push(last.pages[next++])
   }
-  return { live, others }
+  return { live, others, since: { pages: last.pages, touched } }
 }
 
 /** Which pages stand elsewhere than when the tree was known. */
@@ -377,6 +390,7 @@ async function liveRedirects(
   pages: ReadonlyMap<string, LivePage>,
 ): Promise<Record<string, string>> {
   const rows = await at.manager.find(RedirectEntity, { where: { siteId: at.siteId } })
+  if (rows.length === 0) return {}
   const old = new Set(rows.map(({ path }) => path))
   const inUse = new Set<string>()
   for (const { path } of pages.values()) if (old.has(path)) inUse.add(path)

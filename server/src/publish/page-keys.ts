@@ -47,14 +47,18 @@ export function digestOf(value: unknown): string {
   return createHash('sha256').update(JSON.stringify(value)).digest('base64url').slice(0, 22)
 }
 
+/** Whether the navigation says anything of a page. Of most pages of a large site it does not. */
+export function inNavigation(items: readonly NavigationItem[]): (page: LivePage) => boolean {
+  const named = new Set(items.flatMap((item) => ('page' in item ? [item.page] : [])))
+  return ({ id, settings }) => settings.inNavigation || named.has(id)
+}
+
 /** The lines of a site's navigation, made once for all its pages. */
 export function liveNavigation(
   items: readonly NavigationItem[],
   pages: readonly LivePage[],
 ): ReturnType<typeof navigationLines> {
-  const named = new Set(items.flatMap((item) => ('page' in item ? [item.page] : [])))
-  // Of most pages of a large site it says nothing.
-  const told = pages.filter(({ id, settings }) => settings.inNavigation || named.has(id))
+  const told = pages.filter(inNavigation(items))
   return navigationLines(
     items,
     told.map(({ id, parentId, path, title, settings }) => ({

@@ -12,14 +12,16 @@ import type { ContentStore } from './content-store.ts'
 import { hashedFonts } from './hashed-fonts.ts'
 import { writeIcons } from './icons.ts'
 import type { LivePage, LiveSite } from './live-site.ts'
-import { digestOf, liveNavigation } from './page-keys.ts'
+import { digestOf, inNavigation, liveNavigation } from './page-keys.ts'
 import { SharedFiles } from './shared-files.ts'
-import type { ReadSite } from './site-changes.ts'
+import { touchedSince, type ReadSite } from './site-changes.ts'
 
 /** What a site was compiled from. */
 export interface MadeFrom extends ReadSite {
   /** A digest of what every page is made from. */
   readonly common: string
+  /** What keepers arranged of the navigation. */
+  readonly items: readonly NavigationItem[]
 }
 
 /** Where the files of the library are, and where visitors see the site, without a slash at the end. */
@@ -28,8 +30,12 @@ export interface Where {
   readonly liveOrigin: string
 }
 
-/** The pages under each page, grouped when they are first asked for. */
+/** So often the pages under one page are looked for among all; from then on all are grouped. */
+const LOOKED_FOR = 8
+
+/** The pages under each page, in the order of the tree. */
 function childrenIn(pages: readonly LivePage[]): (id: string) => readonly LivePage[] {
+  const found = new Map<string, readonly LivePage[]>()
   let groups: Map<string | null, LivePage[]> | undefined
   const grouped = (): Map<string | null, LivePage[]> => {
     const made = new Map<string | null, LivePage[]>()
@@ -40,7 +46,14 @@ function childrenIn(pages: readonly LivePage[]): (id: string) => readonly LivePa
     }
     return made
   }
-  return (id) => (groups ??= grouped()).get(id) ?? []
+  return (id) => {
+    const known = found.get(id)
+    if (known) return known
+    if (found.size >= LOOKED_FOR) return (groups ??= grouped()).get(id) ?? []
+    const children = pages.filter(({ parentId }) => parentId === id)
+    found.set(id, children)
+    return children
+  }
 }
 
 function treePageOf({ id, parentId, path, title, settings: { description } }: LivePage): TreePage {
@@ -69,12 +82,13 @@ export async function prepareContext(
   const { site } = live
   const { icons, files: iconFiles } = await writeIcons(store, live, dataDir)
   const fontNames = await hashedFonts(site.look as Look, dataDir)
-  const lines = liveNavigation(site.navigation as NavigationItem[], live.pages)
+  const items = site.navigation as NavigationItem[]
+  const lines = linesOf(live, before)
   const { name, language, sharePicture } = site
   const about = { name, language, home: '/', origin: liveOrigin, icons, sharePicture }
   const childrenOf = childrenIn(live.pages)
   const readable = {
-    paths: pathsOf(live.pages, before),
+    paths: pathsOf(live, before),
     tree: {
       find: (id: string) => {
         const page = live.byId.get(id)
@@ -104,20 +118,32 @@ export async function prepareContext(
     live.footer.document,
     fontNames,
   ])
-  const madeFrom = { ...readable, pages: live.pages, byId: live.byId, childrenOf, lines, common }
+  const { pages, byId, since } = live
+  const madeFrom = { ...readable, pages, byId, since, childrenOf, items, lines, common }
   const fontFiles = new Map(Object.entries(fontNames).map(([file, name]) => [`/fonts/${name}`, file]))
   return { of, madeFrom, shared: new SharedFiles(store), iconFiles, fontFiles }
 }
 
-/** The addresses of pages by their ids: nearly always those of before. */
-function pathsOf(pages: readonly LivePage[], before: MadeFrom | undefined): SiteContext['paths'] {
-  const isSame = (page: LivePage, i: number): boolean => {
-    const known = before!.pages[i]
-    return known === page || (known?.id === page.id && known.path === page.path)
+/** The lines of the navigation: mostly those of before. */
+function linesOf(live: LiveSite, before: MadeFrom | undefined): MadeFrom['lines'] {
+  const items = live.site.navigation as NavigationItem[]
+  const touched = before && touchedSince(before, live)
+  if (before && touched && JSON.stringify(before.items) === JSON.stringify(items)) {
+    const pages = [before.byId, live.byId].flatMap((byId) => [...touched].flatMap((id) => byId.get(id) ?? []))
+    if (!pages.some(inNavigation(items))) return before.lines
   }
-  if (before?.pages.length === pages.length && pages.every(isSame)) return before.paths
+  return liveNavigation(items, live.pages)
+}
+
+/** The addresses of pages by their ids: mostly those of before. */
+function pathsOf(live: LiveSite, before: MadeFrom | undefined): SiteContext['paths'] {
+  const touched = before && touchedSince(before, live)
+  if (before && touched) {
+    const others = [...touched].filter((id) => before.byId.get(id)?.path !== live.byId.get(id)?.path)
+    if (others.length === 0) return before.paths
+  }
   // Without a prototype it is a dictionary from the beginning: V8 describes the shape of others after each of thousands of keys.
   const paths = Object.create(null) as Record<string, string>
-  for (const { id, path } of pages) paths[id] = path
+  for (const { id, path } of live.pages) paths[id] = path
   return paths
 }

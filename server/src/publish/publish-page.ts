@@ -170,7 +170,7 @@ async function tryPublish(services: Services, site: SiteScope, wanted: Wanted): 
       const row = await findSite(at)
       const { releaseId: before } = row
       const last = services.releases.find(site.siteId, before)
-      const names = (before !== null && releases.manifest(before)?.records) || []
+      const names = last?.records ?? ((before !== null && releases.manifest(before)?.records) || [])
       const records = last?.compiled.pages ?? (await parts.read(store, names))
       goingLive = { ...(await neverLive(at, row)), ...wanted.goingLive }
       goingLive = { ...(await partsNeverLive(at, goingLive)), ...goingLive }
@@ -188,17 +188,18 @@ async function tryPublish(services: Services, site: SiteScope, wanted: Wanted): 
         { page: page.path, file: path },
         'A live page shows a file that is gone from the disk',
       )
+    const written = await parts.write(store, compiled, names)
     await releases.write(releaseId, {
       addresses: compiled.addresses,
       redirects: live.redirects,
-      records: await parts.write(store, compiled, names),
+      records: written,
     })
     isShown = await site.change(['pages', 'parts', 'site'], (at) =>
       goLive(at, { before, releaseId, goingLive, by: wanted.by }),
     )
     if (isShown) {
       await releases.show(site.siteId, releaseId)
-      services.releases.add(site.siteId, { id: releaseId, live, compiled })
+      services.releases.add(site.siteId, { id: releaseId, live, compiled, records: written })
     }
     return isShown
   } finally {

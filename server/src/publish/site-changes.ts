@@ -1,12 +1,13 @@
 /** What is another one on a site than it was in the release before, and which pages are to be made again for it. */
 import { readOf, type navigationLines, type ReadName, type SiteContext } from '@gullyline/core'
-import type { LivePage } from './live-site.ts'
+import type { LivePage, Since } from './live-site.ts'
 
 /** What pages read of the site by name, and what it is made of. */
 export interface ReadSite extends Pick<SiteContext, 'paths' | 'pictures' | 'files' | 'parts' | 'tree'> {
   /** In the order of the tree. A page that did not change is the same object as before. */
   readonly pages: readonly LivePage[]
   readonly byId: ReadonlyMap<string, LivePage>
+  readonly since: Since | undefined
   readonly childrenOf: (id: string) => readonly LivePage[]
   readonly lines: ReturnType<typeof navigationLines>
 }
@@ -37,9 +38,7 @@ export function changesBetween(before: ReadSite, now: ReadSite): SiteChanges {
     addChanged(`tree:${page.id}`)
     parents.add(page.parentId)
   }
-  // Most pages are the very same objects, in the very same places.
-  const others = now.pages.filter((page, i) => page !== before.pages[i])
-  for (const page of others) {
+  for (const page of otherPages(before, now)) {
     const known = before.byId.get(page.id)
     // What only stands elsewhere in the order stands elsewhere among its siblings.
     parents.add(page.parentId)
@@ -48,13 +47,35 @@ export function changesBetween(before: ReadSite, now: ReadSite): SiteChanges {
     add(page)
     if (known) parents.add(known.parentId)
   }
-  for (const page of before.pages) if (!now.byId.has(page.id)) add(page)
+  for (const page of gonePages(before, now)) add(page)
   for (const id of parents) {
     if (id === null) continue
     const [one, other] = [before.childrenOf(id), now.childrenOf(id)]
     if (one.length !== other.length || one.some((page, i) => page !== other[i])) addChanged(`inside:${id}`)
   }
   return { pages, reads }
+}
+
+/** The ids of pages that may be other ones, or stand elsewhere; undefined where that is not known. */
+export function touchedSince(
+  before: Pick<ReadSite, 'pages'>,
+  { since }: Pick<ReadSite, 'since'>,
+): ReadonlySet<string> | undefined {
+  return since?.pages === before.pages ? since.touched : undefined
+}
+
+function otherPages(before: ReadSite, now: ReadSite): readonly LivePage[] {
+  const touched = touchedSince(before, now)
+  // Most pages are the very same objects, in the very same places.
+  return touched
+    ? [...touched].flatMap((id) => now.byId.get(id) ?? [])
+    : now.pages.filter((page, i) => page !== before.pages[i])
+}
+
+function gonePages(before: ReadSite, now: ReadSite): readonly LivePage[] {
+  const touched = touchedSince(before, now)
+  const maybe = touched ? [...touched].flatMap((id) => before.byId.get(id) ?? []) : before.pages
+  return maybe.filter(({ id }) => !now.byId.has(id))
 }
 
 function keysOfBoth(one: object, other: object): ReadonlySet<string> {

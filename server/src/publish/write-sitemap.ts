@@ -1,6 +1,7 @@
 /** Puts the sitemap of a site into the content store. */
 import type { ContentStore } from './content-store.ts'
 import {
+  otherSitemapParts,
   SITEMAP,
   sitemapIndexXml,
   sitemapParts,
@@ -20,15 +21,25 @@ interface ToList {
   readonly origin: string
   readonly listed: readonly ListedAddress[]
   readonly before: WrittenSitemap | undefined
+  /** The ids of all pages that may be other ones than in `before`, or gone; undefined where that is not known. */
+  readonly touched?: ReadonlySet<string> | undefined
 }
 
 /** Puts the sitemap into the store. Files with the very pages that they had before stay as they are. */
 export async function writeSitemap(
   store: ContentStore,
-  { origin, listed, before }: ToList,
+  { origin, listed, before, touched }: ToList,
 ): Promise<WrittenSitemap> {
   const known = new Map(before?.origin === origin ? before.parts.map((part) => [part.path, part]) : [])
-  const parts = sitemapParts(listed).map((part) => {
+  const changed =
+    before && touched
+      ? otherSitemapParts({
+          parts: before.parts,
+          touched,
+          listed: listed.filter(({ id }) => touched.has(id)),
+        })
+      : undefined
+  const parts = (changed ?? sitemapParts(listed)).map((part) => {
     const last = known.get(part.path)
     return last && isSame(last, part) ? last : part
   })
@@ -45,5 +56,5 @@ export async function writeSitemap(
 }
 
 function isSame({ pages: last }: SitemapPart, { pages }: SitemapPart): boolean {
-  return last.length === pages.length && pages.every((page, i) => page === last[i])
+  return last === pages || (last.length === pages.length && pages.every((page, i) => page === last[i]))
 }
