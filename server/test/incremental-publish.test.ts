@@ -21,6 +21,7 @@ import { timesOf } from '../../scripts/lib/soak.mjs'
 import { UNWATCHED } from '../src/http/progress.ts'
 import { compileSite, type CompiledSite } from '../src/publish/compile-site.ts'
 import type { LivePage, LiveSite } from '../src/publish/live-site.ts'
+import { SharedMap } from '../src/publish/shared-map.ts'
 
 let dataDir = ''
 beforeAll(async () => {
@@ -123,7 +124,7 @@ class Model {
       footer: { version: 1, document: demoSite.footer },
       tree: { change: 0, pages: [] },
       pages: kept,
-      byId: new Map(kept.map((page) => [page.id, page])),
+      byId: SharedMap.of(kept.map((page) => [page.id, page])),
       since,
       goingLive: new Set(),
       redirects: {},
@@ -243,7 +244,7 @@ const anyChange: fc.Arbitrary<Change> = fc.oneof(
 const NOTHING = { pages: new Map() }
 
 function outcome({ pages, addresses }: CompiledSite) {
-  return { pages, addresses }
+  return { pages: new Map(pages), addresses }
 }
 
 test('a site that is compiled change by change is the one that is compiled from nothing, byte by byte', async () => {

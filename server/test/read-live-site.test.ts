@@ -65,12 +65,13 @@ async function doAct({ what, one, other }: Act, last: LiveSite): Promise<LiveSit
   return read(last)
 }
 
-const told = ({ site, header, footer, tree, pages, redirects, parts }: LiveSite) => ({
+const told = ({ site, header, footer, tree, pages, byId, redirects, parts }: LiveSite) => ({
   site,
   header,
   footer,
   tree: tree.pages,
   pages,
+  byId: new Map(byId),
   redirects,
   parts,
 })

@@ -22,17 +22,17 @@ const page = (i: number, savedAt = new Date(i * DAY_MS)): ListedAddress => ({
   savedAt,
 })
 const LARGE = Array.from({ length: 2_500 }, (_, i) => page(i))
-const listed = (xml: string): readonly string[] =>
+const addressesIn = (xml: string): readonly string[] =>
   [...xml.matchAll(/<loc>([^<]+)<\/loc>/g)].map(([, address]) => address!)
 const text = (name: string) => readFileSync(join(contentFolder(folder), name), 'utf8')
 
 test('every page is listed once, by the schemas of sitemaps.org; the list of the files tells the newest page of each', async () => {
-  const { addresses } = await writeSitemap(store, { origin, listed: LARGE, before: undefined })
+  const { addresses } = await writeSitemap(store, { origin, listed: () => LARGE, before: undefined })
   const { '/sitemap.xml': index, ...parts } = addresses
   const list = text(index!)
   expect(await faultsBySchema(list, 'siteindex-0.9.xsd')).toEqual([])
   expect(await faultsBySchema(list.replace('<loc>', '<url>'), 'siteindex-0.9.xsd')).not.toEqual([])
-  expect(listed(list).toSorted()).toEqual(
+  expect(addressesIn(list).toSorted()).toEqual(
     Object.keys(parts)
       .map((path) => origin + path)
       .toSorted(),
@@ -41,7 +41,7 @@ test('every page is listed once, by the schemas of sitemaps.org; the list of the
   for (const [path, name] of Object.entries(parts)) {
     const xml = text(name)
     expect(await faultsBySchema(xml, 'sitemap-0.9.xsd')).toEqual([])
-    all.push(...listed(xml))
+    all.push(...addressesIn(xml))
     const moments = [...xml.matchAll(/<lastmod>([^<]+)</g)].map(([, at]) => at!)
     expect(list).toContain(`<loc>${origin}${path}</loc><lastmod>${moments.toSorted().at(-1)!}</lastmod>`)
   }
@@ -49,14 +49,14 @@ test('every page is listed once, by the schemas of sitemaps.org; the list of the
 })
 
 test('a page that is saved again, gone or new changes one part, and the list of them where it tells more', async () => {
-  const before = await writeSitemap(store, { origin, listed: LARGE, before: undefined })
+  const before = await writeSitemap(store, { origin, listed: () => LARGE, before: undefined })
   const later = new Date(9_999 * DAY_MS)
   for (const changed of [
     LARGE.map((known, i) => (i === 1_234 ? page(i, later) : known)),
     LARGE.filter((_, i) => i !== 1_234),
     [...LARGE, page(LARGE.length)],
   ]) {
-    const { addresses } = await writeSitemap(store, { origin, listed: changed, before })
+    const { addresses } = await writeSitemap(store, { origin, listed: () => changed, before })
     const others = Object.keys(addresses).filter((path) => addresses[path] !== before.addresses[path])
     expect(others.filter((path) => path !== '/sitemap.xml')).toHaveLength(1)
     // Of a page that is gone, the list only tells more where it was the newest of its part.
@@ -78,14 +78,18 @@ test('written after any other sitemap, it is the same as written from nothing', 
       let listedBefore: readonly ListedAddress[] = []
       for (const [moment, { count, resaved, isElsewhere, isTold }] of steps.entries()) {
         for (const i of resaved) pages[i] = page(i, new Date((5_000 + moment) * DAY_MS))
+        const listed = pages.slice(0, count)
         const at = {
           origin: isElsewhere ? 'https://elsewhere.example' : origin,
-          listed: pages.slice(0, count),
+          listed: () => listed,
         }
         const others = pages.filter((one, i) => (i < count ? one : undefined) !== listedBefore[i])
-        const touched = isTold ? new Set(others.map(({ id }) => id)) : undefined
-        listedBefore = at.listed
-        before = await writeSitemap(store, { ...at, before, touched })
+        const changes = {
+          touched: new Set(others.map(({ id }) => id)),
+          listed: others.filter((one) => listed.includes(one)),
+        }
+        listedBefore = listed
+        before = await writeSitemap(store, { ...at, before, changes: isTold ? changes : undefined })
         const anew = await writeSitemap(store, { ...at, before: undefined })
         expect(before.addresses).toEqual(anew.addresses)
       }

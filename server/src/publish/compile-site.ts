@@ -7,7 +7,8 @@ import { pageKeys } from './page-keys.ts'
 import type { PageRecord, PageRecords } from './page-records.ts'
 import { prepareContext, type MadeFrom, type Where } from './prepare-context.ts'
 import { changesBetween, Readers, touchedSince } from './site-changes.ts'
-import { writeSitemap, type WrittenSitemap } from './write-sitemap.ts'
+import { SharedMap } from './shared-map.ts'
+import { writeSitemap, type ListedChanges, type WrittenSitemap } from './write-sitemap.ts'
 import { Refused } from '../http/errors.ts'
 import type { Watch } from '../http/progress.ts'
 
@@ -75,22 +76,20 @@ export async function compileSite(
     }
     onProgress(records.size, changed.length)
   }
-  const pages = new Map(before.pages)
-  for (const [id, record] of records) pages.set(id, record)
+  let pages = SharedMap.of(before.pages).with(records)
   const gone: string[] = []
   // Of the same number, all are the same.
   if (pages.size > live.pages.length) for (const id of pages.keys()) if (!live.byId.has(id)) gone.push(id)
-  for (const id of gone) pages.delete(id)
-  const listed = live.pages.filter(({ settings, isNotFound }) => settings.isListed && !isNotFound)
+  pages = pages.with(gone.map((id) => [id, undefined]))
   const addresses: Record<string, string> = {
     ...context.iconFiles,
     '/robots.txt': await store.putText(robotsTxt(liveOrigin), '.txt'),
   }
   const sitemap = await writeSitemap(store, {
     origin: liveOrigin,
-    listed,
+    listed: () => live.pages.filter(isListed),
     before: before.sitemap,
-    touched: before.madeFrom && touchedSince(before.madeFrom, live),
+    changes: listedSince(live, before.madeFrom),
   })
   Object.assign(addresses, sitemap.addresses)
   return {
@@ -102,6 +101,18 @@ export async function compileSite(
     madeFrom,
     readers,
   }
+}
+
+function isListed({ settings, isNotFound }: LivePage): boolean {
+  return settings.isListed && !isNotFound
+}
+
+/** How the pages that the sitemap lists are other ones than before; undefined where that is not known. */
+function listedSince(live: LiveSite, before: MadeFrom | undefined): ListedChanges | undefined {
+  const touched = before && touchedSince(before, live)
+  return (
+    touched && { touched, listed: [...touched].flatMap((id) => live.byId.get(id) ?? []).filter(isListed) }
+  )
 }
 
 interface Comparing {

@@ -25,6 +25,7 @@ import { findPageRow } from '../pages/store.ts'
 import { asTree, UNTITLED } from '../pages/tree.ts'
 import { findSite } from '../documents/site-row.ts'
 import type { PageRecords } from './page-records.ts'
+import { SharedMap } from './shared-map.ts'
 import type { SiteData, SiteScope } from '../db/site-scope.ts'
 
 /** Versions that go live, by the ids of their documents, and null for those that are taken from visitors. */
@@ -63,7 +64,7 @@ export interface LiveSite {
   /** In the order of the tree. */
   readonly pages: readonly LivePage[]
   /** The same by their ids. */
-  readonly byId: ReadonlyMap<string, LivePage>
+  readonly byId: SharedMap<LivePage>
   /** Undefined where the release before is not known. */
   readonly since: Since | undefined
   /** The ids of pages that somebody asked to go live now: all that they show must be there. */
@@ -113,9 +114,7 @@ export async function readLiveSite(
   for (const id of Object.keys(goingLive))
     if (!tree.pages.some((page) => page.id === id) && !(await isShared(at, site, id)))
       await refuseAbsent(at, id)
-  const { pages, since } = await livePages(at, { site, tree, moved, goingLive, records, last })
-  const byId = new Map<string, LivePage>()
-  for (const page of pages) byId.set(page.id, page)
+  const { pages, byId, since } = await livePages(at, { site, tree, moved, goingLive, records, last })
   // Versions are never changed, so they can be read after the transaction.
   const readDocuments = (some: readonly LivePage[]): Promise<ReadonlyMap<string, Page>> =>
     scope.read((at) =>
@@ -207,7 +206,7 @@ interface ToList extends ToRead {
   readonly moved: Moved
 }
 
-async function livePages(at: SiteData, given: ToList): Promise<Pick<LiveSite, 'pages' | 'since'>> {
+async function livePages(at: SiteData, given: ToList): Promise<Pick<LiveSite, 'pages' | 'byId' | 'since'>> {
   const { site, records, last } = given
   const { live, others, since } = last ? await sinceLast(at, given, last) : await allLive(at, given)
   const unknown = others.filter(
@@ -219,6 +218,9 @@ async function livePages(at: SiteData, given: ToList): Promise<Pick<LiveSite, 'p
     unknown.map(({ row, version }) => ({ documentId: row.id, number: version })),
     (version) => ({ savedAt: version.savedAt, settings: settingsOf(readDocument(version)) }),
   )
+  // Those that are gone stay undefined.
+  const byId = new Map<string, LivePage | undefined>()
+  for (const id of since?.touched ?? []) byId.set(id, undefined)
   for (const { place, row, version } of others) {
     const { id, parentId, address: path } = row
     const known = last?.byId.get(id)
@@ -231,9 +233,11 @@ async function livePages(at: SiteData, given: ToList): Promise<Pick<LiveSite, 'p
     const isNotFound = id === site.notFoundPageId
     const title = settings.title || UNTITLED
     const page = { id, path, parentId, version, savedAt, settings, title, isNotFound }
-    live[place] = known && isSamePage(known, page) ? known : page
+    const kept = known && isSamePage(known, page) ? known : page
+    live[place] = kept
+    byId.set(id, kept)
   }
-  return { pages: live as LivePage[], since }
+  return { pages: live as LivePage[], byId: (last?.byId ?? SharedMap.of<LivePage>([])).with(byId), since }
 }
 
 function isSamePage(one: LivePage, other: LivePage): boolean {

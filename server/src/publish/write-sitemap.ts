@@ -19,27 +19,28 @@ export interface WrittenSitemap {
 
 interface ToList {
   readonly origin: string
-  readonly listed: readonly ListedAddress[]
+  /** All pages that are listed, asked for where they are not known by what changed. */
+  readonly listed: () => readonly ListedAddress[]
   readonly before: WrittenSitemap | undefined
-  /** The ids of all pages that may be other ones than in `before`, or gone; undefined where that is not known. */
-  readonly touched?: ReadonlySet<string> | undefined
+  /** How they are other ones than in `before`; undefined where that is not known. */
+  readonly changes?: ListedChanges | undefined
+}
+
+export interface ListedChanges {
+  /** The ids of all pages that may be other ones, or gone. */
+  readonly touched: ReadonlySet<string>
+  /** Those of them that are listed now. */
+  readonly listed: readonly ListedAddress[]
 }
 
 /** Puts the sitemap into the store. Files with the very pages that they had before stay as they are. */
 export async function writeSitemap(
   store: ContentStore,
-  { origin, listed, before, touched }: ToList,
+  { origin, listed, before, changes }: ToList,
 ): Promise<WrittenSitemap> {
   const known = new Map(before?.origin === origin ? before.parts.map((part) => [part.path, part]) : [])
-  const changed =
-    before && touched
-      ? otherSitemapParts({
-          parts: before.parts,
-          touched,
-          listed: listed.filter(({ id }) => touched.has(id)),
-        })
-      : undefined
-  const parts = (changed ?? sitemapParts(listed)).map((part) => {
+  const changed = before && changes && otherSitemapParts({ parts: before.parts, ...changes })
+  const parts = (changed ?? sitemapParts(listed())).map((part) => {
     const last = known.get(part.path)
     return last && isSame(last, part) ? last : part
   })
