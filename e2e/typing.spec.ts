@@ -1,7 +1,8 @@
 /** Typing where the pointer and the caret are, on a slow machine too; what is too long, and pictures that are dropped and pasted. */
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { canvasOf, expect, openPage, test } from './app.ts'
+import type { Page } from '@playwright/test'
+import { canvasOf, expect, openPage, test, type App } from './app.ts'
 import { add, addPage, pointAt } from './building.ts'
 import { beLate } from './late.ts'
 import { makePage } from './shared-pages.ts'
@@ -81,14 +82,19 @@ test('where all that is put off comes late, letters land where the caret was put
   await onTime()
 })
 
+/** A page with a text, in a tab in which all that is put off comes late. */
+async function openTextLate(page: Page, app: App) {
+  const canvas = await openPage(page, app, 'Visit')
+  const onTime = await beLate(page, LATE_MS)
+  const text = canvas.locator('main .text').first()
+  return { canvas, text, words: (await text.textContent())!, onTime }
+}
+
 test('where all that is put off comes late, what is typed after Ctrl K goes to the link and not into the text', async ({
   page,
   app,
 }) => {
-  const canvas = await openPage(page, app, 'Visit')
-  const onTime = await beLate(page, LATE_MS)
-  const text = canvas.locator('main .text').first()
-  const words = (await text.textContent())!
+  const { canvas, text, words, onTime } = await openTextLate(page, app)
   for (let round = 0; round < 4; round++) {
     await text.dblclick()
     await expect(canvas.locator('[contenteditable="true"]')).toBeVisible()
@@ -112,10 +118,7 @@ test('where all that is put off comes late, keys after a press in the bar go to 
   page,
   app,
 }) => {
-  const canvas = await openPage(page, app, 'Visit')
-  const onTime = await beLate(page, LATE_MS)
-  const text = canvas.locator('main .text').first()
-  const words = (await text.textContent())!
+  const { text, words, onTime } = await openTextLate(page, app)
   const bar = page.getByRole('toolbar', { name: 'Text formatting' })
   for (const look of ['Bold', 'Accent colour', 'Clear formatting']) {
     const word = await pointAt(text, 'school', 'middle')
