@@ -1,7 +1,7 @@
 /** Typing where the pointer and the caret are, on a slow machine too; what is too long, and pictures that are dropped and pasted. */
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
-import type { Page } from '@playwright/test'
+import type { Locator, Page } from '@playwright/test'
 import { canvasOf, expect, openPage, test, type App } from './app.ts'
 import { add, addPage, pointAt } from './building.ts'
 import { beLate } from './late.ts'
@@ -90,6 +90,16 @@ async function openTextLate(page: Page, app: App) {
   return { canvas, text, words: (await text.textContent())!, onTime }
 }
 
+/** Types what to link to without a pause, while the screen is still behind, and leaves the text. */
+async function linkToQuestions(page: Page, text: Locator): Promise<void> {
+  await page.keyboard.type('questions')
+  await expect(page.getByRole('option', { name: /\/questions\/$/ })).toBeVisible()
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('dialog', { name: 'Link' })).toHaveCount(0)
+  await page.keyboard.press('Escape')
+  await expect(text.locator('a[href="/questions/"]')).toHaveCount(1)
+}
+
 test('where all that is put off comes late, what is typed after Ctrl K goes to the link and not into the text', async ({
   page,
   app,
@@ -98,14 +108,8 @@ test('where all that is put off comes late, what is typed after Ctrl K goes to t
   for (let round = 0; round < 4; round++) {
     await text.dblclick()
     await expect(canvas.locator('[contenteditable="true"]')).toBeVisible()
-    // Without a pause: the screen is still behind.
     await page.keyboard.press('Control+k')
-    await page.keyboard.type('questions')
-    await expect(page.getByRole('option', { name: /\/questions\/$/ })).toBeVisible()
-    await page.keyboard.press('Enter')
-    await expect(page.getByRole('dialog', { name: 'Link' })).toHaveCount(0)
-    await page.keyboard.press('Escape')
-    await expect(text.locator('a[href="/questions/"]')).toHaveCount(1)
+    await linkToQuestions(page, text)
     await expect(text).toHaveText(words)
     await page.keyboard.press('Control+z')
     await page.keyboard.press('Escape')
@@ -135,12 +139,7 @@ test('where all that is put off comes late, keys after a press in the bar go to 
   const word = await pointAt(text, 'school', 'middle')
   await page.mouse.dblclick(word.x, word.y)
   await bar.getByRole('button', { name: 'Link', exact: true }).click()
-  await page.keyboard.type('questions')
-  await expect(page.getByRole('option', { name: /\/questions\/$/ })).toBeVisible()
-  await page.keyboard.press('Enter')
-  await expect(page.getByRole('dialog', { name: 'Link' })).toHaveCount(0)
-  await page.keyboard.press('Escape')
-  await expect(text.locator('a[href="/questions/"]')).toHaveCount(1)
+  await linkToQuestions(page, text)
   await expect(text).toHaveText(words)
   await onTime()
 })

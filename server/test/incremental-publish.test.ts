@@ -254,7 +254,7 @@ test('a site that is compiled change by change is the one that is compiled from 
   await fc.assert(
     fc.asyncProperty(
       fc.array(fc.array(anyChange, { minLength: 1, maxLength: 3 }), { maxLength: 4 }),
-      // What is known of the release before: what that left on the disk; also what it was made from; or also which pages changed.
+      // Publishing knows the files of the release before, or also what they were made from, or also which pages changed.
       fc.constantFrom('files', 'site', 'changes', 'changes'),
       async (publishes, known) => {
         const model = new Model()

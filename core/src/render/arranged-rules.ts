@@ -78,7 +78,7 @@ function isArrangedAlike(registry: Registry, a: PageNode, b: PageNode): boolean 
     a.values === b.values &&
     // What stands in a grid section is placed by all that stands there, in its order.
     a.slots === b.slots &&
-    // Another layout shows what was aside, and puts aside what it does not show.
+    // Each layout shows some slots of a page and leaves out the others: rules exist for blocks that are shown.
     shownSlots(a, registry).join() === shownSlots(b, registry).join() &&
     arrangedBy.every((key) => a.content[key] === b.content[key])
   )

@@ -31,10 +31,10 @@ export function isLive(id: string): string {
   return `(${liveVersion(id)}) IS NOT NULL`
 }
 
-/** SQL for the version that visitors see of a document, and null for one that they do not see; `id` is SQL for its id. */
+/** A query for the version that visitors see of a document, and for null where they see none; `id` is SQL for its id. */
 export function liveVersion(id: string): string {
-  return `(SELECT rd.version FROM released_documents rd WHERE rd.document_id = ${id}
-    ORDER BY rd.release_number DESC LIMIT 1)`
+  return `SELECT rd.version FROM released_documents rd WHERE rd.document_id = ${id}
+    ORDER BY rd.release_number DESC LIMIT 1`
 }
 
 /** Returns what is live of one document; undefined for one that visitors do not see. */

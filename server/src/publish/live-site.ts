@@ -123,7 +123,7 @@ export async function readLiveSite(
     byId,
     since,
     goingLive: new Set(Object.keys(goingLive)),
-    redirects: await liveRedirects(at, byId),
+    redirects: await liveRedirects(at, { pages, byId }),
     pictures: await listPictures(at),
     files: await listFiles(at),
     parts,
@@ -295,16 +295,16 @@ async function readShared(at: SiteData, documentId: string): Promise<Page> {
 /** Where old addresses lead, for pages that visitors can see. */
 async function liveRedirects(
   at: SiteData,
-  pages: ReadonlyMap<string, LivePage>,
+  { pages, byId }: Pick<LiveSite, 'pages' | 'byId'>,
 ): Promise<Record<string, string>> {
   const rows = await at.manager.find(RedirectEntity, { where: { siteId: at.siteId } })
   if (rows.length === 0) return {}
   const old = new Set(rows.map(({ path }) => path))
   const inUse = new Set<string>()
-  for (const { path } of pages.values()) if (old.has(path)) inUse.add(path)
+  for (const { path } of pages) if (old.has(path)) inUse.add(path)
   return Object.fromEntries(
     rows.flatMap(({ path, pageId }) => {
-      const to = pages.get(pageId)?.path
+      const to = byId.get(pageId)?.path
       return to === undefined || inUse.has(path) ? [] : [[path, to]]
     }),
   )
@@ -323,7 +323,7 @@ export async function assertMayGoLive(
   version: number | null,
 ): Promise<void> {
   const [row] = await at.manager.query<{ binnedAt: Date | null; live: number | null }[]>(
-    `SELECT p.binned_at AS binnedAt, ${liveVersion('d.id')} AS live
+    `SELECT p.binned_at AS binnedAt, (${liveVersion('d.id')}) AS live
      FROM documents d LEFT JOIN pages p ON p.id = d.id WHERE d.id = ? AND d.site_id = ?`,
     [documentId, at.siteId],
   )

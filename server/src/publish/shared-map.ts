@@ -71,6 +71,7 @@ export class SharedMap<V> implements ReadonlyMap<string, V> {
   }
 }
 
+/** The number of an id's part, told by its last two letters; shorter ids are in the first part. */
 function placeOf(id: string): number {
   const { length } = id
   return (id.charCodeAt(length - 1) * 31 + id.charCodeAt(length - 2)) % PARTS || 0
