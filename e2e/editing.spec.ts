@@ -1,7 +1,6 @@
 /** Single acts of the editor, as a hand does them. */
-import { axeFindings } from './axe.ts'
 import type { Page } from '@playwright/test'
-import { asking, canvasOf, centreOf, drag, expect, openPage, test, type App } from './app.ts'
+import { asking, canvasOf, centreOf, drag, expect, openPage, test } from './app.ts'
 
 const dragLayer = (page: Page) => page.getByTestId('drag-layer')
 
@@ -269,95 +268,6 @@ test('a page can be added and renamed, and starts with the site’s header and f
   const row = page.getByRole('row', { name: /How to get here/ })
   await expect(row).toContainText('/visit/getting-here/')
   await expect(row).toContainText('Draft')
-})
-
-async function openScreens(page: Page, app: App): Promise<Record<string, () => Promise<unknown>>> {
-  await page.goto(app.editor)
-  return {
-    pages: () => page.getByRole('heading', { name: 'Pages' }).waitFor(),
-    'adding a page': async () => {
-      await page.getByRole('button', { name: 'Add page' }).click()
-      await page.getByRole('dialog', { name: 'Add page' }).waitFor()
-    },
-    account: async () => {
-      await page.keyboard.press('Escape')
-      await page.getByRole('button', { name: /^You are / }).click()
-      await page.getByRole('dialog').waitFor()
-    },
-    media: async () => {
-      await page.goto(`${app.editor}/media-library`)
-      await page.getByRole('heading', { level: 1, name: 'Media' }).waitFor()
-    },
-    files: async () => {
-      await page.goto(`${app.editor}/media-library?show=files`)
-      await page.getByRole('row', { name: /open-nights\.ics/ }).waitFor()
-    },
-    navigation: async () => {
-      await page.goto(`${app.editor}/navigation`)
-      await page.getByRole('heading', { level: 1, name: 'Navigation' }).waitFor()
-    },
-    settings: async () => {
-      await page.goto(`${app.editor}/settings`)
-      await page.getByRole('heading', { level: 1, name: 'Settings' }).waitFor()
-    },
-    bin: async () => {
-      await page.goto(`${app.editor}/bin`)
-      await page.getByRole('heading', { level: 1, name: 'Bin' }).waitFor()
-    },
-    help: async () => {
-      await page.goto(`${app.editor}/help`)
-      await page.getByRole('heading', { level: 1, name: 'Help' }).waitFor()
-    },
-    editor: async () => {
-      const canvas = await openPage(page, app, 'Visit')
-      await canvas.getByRole('heading', { name: 'Opening hours' }).click()
-    },
-    commands: async () => {
-      await page.keyboard.press('Control+Shift+Enter')
-      await page.getByRole('dialog', { name: 'Search everything' }).waitFor()
-    },
-    publishing: async () => {
-      await page.keyboard.press('Escape')
-      await page.getByRole('button', { name: 'Publish', exact: true }).click()
-      await page.getByRole('dialog').waitFor()
-    },
-    problems: async () => {
-      await page.keyboard.press('Escape')
-      await canvasOf(page).getByRole('heading', { name: 'Opening hours' }).click()
-      await page.getByLabel('Text', { exact: true }).fill('')
-      await page.keyboard.press('Enter')
-      await page.getByRole('button', { name: /\d problem/ }).click()
-    },
-    shelf: async () => {
-      await page.keyboard.press('Escape')
-      await page.getByRole('button', { name: 'Add to page' }).click()
-    },
-    'line-up': async () => {
-      await page.keyboard.press('Escape')
-      await page.getByRole('button', { name: 'Line-up' }).click()
-    },
-  }
-}
-
-/** Judged alone: what they stand on was judged before. */
-const DIALOGS = new Set(['adding a page', 'account', 'commands', 'publishing'])
-
-test('every screen passes axe in light and in dark', async ({ page, app }) => {
-  test.slow()
-  await page.emulateMedia({ colorScheme: 'light', reducedMotion: 'reduce' })
-  for (const [name, show] of Object.entries(await openScreens(page, app))) {
-    await show()
-    await page.waitForTimeout(300)
-    // "region" is a practice and no rule of WCAG; a popover's hidden way out, which React Aria puts beside its dialog, is no content.
-    const except = name === 'problems' ? ['region'] : []
-    const judged = DIALOGS.has(name) ? { within: '[role="dialog"]' } : {}
-    expect([name, await axeFindings(page, { ...judged, except })]).toEqual([name, []])
-    // Nothing but colours differs between the two.
-    await page.emulateMedia({ colorScheme: 'dark' })
-    const inDark = await axeFindings(page, { ...judged, rules: ['color-contrast'] })
-    expect([name, 'dark', inDark]).toEqual([name, 'dark', []])
-    await page.emulateMedia({ colorScheme: 'light' })
-  }
 })
 
 test('problems come to the foot of the details, and move nothing that is about to be pressed', async ({
