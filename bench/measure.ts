@@ -7,9 +7,9 @@ export interface Figure {
   readonly about: string
 }
 
-const ROUNDS = 15
-/** Long enough for a clock that ticks in microseconds, short enough to take turns often. */
-const ROUND_MS = 40
+const ROUNDS = 21
+/** Long enough for several collections of garbage, which come in lumps; short enough to take turns often. */
+const ROUND_MS = 120
 
 /** Median time of one call in ms. The two take turns, so that what else the machine does falls on both. */
 export function compare(ours: () => void, reference: () => void): { ours: number; reference: number } {
@@ -26,8 +26,8 @@ export function compare(ours: () => void, reference: () => void): { ours: number
 function callsFor(work: () => void): number {
   let calls = 0
   // Until the compiler has seen enough of it, and to learn how long it takes.
-  for (const until = performance.now() + 10 * ROUND_MS; performance.now() < until; calls++) work()
-  return Math.max(1, Math.round(calls / 10))
+  for (const until = performance.now() + 5 * ROUND_MS; performance.now() < until; calls++) work()
+  return Math.max(1, Math.round(calls / 5))
 }
 
 function timeOf(work: () => void, calls: number): number {

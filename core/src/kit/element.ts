@@ -15,7 +15,8 @@ export function el(tagName: string, properties: Properties, ...children: readonl
 
 /** Text as it is. U+0000 is dropped: HTML has no way to write it ("Preprocessing the input stream"). */
 export function text(value: string): Text {
-  return { type: 'text', value: value.replaceAll('\u0000', '') }
+  // Looking for it first costs a fifth of replacing none.
+  return { type: 'text', value: value.includes('\u0000') ? value.replaceAll('\u0000', '') : value }
 }
 
 /** Marks where the children of a slot go. */

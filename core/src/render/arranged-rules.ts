@@ -55,7 +55,8 @@ function knownOfKind(registry: Registry, kind: string): Map<string, ArrangedClas
 /** Equal for nodes of a kind that are arranged alike. Most set nothing, and of those nothing is written. */
 function arrangementKey({ sizes, look, content }: PageNode, arrangedBy: readonly string[]): string {
   const own = keyOf(look)
-  const said = arrangedBy.length === 0 ? '' : JSON.stringify(arrangedBy.map((key) => content[key]))
+  let said = ''
+  for (const key of arrangedBy) said += `${JSON.stringify(content[key])} `
   const set = sizesSet({ sizes })
   if (set.length === 1 && own === '' && isEmpty(sizes.base)) return said
   return `${set.map((size) => `${size}${keyOf(sizes[size])}`).join(' ')} ${own} ${said}`

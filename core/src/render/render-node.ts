@@ -13,14 +13,13 @@ import { safeHref } from '../kit/allow-list.ts'
 import { arrangeNode } from './arranged-rules.ts'
 import type { CssRule } from '../kit/css-rules.ts'
 import { slotOutlet, type Element, type Properties } from '../kit/element.ts'
-import { serializeHtml, type SerializedHtml } from './serialize-html.ts'
 import type { Picture, SiteContext } from '../kit/site-context.ts'
 import type { Spot } from '../kit/spot.ts'
 import type { ShownId } from '../resolve/expand.ts'
 import type { ShownNode } from '../resolve/resolve.ts'
 
 /** What one node gives. */
-export class RenderedNode {
+export interface RenderedNode {
   /** Holds a `gl-slot` element for each slot. */
   readonly element: Element
   readonly kind: string
@@ -29,23 +28,7 @@ export class RenderedNode {
   readonly rules: readonly CssRule[]
   /** The name of the script that visitors need for it. */
   readonly behaviour: string | undefined
-  #html: SerializedHtml | undefined
-
-  constructor(element: Element, kind: string, { surface, rules, behaviour }: RenderedParts) {
-    this.element = element
-    this.kind = kind
-    this.surface = surface
-    this.rules = rules
-    this.behaviour = behaviour
-  }
-
-  /** The element as HTML, made when it is first asked for. */
-  html(): SerializedHtml {
-    return (this.#html ??= serializeHtml(this.element))
-  }
 }
-
-type RenderedParts = Pick<RenderedNode, 'surface' | 'rules' | 'behaviour'>
 
 export interface NodeRenderer {
   readonly registry: Registry
@@ -75,7 +58,8 @@ export function createNodeRenderer(registry: Registry, context: SiteContext): No
   }
 }
 
-function renderNode(registry: Registry, site: SiteContext, shown: ShownNode): RenderedNode {
+/** Renders one node, and keeps nothing. */
+export function renderNode(registry: Registry, site: SiteContext, shown: ShownNode): RenderedNode {
   const { id, node } = shown
   const definition = getKind(registry, node.kind)
   // Several copies of one node may stand on a page, each with an id of its own in HTML, too.
@@ -91,7 +75,7 @@ function renderNode(registry: Registry, site: SiteContext, shown: ShownNode): Re
   const classes = surface === undefined ? [] : [surfaceClass(surface)]
   if (arranged.className !== undefined) classes.push(arranged.className)
   const marked = withMarks(element, classes, site.purpose === 'publish' ? undefined : id)
-  return new RenderedNode(marked, node.kind, { surface, rules: arranged.rules, behaviour })
+  return { element: marked, kind: node.kind, surface, rules: arranged.rules, behaviour }
 }
 
 /** The element with more classes, and the id of its node where it is to be selected. Most get neither, and stay what they are. */

@@ -3,14 +3,14 @@ import { getNode, type Page } from '../page/page.ts'
 import { el, SLOT_TAG, type Element, type ElementContent } from '../kit/element.ts'
 import { behaviours } from '../../generated/behaviours.js'
 import { layoutOf } from '../site/layouts.ts'
-import { createNodeRenderer, type NodeRenderer, type RenderedNode } from './render-node.ts'
+import type { NodeRenderer, RenderedNode } from './render-node.ts'
 import { fontPath, uprightFonts } from './look-css.ts'
 import { serializeHtml, wholeHtml } from './serialize-html.ts'
 import type { SiteContext } from '../kit/site-context.ts'
 import { expandParts, type ShownId } from '../resolve/expand.ts'
 import { resolve, type ResolveOptions } from '../resolve/resolve.ts'
 import { renderStylesheet, type UsedNames } from './stylesheet.ts'
-import { TreeHtml } from './tree-html.ts'
+import { TreeHtml, type WrittenNode } from './tree-html.ts'
 
 /** A page and what its site puts around it. */
 export interface PageParts {
@@ -99,9 +99,8 @@ export function createPageRenderer(
   registry: Registry,
   context: SiteContext,
 ): (parts: PageParts, stylesheet: StylesheetPlace) => RenderedPage {
-  const renderer = createNodeRenderer(registry, context)
   const audience = audienceOf(context)
-  const trees = [0, 1, 2].map(() => new TreeHtml(renderer, { audience }))
+  const trees = [0, 1, 2].map(() => new TreeHtml(registry, context, { audience }))
   const styles = keptStylesheet(registry, context)
   const startOf = keptStart(context)
   return (parts, stylesheet) => {
@@ -115,7 +114,7 @@ export function createPageRenderer(
     })
     const { css, script } = styles(used)
     const start = startOf(parts, css, stylesheet, script)
-    const html = [start, SKIP_HTML, ...used.map((tree) => tree.html), '</body></html>\n'].join('')
+    const html = [start, SKIP_HTML, ...used.flatMap((tree) => tree.strings()), '</body></html>\n'].join('')
     return { html, css, script }
   }
 }
@@ -156,7 +155,7 @@ function keptStylesheet(
     const now = trees.map((tree) => `${trees.length} ${tree.id} ${tree.styleState}`).join()
     if (now === key) return known
     key = now
-    const nodes = trees.flatMap((tree) => tree.rendered())
+    const nodes = trees.flatMap((tree) => tree.written())
     const css = renderStylesheet(registry, context, nodes, usedNames(nodes))
     known = { css, script: scriptFor(nodes) }
     return known
@@ -238,8 +237,9 @@ function filesElements(css: string, script: string, link: StylesheetPlace): Elem
 }
 
 /** The scripts that blocks on the page ask for, each once, always in the same order. */
-function scriptFor(nodes: readonly RenderedNode[]): string {
-  const names = new Set(nodes.flatMap(({ behaviour }) => behaviour ?? []))
+function scriptFor(nodes: readonly WrittenNode[]): string {
+  const names = new Set<string>()
+  for (const { behaviour } of nodes) if (behaviour !== undefined) names.add(behaviour)
   return [...names]
     .sort()
     .map((name) => behaviours[name] ?? '')
@@ -247,8 +247,8 @@ function scriptFor(nodes: readonly RenderedNode[]): string {
 }
 
 /** Every tag and class of a document with these nodes. */
-function usedNames(nodes: readonly RenderedNode[]): UsedNames {
+function usedNames(nodes: readonly WrittenNode[]): UsedNames {
   const names = new Set(['html', 'body', ...serializeHtml(SKIP).names])
-  for (const node of nodes) for (const name of node.html().names) names.add(name)
+  for (const node of nodes) for (const name of node.html.names) names.add(name)
   return names
 }

@@ -49,24 +49,36 @@ class HtmlWriter {
     this.#name(tagName)
     const classes = properties.className as readonly string[] | undefined
     if (classes) for (const name of classes) this.#name(selectorOf(name))
-    this.#text += `<${tagName}${attributes(properties)}>`
+    const text = attributes(properties)
+    const { start, end } = tagsOf(tagName)
+    this.#text += text === '' ? start : `<${tagName}${text}>`
     if (VOID.has(tagName)) return
     for (const child of children) {
       if (child.type === 'element') this.element(child)
       else if (child.type === 'text')
         this.#text += RAW_TEXT.has(tagName) ? child.value : escapeText(child.value)
     }
-    this.#text += `</${tagName}>`
+    this.#text += end
   }
 
   finish(): SerializedHtml {
-    this.#pieces.push(this.#text)
-    return { pieces: this.#pieces, names: this.#names }
+    // Kept as long as the page is: neither holds room for more.
+    const pieces = this.#pieces.length === 0 ? [this.#text] : [...this.#pieces, this.#text]
+    return { pieces, names: this.#names.slice() }
   }
 
   #name(name: string): void {
     if (!this.#names.includes(name)) this.#names.push(name)
   }
+}
+
+const knownTags = new Map<string, { readonly start: string; readonly end: string }>()
+
+/** Both tags of an element without attributes, made once: most elements have none. */
+function tagsOf(tagName: string): { readonly start: string; readonly end: string } {
+  let tags = knownTags.get(tagName)
+  if (tags === undefined) knownTags.set(tagName, (tags = { start: `<${tagName}>`, end: `</${tagName}>` }))
+  return tags
 }
 
 const knownSelectors = new Map<string, string>()

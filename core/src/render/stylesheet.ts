@@ -12,6 +12,9 @@ import type { RenderedNode } from './render-node.ts'
 /** Names that occur in a page, tags as they are and classes with a dot in front: what a selector must name to be of use there. */
 export type UsedNames = ReadonlySet<string>
 
+/** What a node asks of the stylesheet. */
+type StyledNode = Pick<RenderedNode, 'kind' | 'surface' | 'rules'>
+
 /**
  * The stylesheet for these rendered nodes. With `used`, rules for elements that do not occur are left out; the canvas
  * leaves it away, so that typing a first list item needs no new stylesheet.
@@ -19,7 +22,7 @@ export type UsedNames = ReadonlySet<string>
 export function renderStylesheet(
   registry: Registry,
   context: SiteContext,
-  nodes: Iterable<RenderedNode>,
+  nodes: Iterable<StyledNode>,
   used?: UsedNames,
 ): string {
   const rules = collectRules(registry, context, nodes).filter((rule) => !used || isUsed(rule.selector, used))
@@ -29,7 +32,7 @@ export function renderStylesheet(
 }
 
 /** All rules: the base's, then the kinds' and the surfaces', then those of single nodes, which win over them. */
-function collectRules(registry: Registry, context: SiteContext, nodes: Iterable<RenderedNode>): CssRule[] {
+function collectRules(registry: Registry, context: SiteContext, nodes: Iterable<StyledNode>): CssRule[] {
   const kinds = new Set<string>()
   const surfaces = new Set<string>()
   const arranged = new Map<string, CssRule>()

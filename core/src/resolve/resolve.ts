@@ -117,7 +117,8 @@ export class Resolver {
       const { slots } = this.#shown.get(id)!
       for (const slot in slots) for (const child of slots[slot]!) pending.push(child)
     }
-    const gone = [...this.#shown.keys()].filter((id) => !seen.has(id))
+    // All that was seen is shown by now.
+    const gone = this.#shown.size === seen.size ? [] : [...this.#shown.keys()].filter((id) => !seen.has(id))
     for (const id of gone) {
       this.#shown.delete(id)
       this.#outlined.delete(id)

@@ -1,11 +1,9 @@
 import {
-  createNodeRenderer,
   getNode,
   layoutOf,
   renderStylesheet,
   sharedRoot,
   TreeHtml,
-  type NodeRenderer,
   type Page,
   type Registry,
   type SiteContext,
@@ -20,12 +18,14 @@ export interface MeasuredDocument {
 
 /** Writes one page again and again as it is edited, each time only what changed. */
 export class MeasuredHtml {
-  readonly #renderer: NodeRenderer
+  readonly #registry: Registry
+  readonly #context: SiteContext
   readonly #trees: Readonly<Record<Piece, TreeHtml>>
 
   constructor(registry: Registry, context: SiteContext) {
-    this.#renderer = createNodeRenderer(registry, context)
-    const tree = (): TreeHtml => new TreeHtml(this.#renderer, { audience: 'visitor' })
+    this.#registry = registry
+    this.#context = context
+    const tree = (): TreeHtml => new TreeHtml(registry, context, { audience: 'visitor' })
     this.#trees = { header: tree(), page: tree(), footer: tree() }
   }
 
@@ -38,13 +38,12 @@ export class MeasuredHtml {
       this.#trees[piece].update({ page, root, isBare })
       return [this.#trees[piece]]
     })
-    const { registry, context } = this.#renderer
     return {
-      body: used.map(({ html }) => html).join(''),
+      body: used.flatMap((tree) => tree.strings()).join(''),
       css: renderStylesheet(
-        registry,
-        context,
-        used.flatMap((tree) => tree.rendered()),
+        this.#registry,
+        this.#context,
+        used.flatMap((tree) => tree.written()),
       ),
     }
   }
