@@ -3,7 +3,7 @@ import type { Application } from '../application.ts'
 import { figureOf, median, type Figure } from '../measure.ts'
 import { openBrowser } from './typing.ts'
 
-const ROUNDS = 13
+const ROUNDS = 25
 const REFERENCE = '/bench-reference'
 
 /**
