@@ -1,7 +1,7 @@
 /**
  * The HTML of a resolved document, kept part by part, so that after an edit only what it changed is made again.
  *
- * Invariant: after `update`, `html` is what a first `update` of the same document would give. A part is what one shown
+ * Invariant: after `update`, `strings` are what a first `update` of the same document would give. A part is what one shown
  * node and all below it give; it is made again when the shown node or a part below it changed.
  */
 import type { Registry } from '../blocks/registry.ts'
@@ -59,10 +59,6 @@ export class TreeHtml {
     if (gone.length > 0) this.#styleState++
     if (isKnown) this.#rebuild(root, dirty)
     else this.#build(root, undefined)
-  }
-
-  get html(): string {
-    return this.strings().join('')
   }
 
   /** The HTML in pieces, to be joined with what stands around it. */
