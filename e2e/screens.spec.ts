@@ -25,7 +25,6 @@ function placed(page: Page, app: App, path: string, title: string): Screen {
 }
 
 function screens(page: Page, app: App): readonly Screen[] {
-  const dialog = () => page.getByRole('dialog').waitFor()
   return [
     placed(page, app, '/', 'Pages'),
     {
@@ -42,7 +41,7 @@ function screens(page: Page, app: App): readonly Screen[] {
       show: async () => {
         await page.keyboard.press('Escape')
         await page.getByRole('button', { name: /^You are / }).click()
-        await dialog()
+        await page.getByRole('dialog').waitFor()
       },
     },
     {
@@ -70,9 +69,22 @@ function screens(page: Page, app: App): readonly Screen[] {
   ]
 }
 
+/** How a block of each of these kinds comes to be selected on the page "Visit". */
+const SELECTED: Readonly<Record<string, (page: Page) => Promise<unknown>>> = {
+  Section: (page) => page.getByRole('treeitem', { name: 'Section: What to bring' }).click(),
+  Text: (page) => canvasOf(page).getByText('Come as you are, but come warm.').click(),
+  Picture: (page) => canvasOf(page).getByRole('img', { name: 'Visitors standing on the ridge' }).click(),
+  Button: (page) => canvasOf(page).getByRole('link', { name: 'Ask for a place' }).click(),
+  Row: async (page) => {
+    await canvasOf(page).getByRole('heading', { name: 'Opening hours' }).click()
+    // What it stands in, and what that stands in.
+    await page.keyboard.press('Escape')
+    await page.keyboard.press('Escape')
+  },
+}
+
 function editorScreens(page: Page, app: App): readonly Screen[] {
   const heading = () => canvasOf(page).getByRole('heading', { name: 'Opening hours' })
-  const dialog = () => page.getByRole('dialog').waitFor()
   return [
     {
       name: 'editor',
@@ -82,9 +94,13 @@ function editorScreens(page: Page, app: App): readonly Screen[] {
         await heading().click()
       },
     },
-    ...['Section', 'Text', 'Table', 'Picture', 'Row', 'Button'].map((kind) => ({
+    ...Object.entries(SELECTED).map(([kind, select]) => ({
       name: `details of ${kind}`,
-      show: () => selectFirst(page, kind),
+      show: async () => {
+        await select(page)
+        const details = page.getByRole('complementary', { name: 'Details' })
+        await expect(details.getByRole('heading', { level: 2, name: new RegExp(`^${kind} `) })).toBeVisible()
+      },
     })),
     {
       name: 'text being typed',
@@ -108,7 +124,7 @@ function editorScreens(page: Page, app: App): readonly Screen[] {
       show: async () => {
         await page.keyboard.press('Escape')
         await page.getByRole('button', { name: 'Publish', exact: true }).click()
-        await dialog()
+        await page.getByRole('dialog').waitFor()
       },
     },
     {
@@ -139,15 +155,6 @@ function editorScreens(page: Page, app: App): readonly Screen[] {
       },
     },
   ]
-}
-
-/** Selects the first block of the kind, if the page has one, and shows its details. */
-async function selectFirst(page: Page, kind: string): Promise<void> {
-  const item = page.getByRole('treeitem', { name: new RegExp(`^${kind}: `) }).first()
-  if ((await item.count()) === 0) return
-  await item.click()
-  const details = page.getByRole('complementary', { name: 'Details' })
-  await expect(details.getByRole('heading', { name: kind })).toBeVisible()
 }
 
 /** Every name and text of the accessibility tree, apart from what stands on the page in the canvas. */

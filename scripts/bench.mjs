@@ -14,7 +14,7 @@ await run(async () => {
   await ensureGenerated()
   await ensureWeb()
   await ensureServer()
-  say('Measuring; leave the machine to itself for about five minutes')
+  say('Measuring; leave the machine to itself for about a quarter of an hour')
   const { code } = await runCommand(
     process.execPath,
     [

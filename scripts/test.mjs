@@ -136,7 +136,7 @@ await run(async () => {
   await ensureGenerated()
   const home = mkdtempSync(join(tmpdir(), 'gullyline-test-'))
   let database
-  // The programs in Go collect garbage as if memory were short, for a fifth of their work.
+  // The programs in Go collect garbage as if memory were short, for an eighth of their work.
   const env = { FORCE_COLOR: '0', GOGC: '400', ...(isSoak ? { [SOAK]: '1' } : {}) }
   /** What some parts need: the others begin meanwhile. */
   const prepare = async () => {

@@ -15,7 +15,7 @@ export function el(tagName: string, properties: Properties, ...children: readonl
 
 /** Text as it is. U+0000 is dropped: HTML has no way to write it ("Preprocessing the input stream"). */
 export function text(value: string): Text {
-  // Looking for it first costs a fifth of replacing none.
+  // Looking for it first takes a quarter of the time of replacing none.
   return { type: 'text', value: value.includes('\u0000') ? value.replaceAll('\u0000', '') : value }
 }
 
