@@ -6,6 +6,7 @@ import { checkEditShape } from '../src/blocks/default-registry.ts'
 import { mergeTexts } from '../src/compare/merge-texts.ts'
 import { diffWords } from '../src/compare/word-diff.ts'
 import { mergeEdits } from '../src/edits/edit.ts'
+import type { Edit } from '../src/edits/edit-shapes.ts'
 import { applyEdits } from '../src/edits/transaction.ts'
 import { EMPTY_HISTORY, record, type History } from '../src/edits/undo.ts'
 import type { Json } from '../src/page/json.ts'
@@ -18,14 +19,14 @@ import { anyPage, editFor } from './arbitraries/page.ts'
 describe('edits in a row', () => {
   test('do merged what they do one by one', () => {
     const pageAndEdits = anyPage.chain((page) =>
-      fc.array(editFor(page), { maxLength: 6 }).map((edits) => ({ page, edits })),
+      fc.array(editFor(page), { minLength: 1, maxLength: 6 }).map((edits) => ({ page, edits })),
     )
     let merged = 0
     const counts = new Counts()
     fc.assert(
       fc.property(pageAndEdits, ({ page, edits }) => {
-        // Each twice, so that many set one value in a row.
-        const twice = edits.flatMap((edit) => [edit, edit])
+        // Settings twice, so that many set one value in a row; what moves or removes would be refused the second time.
+        const twice = edits.flatMap((edit): Edit[] => (edit.edit === 'set' ? [edit, edit] : [edit]))
         const one = applyEdits(page, twice, registry)
         if (!one.ok) return counts.skip()
         counts.look()
@@ -36,8 +37,8 @@ describe('edits in a row', () => {
       }),
       { numRuns: 500 },
     )
-    counts.expectLooked(0.12)
-    expect(merged).toBeGreaterThan(5)
+    counts.expectLooked(0.08)
+    expect(merged).toBeGreaterThan(10)
   })
 
   test('every edit has the shape that is asked of stored ones, and hostile JSON has not', () => {

@@ -76,6 +76,7 @@ describe('a value that nobody set', () => {
           expect(arrangeNode(registry, set)).toEqual(arrangeNode(registry, node))
           expect(registry.check(node.kind, one.part, { [one.key]: origin.gives })).toEqual([])
         }),
+        { numRuns: 300 },
       )
       counts.expectLooked(0.08)
     },

@@ -26,8 +26,9 @@ const anId = fc.constantFrom(
 )
 /** Pages that are made, made again, or taken from visitors (0), release by release. */
 const someReleases = fc.array(fc.dictionary(anId, fc.nat({ max: 9 }), { maxKeys: 8 }), {
-  minLength: 1,
+  minLength: 3,
   maxLength: 6,
+  size: 'max',
 })
 
 test('whatever changes from release to release, what is written is read again as the pages of the last one', async () => {
