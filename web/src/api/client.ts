@@ -25,7 +25,13 @@ export function tellSignedOut(): void {
   for (const listener of signedOutListeners) listener()
 }
 
-const early = new Map<string, Promise<unknown>>()
+interface EarlyAnswer {
+  readonly answer: Promise<unknown>
+  /** What was answered, once it is there. */
+  readonly given?: unknown
+}
+
+const early = new Map<string, EarlyAnswer>()
 const EARLY_MS = 10_000
 /** The screen waits so long for what it was promised before it says that it waits. */
 const WAIT_MS = 300
@@ -42,22 +48,33 @@ export async function askEarly(keep: (path: string, answer: unknown) => void): P
       if (!response.ok) throw new Error(String(response.status))
       const given: unknown = await response.json()
       keep(pathname, given)
+      if (early.has(pathname)) early.set(pathname, { answer, given })
       return given
     })
     answer.catch(() => undefined)
-    early.set(pathname, answer)
+    early.set(pathname, { answer })
   }
   // What nobody has asked for by then would be old.
   setTimeout(() => early.clear(), EARLY_MS)
   const patience = new Promise((resolve) => setTimeout(resolve, WAIT_MS))
-  await Promise.race([patience, Promise.allSettled(early.values())])
+  await Promise.race([patience, Promise.allSettled([...early.values()].map(({ answer }) => answer))])
 }
 
 /** What was asked for early, once; undefined when it was not, or failed. */
 async function takeEarly(path: string): Promise<unknown> {
-  const answer = early.get(path)
+  const asked = early.get(path)
   early.delete(path)
-  return answer?.catch(() => undefined)
+  return asked?.answer.catch(() => undefined)
+}
+
+/** What was asked for early and is there already, for who can't wait; whoever uses it says so with `dropEarly`. */
+export function givenEarly(path: string): unknown {
+  return early.get(path)?.given
+}
+
+/** Has the address asked for again, when it is wanted the next time. */
+export function dropEarly(path: string): void {
+  early.delete(path)
 }
 
 /** Asks the server and gives its answer; throws `ApiError` with words for people. */

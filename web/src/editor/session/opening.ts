@@ -9,7 +9,7 @@ import {
   type Person,
   type SiteInfo,
 } from '@gullyline/core'
-import { request } from '../../api/client.ts'
+import { dropEarly, givenEarly, request } from '../../api/client.ts'
 import { inSite } from '../../api/site-address.ts'
 import { later } from '../../ui/later.ts'
 import { messageOf } from '../../ui/message-of.ts'
@@ -17,7 +17,7 @@ import { openEditor, type EditorState } from './editor-state.ts'
 import { joinEntries, Journal, journalsInBrowser, journaledFrom, type Journaled } from './journal.ts'
 import { setAsideEntries } from './set-aside.ts'
 import { editorRegistry, openSession, sharedVersions } from './session.ts'
-import { claimTab, openTabs } from './tab.ts'
+import { claimedTab, claimTab, openTabs } from './tab.ts'
 
 /** Needed only where something was left unsaved. */
 const resuming = later(() => import('./resume.ts'))
@@ -43,15 +43,19 @@ export type Opening =
 
 /** Opens a page as it was saved, after asking what is to become of edits that were not. */
 export function useOpening({ summary, document, around }: OpenedPage, site: SiteInfo, me: Person): Opening {
-  const [found, setFound] = useState<readonly FoundJournal[]>()
-  const [tab, setTab] = useState<string>()
-  const [start, setStart] = useState<EditorState>()
-  const [journal, setJournal] = useState<Journal>()
-  const [trouble, setTrouble] = useState<string>()
   const { id, version } = summary
   const { parts } = around
+  const [atOnce] = useState(() => journalWhereNothingIsKept(me, id))
+  const [journal, setJournal] = useState(atOnce)
+  const [found, setFound] = useState<readonly FoundJournal[] | undefined>(atOnce && [])
+  const [start, setStart] = useState<EditorState>()
+  const [trouble, setTrouble] = useState<string>()
   // Before the screen is painted: mostly there is nothing to wait for.
   useLayoutEffect(() => {
+    if (atOnce) {
+      dropEarly(journalPath(id))
+      return
+    }
     let isHere = true
     void (async () => {
       const own = await claimTab()
@@ -60,16 +64,15 @@ export function useOpening({ summary, document, around }: OpenedPage, site: Site
       // "Continue editing" must open the page in the same turn, or a key pressed right after it, such as Ctrl+S, is lost.
       if (journals.length > 0) await Promise.allSettled([resuming.load(), loadChecks()])
       if (!isHere) return
-      setTab(own)
-      setJournal(new Journal(localStorage, { personId: me.id, pageId: id, tab: own }))
+      setJournal(journalOf(me, id, own))
       setFound(journals)
     })()
     return () => {
       isHere = false
     }
-  }, [id, me])
-  if (!found || tab === undefined || !journal) return { type: 'looking' }
-  const owner = { personId: me.id, pageId: id, tab }
+  }, [id, me, atOnce])
+  if (!found || !journal) return { type: 'looking' }
+  const { owner } = journal
   const [first] = found
   if (start) return { type: 'open', start, journal }
   if (!first) {
@@ -87,7 +90,7 @@ export function useOpening({ summary, document, around }: OpenedPage, site: Site
       throw new Error(
         'Some of these edits no longer fit the page, and this browser’s storage is too full to set them aside. Make room in it, then try again.',
       )
-    if (first.tab !== tab || setAside.length > 0) {
+    if (first.tab !== owner.tab || setAside.length > 0) {
       dropFound(first, owner)
       const own = new Journal(localStorage, owner)
       for (const entry of first.entries)
@@ -112,12 +115,21 @@ export function useOpening({ summary, document, around }: OpenedPage, site: Site
   }
 }
 
+/** This tab's journal, where all is there already that says that nothing was kept: the screen is then drawn once. */
+function journalWhereNothingIsKept(me: Person, pageId: string): Journal | undefined {
+  const tab = claimedTab()
+  const onServer =
+    me.role === 'reviewer' ? [] : (givenEarly(journalPath(pageId)) as KeptJournal[] | undefined)
+  if (tab === undefined || !onServer) return undefined
+  const here = journalsInBrowser(localStorage, me.id, pageId)
+  return unusedTabs(here, onServer).length === 0 ? journalOf(me, pageId, tab) : undefined
+}
+
 /** Journals nobody works on, the newest first. Without the server, those of this browser. */
 async function findJournals(personId: string, pageId: string, own: string): Promise<FoundJournal[]> {
   const here = journalsInBrowser(localStorage, personId, pageId)
-  const onServer = await request<KeptJournal[]>(inSite(`/pages/${pageId}/journal`)).catch(() => [])
-  const tabs = new Set([...here, ...onServer.filter(({ isOpen: isInUse }) => !isInUse)].map(({ tab }) => tab))
-  const found = [...tabs].map((tab) => ({
+  const onServer = await request<KeptJournal[]>(journalPath(pageId)).catch(() => [])
+  const found = unusedTabs(here, onServer).map((tab) => ({
     tab,
     entries: joinEntries(entriesOf(here, tab), entriesOf(onServer, tab)),
   }))
@@ -130,6 +142,19 @@ async function findJournals(personId: string, pageId: string, own: string): Prom
       return journaled ? [{ tab, entries, journaled }] : []
     })
     .sort((a, b) => b.journaled.at - a.journaled.at)
+}
+
+function unusedTabs(here: readonly { readonly tab: string }[], onServer: readonly KeptJournal[]): string[] {
+  const unused = onServer.filter(({ isOpen: isInUse }) => !isInUse)
+  return [...new Set([...here, ...unused].map(({ tab }) => tab))]
+}
+
+function journalPath(pageId: string): string {
+  return inSite(`/pages/${pageId}/journal`)
+}
+
+function journalOf({ id: personId }: Person, pageId: string, tab: string): Journal {
+  return new Journal(localStorage, { personId, pageId, tab })
 }
 
 function entriesOf(

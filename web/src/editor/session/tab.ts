@@ -3,6 +3,7 @@ import { newId } from './new-id.ts'
 const KEY = 'gullyline.tab'
 
 let claimed: Promise<string> | undefined
+let known: string | undefined
 
 /**
  * The id of this tab. It stays through a reload, and is held as a lock as long as the tab is open, so that others can
@@ -12,11 +13,17 @@ export function claimTab(): Promise<string> {
   return (claimed ??= claim())
 }
 
+/** The id of this tab, when it is known already. */
+export function claimedTab(): string | undefined {
+  return known
+}
+
 async function claim(): Promise<string> {
   const before = sessionStorage.getItem(KEY)
   const id = before !== null && (await hold(before)) ? before : newId()
   if (id !== before) await hold(id)
   sessionStorage.setItem(KEY, id)
+  known = id
   return id
 }
 
