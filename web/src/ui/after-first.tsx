@@ -6,7 +6,7 @@ const FirstIsThere = createContext(true)
 export const FirstIsThereProvider = FirstIsThere.Provider
 
 /** Whether what the screen is for has been drawn, and there is time for what goes with it. */
-function useIsAfterFirst(): boolean {
+export function useIsAfterFirst(): boolean {
   return useDeferredValue(useContext(FirstIsThere), false)
 }
 

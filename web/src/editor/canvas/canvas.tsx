@@ -1,5 +1,6 @@
 import { useCallback, useLayoutEffect, useState } from 'react'
 import styled from 'styled-components'
+import { useIsAfterFirst } from '../../ui/after-first.tsx'
 import { pageSheet } from '../../ui/page-sheet.ts'
 import { later } from '../../ui/later.ts'
 import { useRoom } from '../../ui/use-room.ts'
@@ -112,7 +113,9 @@ export function Canvas({
       }),
     [beyond, room.width],
   )
-  const shown = useResolvedPage('editor')
+  // What fills the window first; with a block selected, the selected one may be any.
+  const isAfterFirst = useIsAfterFirst()
+  const shown = useResolvedPage('editor', isAfterFirst || !isAlone)
   return (
     <Area ref={setArea} aria-label="Canvas">
       <Sheet

@@ -19,6 +19,7 @@ import type { EditorState } from '../session/editor-state.ts'
 import { useStore } from '../session/editor-store.ts'
 import { componentAround, shownPlace } from '../session/typed-field.ts'
 import { useRenderer } from '../session/site-view.ts'
+import { beginningOf } from './beginning.ts'
 
 export type Audience = 'editor' | 'visitor'
 
@@ -38,13 +39,16 @@ interface KnownPiece extends Seen {
 /** The page with what stands on every page, each resolved by itself, for as long as the site around them is the same. */
 export class ShownPage {
   readonly audience: Audience
+  readonly #isWhole: boolean
+  #beginning: { readonly of: Page; readonly page: Page } | undefined
   readonly #resolvers: Readonly<Record<Piece, Resolver>>
   readonly #known = new Map<Piece, KnownPiece>()
 
   readonly #registry: Registry
   readonly #expander: Expander
 
-  constructor(audience: Audience, registry: Registry, look: Look) {
+  constructor(audience: Audience, registry: Registry, look: Look, isWhole = true) {
+    this.#isWhole = isWhole
     this.#registry = registry
     const resolver = (): Resolver => new Resolver({ registry, look, audience })
     this.audience = audience
@@ -53,7 +57,8 @@ export class ShownPage {
   }
 
   /** Visitors see what instances fill in; those who work in one see what its part says. */
-  seen({ page, around, typing }: Seen): Seen {
+  seen({ page: all, around, typing }: Seen): Seen {
+    const page = this.#isWhole ? all : this.#beginningOf(all)
     return this.audience === 'editor' ? { page, around, typing: undefined } : { page, around: '', typing }
   }
 
@@ -65,6 +70,11 @@ export class ShownPage {
     const resolver = this.#resolved(seen, piece)
     this.#known.set(piece, { page, around, typing, resolver })
     return resolver
+  }
+
+  #beginningOf(page: Page): Page {
+    if (this.#beginning?.of !== page) this.#beginning = { of: page, page: beginningOf(page) }
+    return this.#beginning.page
   }
 
   #resolved({ page, around, typing }: Seen, piece: Piece): Resolver | undefined {
@@ -82,11 +92,14 @@ export class ShownPage {
   }
 }
 
-/** What is shown to whom, made anew when the site around the page changes. */
-export function useResolvedPage(audience: Audience): ShownPage {
+/**
+ * What is shown to whom, made anew when the site around the page changes. Not whole, it is the page's beginning, which is
+ * drawn sooner.
+ */
+export function useResolvedPage(audience: Audience, isWhole = true): ShownPage {
   const { registry } = useStore()
   const { look } = useRenderer().context
-  return useMemo(() => new ShownPage(audience, registry, look), [audience, registry, look])
+  return useMemo(() => new ShownPage(audience, registry, look, isWhole), [audience, registry, look, isWhole])
 }
 
 interface ShownPiece {
