@@ -14,10 +14,10 @@ import {
   type Page,
   type PageNode,
 } from '@gullyline/core'
-import { beginningOf } from '../src/editor/canvas/beginning.ts'
+import { beginningOf, blocksIn } from '../src/editor/canvas/beginning.ts'
 
-/** More blocks than any window shows. */
-const FILLS = 60
+const HEIGHT = 800
+const FILLS = blocksIn(HEIGHT)
 const OWN_SLOTS = ['sections', 'main', 'side', 'aside'] as const
 
 /** A page with a header, a footer and a part, and in each slot sections of so many texts. */
@@ -46,12 +46,12 @@ function pageWith(texts: readonly (readonly number[])[]): Page {
 
 const anyTexts = fc.array(fc.array(fc.nat({ max: 30 }), { maxLength: 12 }), { maxLength: OWN_SLOTS.length })
 const slotsOf = (page: Page) => getNode(page, page.root).slots
-const blocksIn = (page: Page, slot: string): number =>
+const blocksOf = (page: Page, slot: string): number =>
   slotsOf(page)[slot]!.reduce((sum, id) => sum + subtreeIds(page, id).length, 0)
 
 test('a page that fills no window is drawn whole', () => {
-  const page = pageWith([[20, 20], [FILLS - 2], [], [1]])
-  expect(beginningOf(page)).toBe(page)
+  const page = pageWith([[FILLS - 3, 20], [FILLS - 2], [], [1]])
+  expect(beginningOf(page, FILLS)).toBe(page)
 })
 
 test('of any other, each slot begins as it does, and has what fills a window where there is so much', () => {
@@ -59,13 +59,13 @@ test('of any other, each slot begins as it does, and has what fills a window whe
   fc.assert(
     fc.property(anyTexts, (texts) => {
       const page = pageWith(texts)
-      const first = beginningOf(page)
+      const first = beginningOf(page, FILLS)
       if (first === page) return
       cut++
       for (const name of OWN_SLOTS) {
         const [shown, all] = [slotsOf(first)[name]!, slotsOf(page)[name]!]
         expect(shown).toEqual(all.slice(0, shown.length))
-        expect(blocksIn(first, name)).toBeGreaterThanOrEqual(Math.min(FILLS, blocksIn(page, name)))
+        expect(blocksOf(first, name)).toBeGreaterThanOrEqual(Math.min(FILLS, blocksOf(page, name)))
       }
     }),
   )
@@ -73,7 +73,7 @@ test('of any other, each slot begins as it does, and has what fills a window whe
 })
 
 test('what is cut stands under the header and without the footer, which would show too far up', () => {
-  const first = beginningOf(pageWith([Array.from({ length: 10 }, () => 20)]))
+  const first = beginningOf(pageWith([Array.from({ length: 10 }, () => 20)]), FILLS)
   expect(slotsOf(first).sections!.length).toBeLessThan(10)
   expect(sharedRoot(first, 'header')).toBe('top')
   expect(sharedRoot(first, 'footer')).toBeUndefined()
@@ -82,7 +82,7 @@ test('what is cut stands under the header and without the footer, which would sh
 
 test('however long a page is, the same is drawn first', () => {
   const lengths = [100, 1_000].map((sections) =>
-    blocksIn(beginningOf(pageWith([Array.from({ length: sections }, () => 9)])), 'sections'),
+    blocksOf(beginningOf(pageWith([Array.from({ length: sections }, () => 9)]), FILLS), 'sections'),
   )
   expect(lengths[0]).toBe(lengths[1])
 })

@@ -8,6 +8,7 @@ import { getNode, shownSlots } from '@gullyline/core'
 import { useEditor, usePage, useStore } from '../session/editor-store.ts'
 import type { Zoom } from '../ruler/screens.tsx'
 import { useSiteView } from '../session/site-view.ts'
+import { blocksIn } from './beginning.ts'
 import { useResolvedPage } from './shown-page.ts'
 import { contourBackdrop } from './contours.ts'
 import { boxVariables } from './at-box.ts'
@@ -115,7 +116,8 @@ export function Canvas({
   )
   // What fills the window first; with a block selected, the selected one may be any.
   const isAfterFirst = useIsAfterFirst()
-  const shown = useResolvedPage('editor', isAfterFirst || !isAlone)
+  const isWhole = isAfterFirst || !isAlone
+  const shown = useResolvedPage('editor', isWhole ? Infinity : blocksIn(window.innerHeight))
   return (
     <Area ref={setArea} aria-label="Canvas">
       <Sheet

@@ -39,7 +39,7 @@ interface KnownPiece extends Seen {
 /** The page with what stands on every page, each resolved by itself, for as long as the site around them is the same. */
 export class ShownPage {
   readonly audience: Audience
-  readonly #isWhole: boolean
+  readonly #most: number
   #beginning: { readonly of: Page; readonly page: Page } | undefined
   readonly #resolvers: Readonly<Record<Piece, Resolver>>
   readonly #known = new Map<Piece, KnownPiece>()
@@ -47,8 +47,8 @@ export class ShownPage {
   readonly #registry: Registry
   readonly #expander: Expander
 
-  constructor(audience: Audience, registry: Registry, look: Look, isWhole = true) {
-    this.#isWhole = isWhole
+  constructor(audience: Audience, registry: Registry, look: Look, most = Infinity) {
+    this.#most = most
     this.#registry = registry
     const resolver = (): Resolver => new Resolver({ registry, look, audience })
     this.audience = audience
@@ -58,7 +58,7 @@ export class ShownPage {
 
   /** Visitors see what instances fill in; those who work in one see what its part says. */
   seen({ page: all, around, typing }: Seen): Seen {
-    const page = this.#isWhole ? all : this.#beginningOf(all)
+    const page = this.#most === Infinity ? all : this.#beginningOf(all)
     return this.audience === 'editor' ? { page, around, typing: undefined } : { page, around: '', typing }
   }
 
@@ -73,7 +73,7 @@ export class ShownPage {
   }
 
   #beginningOf(page: Page): Page {
-    if (this.#beginning?.of !== page) this.#beginning = { of: page, page: beginningOf(page) }
+    if (this.#beginning?.of !== page) this.#beginning = { of: page, page: beginningOf(page, this.#most) }
     return this.#beginning.page
   }
 
@@ -93,13 +93,13 @@ export class ShownPage {
 }
 
 /**
- * What is shown to whom, made anew when the site around the page changes. Not whole, it is the page's beginning, which is
- * drawn sooner.
+ * What is shown to whom, made anew when the site around the page changes. Of `most` blocks, it is the page's beginning,
+ * which is drawn sooner.
  */
-export function useResolvedPage(audience: Audience, isWhole = true): ShownPage {
+export function useResolvedPage(audience: Audience, most = Infinity): ShownPage {
   const { registry } = useStore()
   const { look } = useRenderer().context
-  return useMemo(() => new ShownPage(audience, registry, look, isWhole), [audience, registry, look, isWhole])
+  return useMemo(() => new ShownPage(audience, registry, look, most), [audience, registry, look, most])
 }
 
 interface ShownPiece {
