@@ -49,7 +49,7 @@ test('all live pages are measured once, those that change again, and each gully 
     .getByRole('link', { name: /^Open The radio dish at \d+ pixels/ })
     .first()
     .click()
-  await expect(canvasOf(page).getByRole('main')).toBeAttached()
+  await expect(canvasOf(page).getByRole('contentinfo')).toBeAttached()
   const width = Math.round((first!.from + first!.to) / 2)
   await expect(page.getByRole('slider', { name: 'Width of the page' })).toHaveAttribute(
     'aria-valuenow',

@@ -49,7 +49,7 @@ test('by keys, a new page with a header on a picture, a big heading and a whole 
   await hand.type('A night by keys')
   await hand.press('Enter')
   const canvas = canvasOf(page)
-  await expect(canvas.getByRole('main')).toBeAttached()
+  await expect(canvas.getByRole('contentinfo')).toBeAttached()
   await hand.placeByKeys('Hero')
   await hand.press('Alt+Enter')
   await hand.type('dome with its slit open')
@@ -176,7 +176,7 @@ test('by keys, a new page out of the navigation that it begins in, and a link to
 }) => {
   await addPage(page, app, 'Hut hours by keys', 'blank')
   const hand = new Hand(page)
-  await expect(canvasOf(page).getByRole('main')).toBeAttached()
+  await expect(canvasOf(page).getByRole('contentinfo')).toBeAttached()
   const isShown = page.getByRole('checkbox', { name: 'Show in navigation' })
   await expect(isShown).toBeChecked()
   await hand.press('Alt+Enter', 'Tab', 'Tab', 'Space')

@@ -13,7 +13,7 @@ test('a new page with a header on a picture, a big heading and a whole page body
   await hand.type('A night on the ridge')
   await hand.button('Add page', page.getByRole('dialog'))
   const canvas = canvasOf(page)
-  await expect(canvas.getByRole('main')).toBeAttached()
+  await expect(canvas.getByRole('contentinfo')).toBeAttached()
   await hand.place(/^Hero\./)
   await hand.picture(/dome with its slit open/)
   await hand.fill(canvas, 'What this page is about', 'A night on the ridge')

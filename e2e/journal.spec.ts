@@ -137,7 +137,7 @@ test('two tabs of one person keep their edits apart', async ({ page, app }) => {
   await question.getByRole('button', { name: 'Discard' }).click()
   await expect(canvasOf(page).getByRole('heading', { name: 'Getting here' })).toBeAttached()
   await page.reload()
-  await expect(canvasOf(page).getByRole('main')).toBeAttached()
+  await expect(canvasOf(page).getByRole('contentinfo')).toBeAttached()
   await expect(page.getByRole('alertdialog')).toHaveCount(0)
 })
 

@@ -31,7 +31,7 @@ test('opened, filled, rearranged, looked at, undone, saved and published without
   await pressUntil(page, 'ArrowDown', () => about.evaluate((row) => row === document.activeElement))
   await page.keyboard.press('Enter')
   const canvas = canvasOf(page)
-  await expect(canvas.getByRole('main')).toBeAttached()
+  await expect(canvas.getByRole('contentinfo')).toBeAttached()
   await expectFocusSomewhere(page)
 
   await test.step('walk to a section and add three cards below it, by typing their name', async () => {
@@ -114,7 +114,7 @@ test('opened, filled, rearranged, looked at, undone, saved and published without
     ).toBeAttached()
     await expectFocusSomewhere(page)
     await page.keyboard.press('Control+Shift+L')
-    await expect(canvas.getByRole('main')).toBeAttached()
+    await expect(canvas.getByRole('contentinfo')).toBeAttached()
     await expectFocusSomewhere(page)
   })
   await test.step('save, and publish from the list of all commands', async () => {

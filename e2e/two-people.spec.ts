@@ -8,7 +8,7 @@ async function open(browser: Browser, app: App, role: 'editor' | 'keeper', path:
   await app.forgetJournals()
   const page = await context.newPage()
   await page.goto(app.editor + path)
-  await expect(canvasOf(page).getByRole('main')).toBeAttached()
+  await expect(canvasOf(page).getByRole('contentinfo')).toBeAttached()
   return { context, page }
 }
 const close = (...contexts: readonly BrowserContext[]) => Promise.all(contexts.map((one) => one.close()))

@@ -10,8 +10,8 @@ const THERE = '/bench-there'
 
 /**
  * (m): from asking for the address of a page of 200 blocks until what the window shows of it is painted on the canvas,
- * against the same published page with the editor's scripts added to it: until it is painted and the scripts have run. Every time with a browser
- * that has kept nothing.
+ * against the same published page with the editor's scripts added to it: until it is painted and the scripts have run.
+ * Every time with a browser that has kept nothing.
  */
 export async function openingFigure(app: Application): Promise<Figure> {
   const { browser } = await openBrowser(app)

@@ -1,7 +1,7 @@
 /** What the server named in the page is asked for once, ahead; whatever goes wrong with it is as if nobody had asked. */
 import { afterEach, beforeEach, describe, expect, jest, test } from '@jest/globals'
 import type { Person } from '@gullyline/core'
-import { ApiError, askEarly, onSignedOut, request } from '../src/api/client.ts'
+import { ApiError, askEarly, dropEarly, givenEarly, onSignedOut, request } from '../src/api/client.ts'
 
 interface Asked {
   readonly path: string
@@ -75,6 +75,19 @@ describe('what the page names', () => {
     await turns()
     await asked[1]!.answer(200, ['new'])
     expect(await again).toEqual(['new'])
+  })
+
+  test('is there at once for who can’t wait, as soon as it was answered, and until it is dropped', async () => {
+    pageThatNames('/api/sites/tarrowmoor/pages')
+    void askEarly(() => undefined)
+    expect(givenEarly('/api/sites/tarrowmoor/pages')).toBeUndefined()
+    await asked[0]!.answer(200, ['page'])
+    expect(givenEarly('/api/sites/tarrowmoor/pages')).toEqual(['page'])
+    dropEarly('/api/sites/tarrowmoor/pages')
+    expect(givenEarly('/api/sites/tarrowmoor/pages')).toBeUndefined()
+    void request('/api/sites/tarrowmoor/pages')
+    await turns()
+    expect(paths()).toHaveLength(2)
   })
 
   test('is told to whoever keeps it, each answer under its path', async () => {
