@@ -77,7 +77,7 @@ const SELECTED: Readonly<Record<string, (page: Page) => Promise<unknown>>> = {
   Button: (page) => canvasOf(page).getByRole('link', { name: 'Ask for a place' }).click(),
   Row: async (page) => {
     await canvasOf(page).getByRole('heading', { name: 'Opening hours' }).click()
-    // What it stands in, and what that stands in.
+    // Escape selects the parent, and then the parent of that.
     await page.keyboard.press('Escape')
     await page.keyboard.press('Escape')
   },

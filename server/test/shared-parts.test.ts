@@ -157,8 +157,8 @@ describe('a ring', () => {
     expect((await at.partNow(one.id)).version).toBe(1)
   })
 
-  test('of two that are each put into the other at once, in 20 rounds, one is refused', async () => {
-    for (let round = 0; round < 20; round++) {
+  test('of two that are each put into the other at once, in 200 rounds, one is refused', async () => {
+    for (let round = 0; round < 200; round++) {
       const [one, two] = [await at.addPart(`Left ${round}`, 'L'), await at.addPart(`Right ${round}`, 'R')]
       const { version } = (await at.open('tmvisit')).summary
       const answers = await Promise.all([

@@ -14,7 +14,7 @@ import type {
 } from '@gullyline/core'
 import { startTestServer, type TestServer } from './with-server.ts'
 
-const ROUNDS = 60
+const ROUNDS = 200
 
 let server: TestServer
 beforeAll(async () => {

@@ -38,8 +38,12 @@ test('tries from one address are counted in a window that moves on', async () =>
 test('tries at once get no further than one after the other', async () => {
   const now = Date.now() + 24 * 60 * MINUTE
   const tries = two(() => now)
-  const all = await Promise.all(Array.from({ length: 40 }, () => tries().begin('at once', 'b')))
-  expect(all.filter((one) => one.minutesToWait === 0)).toHaveLength(5)
+  for (let round = 0; round < 200; round++) {
+    const all = await Promise.all(
+      Array.from({ length: 8 }, () => tries().begin(`at once ${round}`, `b${round}`)),
+    )
+    expect(all.filter((one) => one.minutesToWait === 0)).toHaveLength(5)
+  }
 })
 
 test('tries of strangers keep a person out for a minute at most, from wherever the person comes', async () => {

@@ -20,7 +20,7 @@ import { timesOf } from '../../scripts/lib/soak.mjs'
 import { editFor } from '../../core/test/arbitraries/page.ts'
 import { startTestServer, type TestServer } from './with-server.ts'
 
-const INTERLEAVINGS = timesOf(100, 3_000)
+const INTERLEAVINGS = timesOf(200, 3_000)
 const EDITS_AT_A_TIME = 4
 /** In turn: on one page alone the edits of 200 rounds would pile up, and most of the time go into its size. */
 const PAGES = ['tmvisit', 'tmabout', 'tmquestions', 'tmhome'] as const

@@ -67,7 +67,7 @@ async function takeEarly(path: string): Promise<unknown> {
   return asked?.answer.catch(() => undefined)
 }
 
-/** What was asked for early and is there already, for who can't wait; whoever uses it says so with `dropEarly`. */
+/** The answer to what was asked for early; undefined while there is none. It is given again until `dropEarly` is called. */
 export function givenEarly(path: string): unknown {
   return early.get(path)?.given
 }

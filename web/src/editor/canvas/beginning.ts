@@ -1,9 +1,9 @@
 import { getNode, isSharedSlot, subtreeIds, withNodes, type NodeId, type Page } from '@gullyline/core'
 
-/** Of a page of cards, each of four blocks and four of them beside each other, a block takes so many px of the height. */
+/** A block seldom takes less of the height. Where it does, the foot of the window is filled a moment after the rest. */
 const PX_OF_A_BLOCK = 18
 
-/** More blocks than a window of that height in px shows of nearly any page. */
+/** As many blocks as fill a window of that height, in px, on most pages. */
 export function blocksIn(height: number): number {
   return Math.ceil(height / PX_OF_A_BLOCK)
 }

@@ -114,9 +114,10 @@ export function Canvas({
       }),
     [beyond, room.width],
   )
-  // What fills the window first; with a block selected, the selected one may be any.
+  // What fills the window comes first. A block that is selected meanwhile may be any of the page.
   const isAfterFirst = useIsAfterFirst()
-  const isWhole = isAfterFirst || !isAlone
+  const [isWhole, setWhole] = useState(false)
+  if (!isWhole && (isAfterFirst || !isAlone)) setWhole(true)
   const shown = useResolvedPage('editor', isWhole ? Infinity : blocksIn(window.innerHeight))
   return (
     <Area ref={setArea} aria-label="Canvas">
