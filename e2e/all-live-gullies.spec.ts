@@ -1,7 +1,7 @@
 /** The gullies of all live pages, measured by the server with the machine's Chromium, and opened from their list. */
 import type { LiveGullies } from '@gullyline/core'
 import { noFindings } from './axe.ts'
-import { canvasOf, expect, test, type App } from './app.ts'
+import { expect, test, untilWhole, type App } from './app.ts'
 import { api } from './shared-pages.ts'
 import type { Page } from '@playwright/test'
 
@@ -49,7 +49,7 @@ test('all live pages are measured once, those that change again, and each gully 
     .getByRole('link', { name: /^Open The radio dish at \d+ pixels/ })
     .first()
     .click()
-  await expect(canvasOf(page).getByRole('contentinfo')).toBeAttached()
+  await untilWhole(page)
   const width = Math.round((first!.from + first!.to) / 2)
   await expect(page.getByRole('slider', { name: 'Width of the page' })).toHaveAttribute(
     'aria-valuenow',

@@ -238,8 +238,12 @@ export async function openPage(page: Page, app: App, title: string): Promise<Fra
     await page.context().request.get(`${app.editor}/api/sites/tarrowmoor/pages`)
   ).json()) as PageSummary[]
   await page.goto(`${app.editor}/pages/${pages.find((one) => one.title === title)!.id}`)
+  return untilWhole(page)
+}
+
+/** Waits for all of the page that is opened: the end of a long one comes after its beginning was painted. */
+export async function untilWhole(page: Page): Promise<FrameLocator> {
   const canvas = canvasOf(page)
-  // The end of a long page comes after its beginning was painted.
   await expect(canvas.getByRole('contentinfo')).toBeAttached()
   return canvas
 }

@@ -1,7 +1,7 @@
 /** What a person does when building pages, for tests of building them. */
 import type { Locator, Page } from '@playwright/test'
 import type { PageSummary } from '@gullyline/core'
-import { canvasOf, expect, type App } from './app.ts'
+import { canvasOf, expect, untilWhole, type App } from './app.ts'
 
 /** What the editor told last. */
 export const told = (page: Page): Locator => page.getByRole('status').filter({ hasText: /\S/ })
@@ -28,7 +28,7 @@ export async function addPageByHand(
   await page.getByRole('textbox', { name: 'Title' }).fill(title)
   await page.getByRole('radio', { name: template }).check({ force: true })
   await page.getByRole('dialog').getByRole('button', { name: 'Add page' }).click()
-  await expect(canvasOf(page).getByRole('contentinfo')).toBeAttached()
+  await untilWhole(page)
 }
 
 /** Adds a page of a template, and opens it. Done without the screen, which has tests of its own. */
@@ -39,7 +39,7 @@ export async function addPage(page: Page, app: App, title: string, template: str
   })
   const { summary } = (await added.json()) as { summary: PageSummary }
   await page.goto(`${app.editor}/pages/${summary.id}`)
-  await expect(canvasOf(page).getByRole('contentinfo')).toBeAttached()
+  await untilWhole(page)
 }
 
 /** Adds what is called so from the shelf, after what is selected, by keyboard. */

@@ -3,7 +3,7 @@ import { HtmlValidate } from 'html-validate'
 import { defaultRegistry, renderPage } from '@gullyline/core'
 import { contactSheet } from './contact-sheet.ts'
 import type { PageDocument } from '@gullyline/core'
-import { canvasOf, expect, test } from './app.ts'
+import { expect, test, untilWhole } from './app.ts'
 import { noFindings } from './axe.ts'
 
 test.use({ isTabKept: false })
@@ -78,8 +78,7 @@ test('every kind in every variant is on the canvas as it is on the live page, el
   expect([published.status(), await published.text()]).toEqual([200, expect.any(String)])
 
   await page.goto(`${app.editor}/pages/${summary.id}`)
-  const canvas = canvasOf(page)
-  await expect(canvas.locator('main').last()).toBeAttached()
+  const canvas = await untilWhole(page)
   const onCanvas = await canvas.locator('main.page').evaluate(linesOf)
   // What visitors get before any script has run.
   const visitor = await browser.newContext({ javaScriptEnabled: false })

@@ -1,5 +1,5 @@
 /** What everyday jobs take by keys, counted: within half as much again as by mouse. */
-import { canvasOf, expect, test } from './app.ts'
+import { expect, test, untilWhole } from './app.ts'
 import { addPage } from './building.ts'
 import { blank, expectWritten, Hand, saved } from './hand.ts'
 
@@ -48,8 +48,7 @@ test('by keys, a new page with a header on a picture, a big heading and a whole 
   await expect(page.getByRole('dialog', { name: 'Add page' })).toBeVisible()
   await hand.type('A night by keys')
   await hand.press('Enter')
-  const canvas = canvasOf(page)
-  await expect(canvas.getByRole('contentinfo')).toBeAttached()
+  const canvas = await untilWhole(page)
   await hand.placeByKeys('Hero')
   await hand.press('Alt+Enter')
   await hand.type('dome with its slit open')
@@ -176,7 +175,6 @@ test('by keys, a new page out of the navigation that it begins in, and a link to
 }) => {
   await addPage(page, app, 'Hut hours by keys', 'blank')
   const hand = new Hand(page)
-  await expect(canvasOf(page).getByRole('contentinfo')).toBeAttached()
   const isShown = page.getByRole('checkbox', { name: 'Show in navigation' })
   await expect(isShown).toBeChecked()
   await hand.press('Alt+Enter', 'Tab', 'Tab', 'Space')

@@ -1,5 +1,5 @@
 /** What everyday jobs take by mouse, counted: within what people need who do them daily. */
-import { asking, canvasOf, expect, test } from './app.ts'
+import { asking, expect, test, untilWhole } from './app.ts'
 import { addPage, pointAt } from './building.ts'
 import { blank, expectWritten, Hand, pathTo, saved } from './hand.ts'
 
@@ -12,8 +12,7 @@ test('a new page with a header on a picture, a big heading and a whole page body
   await hand.button('Add page')
   await hand.type('A night on the ridge')
   await hand.button('Add page', page.getByRole('dialog'))
-  const canvas = canvasOf(page)
-  await expect(canvas.getByRole('contentinfo')).toBeAttached()
+  const canvas = await untilWhole(page)
   await hand.place(/^Hero\./)
   await hand.picture(/dome with its slit open/)
   await hand.fill(canvas, 'What this page is about', 'A night on the ridge')

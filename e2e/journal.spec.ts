@@ -1,4 +1,4 @@
-import { canvasOf, expect, openPage, otherBrowser, test } from './app.ts'
+import { canvasOf, expect, openPage, otherBrowser, test, untilWhole } from './app.ts'
 
 test('a killed tab loses no edit: the page goes on from the last letter, or drops the edits when told to', async ({
   app,
@@ -137,7 +137,7 @@ test('two tabs of one person keep their edits apart', async ({ page, app }) => {
   await question.getByRole('button', { name: 'Discard' }).click()
   await expect(canvasOf(page).getByRole('heading', { name: 'Getting here' })).toBeAttached()
   await page.reload()
-  await expect(canvasOf(page).getByRole('contentinfo')).toBeAttached()
+  await untilWhole(page)
   await expect(page.getByRole('alertdialog')).toHaveCount(0)
 })
 

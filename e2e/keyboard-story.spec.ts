@@ -1,6 +1,6 @@
 /** The whole job by keyboard alone: no mouse event is ever sent, and the focus is never nowhere. */
 import type { Page } from '@playwright/test'
-import { canvasOf, expect, test } from './app.ts'
+import { expect, test, untilWhole } from './app.ts'
 import { row } from './building.ts'
 
 const status = (page: Page) => page.getByRole('contentinfo').getByRole('status')
@@ -30,8 +30,7 @@ test('opened, filled, rearranged, looked at, undone, saved and published without
   const about = row(page, 'About')
   await pressUntil(page, 'ArrowDown', () => about.evaluate((row) => row === document.activeElement))
   await page.keyboard.press('Enter')
-  const canvas = canvasOf(page)
-  await expect(canvas.getByRole('contentinfo')).toBeAttached()
+  const canvas = await untilWhole(page)
   await expectFocusSomewhere(page)
 
   await test.step('walk to a section and add three cards below it, by typing their name', async () => {
@@ -114,7 +113,7 @@ test('opened, filled, rearranged, looked at, undone, saved and published without
     ).toBeAttached()
     await expectFocusSomewhere(page)
     await page.keyboard.press('Control+Shift+L')
-    await expect(canvas.getByRole('contentinfo')).toBeAttached()
+    await untilWhole(page)
     await expectFocusSomewhere(page)
   })
   await test.step('save, and publish from the list of all commands', async () => {

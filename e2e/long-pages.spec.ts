@@ -7,7 +7,7 @@ import {
   type PageDocument,
   type PageNode,
 } from '@gullyline/core'
-import { canvasOf, expect, test, type App } from './app.ts'
+import { expect, test, untilWhole, type App } from './app.ts'
 
 const SECTIONS = 40
 const IN_A_SECTION = 5
@@ -73,8 +73,7 @@ test('a long page stands still while the rest of it comes, and its footer comes 
     if (window === window.top) setInterval(look, 4)
   })
   await page.goto(`${app.editor}/pages/${id}`)
-  const canvas = canvasOf(page)
-  await expect(canvas.getByRole('contentinfo')).toBeAttached()
+  const canvas = await untilWhole(page)
   await expect(canvas.locator('main h2')).toHaveCount(SECTIONS * IN_A_SECTION)
   const lookedAt = () => page.evaluate(() => (globalThis as unknown as { seen: Seen[] }).seen)
   await expect.poll(async () => (await lookedAt()).at(-1)!.top).toBeDefined()

@@ -1,5 +1,5 @@
 /** The search of everything. */
-import { canvasOf, expect, test } from './app.ts'
+import { expect, test, untilWhole } from './app.ts'
 
 test('everything is found by one key, from every screen: pages, text on them, media, settings, commands', async ({
   page,
@@ -15,7 +15,7 @@ test('everything is found by one key, from every screen: pages, text on them, me
   await expect(page.getByRole('heading', { level: 1, name: 'Help' })).toBeVisible()
   await find('farmer whose')
   await result(/^About.*The farmer whose field/).click()
-  await expect(canvasOf(page).getByRole('contentinfo')).toBeAttached()
+  await untilWhole(page)
   await find('group')
   await expect(result(/^Group/).first()).toBeVisible()
   await page.keyboard.press('Escape')

@@ -1,6 +1,6 @@
 import { noFindings } from './axe.ts'
 import type { Browser, BrowserContext, Page } from '@playwright/test'
-import { canvasOf, expect, otherBrowser, test, type App } from './app.ts'
+import { canvasOf, expect, otherBrowser, test, untilWhole, type App } from './app.ts'
 
 async function open(browser: Browser, app: App, role: 'editor' | 'keeper', path: string) {
   const context = await otherBrowser(browser, app, role)
@@ -8,7 +8,7 @@ async function open(browser: Browser, app: App, role: 'editor' | 'keeper', path:
   await app.forgetJournals()
   const page = await context.newPage()
   await page.goto(app.editor + path)
-  await expect(canvasOf(page).getByRole('contentinfo')).toBeAttached()
+  await untilWhole(page)
   return { context, page }
 }
 const close = (...contexts: readonly BrowserContext[]) => Promise.all(contexts.map((one) => one.close()))
