@@ -176,6 +176,7 @@ export {
 } from './site/page-settings.ts'
 export { textOf } from './resolve/page-text.ts'
 export { languageFault } from './site/language.ts'
+export { cutShort, cutToEnd } from './page/cut-short.ts'
 export { migratePage } from './page/migrate.ts'
 export { migrateEdit } from './edits/migrate-edit.ts'
 export { readValue } from './edits/set.ts'

@@ -4,27 +4,7 @@ import { defaultRegistry as registry } from '../src/blocks/default-registry.ts'
 import { describeConflict } from '../src/compare/conflict.ts'
 import { mergePages } from '../src/compare/merge-pages.ts'
 import type { Json } from '../src/page/json.ts'
-import { PAGE_FORMAT, type Page } from '../src/page/page.ts'
-
-/** A page of one block whose content this is. */
-function pageOf(kind: string, content: Readonly<Record<string, Json>>): Page {
-  const parts = { look: {}, sizes: { base: {} }, slots: {} }
-  return {
-    format: PAGE_FORMAT,
-    root: 'p',
-    nodes: {
-      p: {
-        kind: 'page',
-        content: { title: 'A page', layout: 'plain' },
-        look: {},
-        sizes: { base: {} },
-        slots: { sections: ['s'] },
-      },
-      s: { kind: 'section', content: {}, look: {}, sizes: { base: {} }, slots: { blocks: ['b'] } },
-      b: { ...parts, kind, content },
-    },
-  }
-}
+import { pageOf } from './fixtures/one-block.ts'
 
 function sidesOf(kind: string, field: string, [base, ours, theirs]: readonly [Json, Json, Json]) {
   const [one, mine, other] = [base, ours, theirs].map((value) => pageOf(kind, { [field]: value }))

@@ -3,6 +3,7 @@
  * the browser that the command line starts.
  */
 import {
+  cutShort,
   rgbaOf,
   type Box,
   type MeasuredBand,
@@ -150,7 +151,7 @@ export class PageMeasurer {
     const lines = linesOf(rects.map((rect) => boxOf(rect, page)))
     const role = roleOf(element)
     return {
-      words: words.slice(0, CALLED_BY),
+      words: cutShort(words, CALLED_BY),
       role,
       lines,
       characters: words.length,
@@ -234,7 +235,7 @@ export class PageMeasurer {
     const around = element.parentElement
     const isInline = !style.isBlock && around !== null && hasWordsBeside(around, element)
     const name = element.getAttribute('aria-label') ?? element.textContent ?? ''
-    return { isInline, name: name.replace(/\s+/g, ' ').trim().slice(0, CALLED_BY) }
+    return { isInline, name: cutShort(name.replace(/\s+/g, ' ').trim(), CALLED_BY) }
   }
 }
 

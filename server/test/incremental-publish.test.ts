@@ -247,44 +247,48 @@ function outcome({ pages, addresses }: CompiledSite) {
   return { pages: new Map(pages), addresses }
 }
 
-test('a site that is compiled change by change is the one that is compiled from nothing, byte by byte', async () => {
-  const services = () => ({ dataDir, liveOrigin: 'http://localhost:1', ...UNWATCHED })
-  let same = 0
-  let made = 0
-  await fc.assert(
-    fc.asyncProperty(
-      fc.array(fc.array(anyChange, { minLength: 1, maxLength: 3 }), { maxLength: 4 }),
-      // Publishing knows the files of the release before, or also what they were made from, or also which pages changed.
-      fc.constantFrom('files', 'site', 'changes', 'changes'),
-      async (publishes, known) => {
-        const model = new Model()
-        model.isTold = known === 'changes'
-        let last = await compileSite(await model.live(), NOTHING, services())
-        for (const changes of publishes) {
-          for (const change of changes) change(model)
-          const step = await compileSite(
-            await model.live(),
-            known === 'files' ? { pages: last.pages } : last,
-            services(),
-          )
-          for (const [id, { key }] of step.pages) {
-            if (last.pages.get(id)?.key === key) same++
-            else made++
+test(
+  'a site that is compiled change by change is the one that is compiled from nothing, byte by byte',
+  async () => {
+    const services = () => ({ dataDir, liveOrigin: 'http://localhost:1', ...UNWATCHED })
+    let same = 0
+    let made = 0
+    await fc.assert(
+      fc.asyncProperty(
+        fc.array(fc.array(anyChange, { minLength: 1, maxLength: 3 }), { maxLength: 4 }),
+        // Publishing knows the files of the release before, or also what they were made from, or also which pages changed.
+        fc.constantFrom('files', 'site', 'changes', 'changes'),
+        async (publishes, known) => {
+          const model = new Model()
+          model.isTold = known === 'changes'
+          let last = await compileSite(await model.live(), NOTHING, services())
+          for (const changes of publishes) {
+            for (const change of changes) change(model)
+            const step = await compileSite(
+              await model.live(),
+              known === 'files' ? { pages: last.pages } : last,
+              services(),
+            )
+            for (const [id, { key }] of step.pages) {
+              if (last.pages.get(id)?.key === key) same++
+              else made++
+            }
+            last = step
           }
-          last = step
-        }
-        const whole = await compileSite(await model.live(), NOTHING, services())
-        // Files are named by their bytes, so equal names are equal bytes.
-        expect(outcome(last)).toEqual(outcome(whole))
-        expect(last.missing).toEqual([])
-      },
-    ),
-    { numRuns: timesOf(150, 3_000) },
-  )
-  // Neither is everything made again, nor nothing.
-  expect(same).toBeGreaterThan(200)
-  expect(made).toBeGreaterThan(200)
-}, timesOf(300_000, 14_400_000))
+          const whole = await compileSite(await model.live(), NOTHING, services())
+          // Files are named by their bytes, so equal names are equal bytes.
+          expect(outcome(last)).toEqual(outcome(whole))
+          expect(last.missing).toEqual([])
+        },
+      ),
+      { numRuns: timesOf(150, 3_000) },
+    )
+    // Neither is everything made again, nor nothing.
+    expect(same).toBeGreaterThan(200)
+    expect(made).toBeGreaterThan(200)
+  },
+  timesOf(300_000, 14_400_000),
+)
 
 test('publishing one page renders that page, and a change of the header all that show it', async () => {
   const services = { dataDir, liveOrigin: 'http://localhost:1', ...UNWATCHED }

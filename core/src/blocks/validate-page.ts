@@ -6,6 +6,7 @@ import { fieldsOfWords } from './prompts.ts'
 import { isSizeKey } from '../sizes/size-keys.ts'
 import { getKind, NODE_PARTS, type Problem, type Registry } from './registry.ts'
 import { slotRefusal } from './slots.ts'
+import { cutShort } from '../page/cut-short.ts'
 
 /** Most nodes a page may have: far above any page seen, low enough that a hostile document is refused quickly. */
 const MAX_NODES = 20_000
@@ -211,5 +212,5 @@ function escape(key: string): string {
 }
 
 function quote(value: unknown): string {
-  return typeof value === 'string' ? `"${value.slice(0, 50)}"` : typeof value
+  return typeof value === 'string' ? `"${cutShort(value, 50)}"` : typeof value
 }

@@ -1,6 +1,7 @@
 import { isFileLink, isPageLink } from '../page/link.ts'
 import { hrefFault } from '../kit/allow-list.ts'
 import type { Check, CheckInput } from './define-check.ts'
+import { cutShort } from '../page/cut-short.ts'
 
 /** A link to a page, place or file that does not exist, or that leads nowhere. */
 export const brokenLink: Check = {
@@ -37,7 +38,7 @@ function faultOf(
   }
   if (isFileLink(link))
     return Object.hasOwn(site.files, link.file) ? undefined : 'leads to a file that is not in the library'
-  const shown = `“${link.href.slice(0, 80)}”`
+  const shown = `“${cutShort(link.href, 80)}”`
   switch (hrefFault(link.href)) {
     case 'not-allowed':
       return 'has an address that can’t be linked to'

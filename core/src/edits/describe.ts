@@ -3,6 +3,7 @@ import { openPrompts } from '../blocks/prompts.ts'
 import { getKind, type Registry } from '../blocks/registry.ts'
 import { findNode, getNode, type NodeId, type Page, type PageNode } from '../page/page.ts'
 import type { Target } from './placing.ts'
+import { cutShort } from '../page/cut-short.ts'
 
 const LONGEST = 40
 
@@ -57,5 +58,5 @@ function wordsOrPrompt(node: PageNode, registry: Registry): string {
 function shorten(words: string): string {
   if (words.length <= LONGEST) return words
   const cut = words.lastIndexOf(' ', LONGEST)
-  return `${words.slice(0, cut > LONGEST / 2 ? cut : LONGEST)}…`
+  return `${cutShort(words, cut > LONGEST / 2 ? cut : LONGEST)}…`
 }

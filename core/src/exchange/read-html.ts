@@ -25,6 +25,7 @@ import { find, findAll, flattened, holds, href, isList, metaContent, oneLine, te
 import { INERT, isPhrasing, LEFT_OUT, MARKS_OF, PHRASING, SECTIONING, SILENT } from './html-elements.ts'
 import { checkbox, run, tidyRuns, withBreaks, withoutBold } from './read-runs.ts'
 import { MOST_COLUMNS, MOST_LINE, MOST_ROWS, readTable } from './read-table.ts'
+import { cutShort } from '../page/cut-short.ts'
 
 /** Something of the page that did not become what it was. */
 export interface NotUnderstood {
@@ -317,11 +318,7 @@ class Reader {
       ? { ...node, children: node.children.filter((one) => one !== from && !holds(one, from)) }
       : node
     const words = inner.#textIn(said)
-    const who = from
-      ? oneLine(textOf(from))
-          .replace(/^[—–-]\s*/, '')
-          .slice(0, MOST_LINE)
-      : ''
+    const who = from ? cutShort(oneLine(textOf(from)).replace(/^[—–-]\s*/, ''), MOST_LINE) : ''
     if (words.length > 0)
       this.#block(into, 'quote', { words: words as unknown as Json, ...(who === '' ? {} : { who }) })
   }
@@ -345,7 +342,7 @@ class Reader {
   figure(node: Element, into: Flow, depth: number): void {
     const caption = node.children.find((child) => child.type === 'element' && child.tagName === 'figcaption')
     const rest = node.children.filter((child) => child !== caption)
-    const words = caption ? oneLine(textOf(caption)).slice(0, MOST_LINE) : ''
+    const words = caption ? cutShort(oneLine(textOf(caption)), MOST_LINE) : ''
     const pictures = findAll(node, 'img')
     const hasWords = rest.some((child) => textOf(child).trim() !== '')
     if (pictures.length === 1 && !hasWords) return this.picture(pictures[0]!, into, words)
@@ -356,7 +353,7 @@ class Reader {
   }
 
   picture(node: Element, into: Flow, caption: string): void {
-    const alt = oneLine(String(node.properties.alt ?? '')).slice(0, MOST_LINE)
+    const alt = cutShort(oneLine(String(node.properties.alt ?? '')), MOST_LINE)
     const [width, height] = [Number(node.properties.width ?? 100), Number(node.properties.height ?? 100)]
     // It only counts visits, or draws a line.
     if (width <= 2 || height <= 2) return
@@ -391,7 +388,7 @@ class Reader {
   /** Details that follow each other are one accordion. */
   details(node: Element, into: Flow, depth: number): void {
     const summary = node.children.find((child) => child.type === 'element' && child.tagName === 'summary')
-    const label = summary ? oneLine(textOf(summary)).slice(0, MOST_LINE) : 'Details'
+    const label = summary ? cutShort(oneLine(textOf(summary)), MOST_LINE) : 'Details'
     const blocks: Flow = { list: [] }
     const isAfterText = this.#runs.some(({ text }) => text.trim() !== '') || this.#words.length > 0
     this.#endText(into)

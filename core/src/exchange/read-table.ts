@@ -2,6 +2,7 @@
 import type { Element, Nodes as HastNode } from 'hast'
 import { find, findAll, holds, oneLine, textOf } from './hast-query.ts'
 import { PHRASING } from './html-elements.ts'
+import { cutShort } from '../page/cut-short.ts'
 
 /** Most that a line and a table of ours hold; see the kinds' schemas. */
 export const MOST_LINE = 500
@@ -45,7 +46,7 @@ export function readTable(table: Element): TableRead {
   const first = (isHead[0] ?? []).length > 0 && isHead[0]!.every(Boolean)
   const column = kept.length > 1 && kept.slice(1).every(({ y }) => isHead[y]?.[0] === true)
   const heads = first ? (column ? 'both' : 'row') : column ? 'column' : 'none'
-  return { rows, heads, caption: oneLine(textOf(find(table, 'caption'))).slice(0, MOST_LINE), isCut }
+  return { rows, heads, caption: cutShort(oneLine(textOf(find(table, 'caption'))), MOST_LINE), isCut }
 }
 
 /** The text of a cell, with a space between what stood on lines of its own. */

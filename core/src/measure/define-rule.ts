@@ -1,6 +1,7 @@
 import type { Severity } from '../checks/define-check.ts'
 import type { ShownId } from '../resolve/expand.ts'
 import type { MeasuredBand, PixelsOf } from './measured-page.ts'
+import { cutShort } from '../page/cut-short.ts'
 
 /** What one rule finds at one width. */
 export interface Strain {
@@ -35,5 +36,5 @@ export function told(px: number): string {
 
 /** A text as it is told. */
 export function quoted(words: string): string {
-  return words.length > 40 ? `“${words.slice(0, 38).trimEnd()}…”` : `“${words}”`
+  return words.length > 40 ? `“${cutShort(words, 38).trimEnd()}…”` : `“${words}”`
 }

@@ -3,6 +3,7 @@
  * one form: plain words are a string, and `toLine` gives that form.
  */
 import { normalizeRuns, runLinks, runWords, type LinkedWords, type Run } from './rich-text.ts'
+import { isInsideLetter } from './cut-short.ts'
 
 export type Line = string | readonly Run[]
 
@@ -55,11 +56,6 @@ export function withLineWords(line: Line, words: string): Line {
   const link = sameLink(left.at(-1), right[0]) ? left.at(-1)?.link : undefined
   const text = words.slice(start, words.length - end)
   return toLine([...left, { text, ...(marks ? { marks } : {}), ...(link ? { link } : {}) }, ...right])
-}
-
-/** Whether a place in a text is between the halves of a surrogate pair. */
-function isInsideLetter(text: string, at: number): boolean {
-  return (text.codePointAt(at - 1) ?? 0) > 0xffff
 }
 
 /** The runs between two places in their words. */

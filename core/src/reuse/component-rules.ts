@@ -8,6 +8,7 @@ import { lineWords, type Line } from '../page/line.ts'
 import { findNode, getNode, type NodeId, type Page, type PageNode } from '../page/page.ts'
 import { richTextWords, type RichText } from '../page/rich-text.ts'
 import { linkedPart, type PartIn } from '../resolve/expand.ts'
+import { cutShort } from '../page/cut-short.ts'
 
 /**
  * Returns the problems of the instances on a document: fields that lack something or say too much, and blocks that no slot
@@ -76,7 +77,7 @@ const LONGEST_QUOTE = 80
 
 /** What was filled in is nowhere else to be seen: it is quoted, so that it can be filled in again. */
 function otherTypeWords(name: string, said: string | undefined): string {
-  const short = said?.trim().slice(0, LONGEST_QUOTE) ?? ''
+  const short = cutShort(said?.trim() ?? '', LONGEST_QUOTE)
   const quoted =
     short === '' ? 'what was filled in' : `“${short}${short.length < said!.trim().length ? '…' : ''}”`
   return `“${name}” can’t show ${quoted}, since the field changed its type. Fill it in again.`

@@ -1,5 +1,5 @@
 /** Finding pages by their text. */
-import type { TextHit } from '@gullyline/core'
+import { cutShort, cutToEnd, type TextHit } from '@gullyline/core'
 import { escapeLike } from '../db/escape-like.ts'
 import { PageEntity } from '../db/rows.ts'
 import type { SiteData } from '../db/site-scope.ts'
@@ -15,7 +15,7 @@ const AROUND = 50
  * of fewer than two characters finds nothing.
  */
 export async function searchText(at: SiteData, query: string): Promise<TextHit[]> {
-  const words = query.slice(0, LONGEST_QUERY).split(/\s+/).filter(Boolean).slice(0, MOST_WORDS)
+  const words = cutShort(query, LONGEST_QUERY).split(/\s+/).filter(Boolean).slice(0, MOST_WORDS)
   if (words.join('').length < 2) return []
   const found = at.manager
     .createQueryBuilder(PageEntity, 'p')
@@ -41,7 +41,7 @@ function excerpt(text: string, word: string): Pick<TextHit, 'before' | 'match' |
   // An accent that is a character of its own shifts the places: then the beginning is shown.
   if (at < 0 || plain(line).length !== line.length)
     return { before: '', match: '', after: cut(line, 2 * AROUND) }
-  const before = line.slice(Math.max(0, at - AROUND), at)
+  const before = cutToEnd(line.slice(0, at), AROUND)
   return {
     before: (at > AROUND ? '…' : '') + before,
     match: line.slice(at, at + word.length),
@@ -50,7 +50,7 @@ function excerpt(text: string, word: string): Pick<TextHit, 'before' | 'match' |
 }
 
 function cut(text: string, most: number): string {
-  return text.length > most ? `${text.slice(0, most)}…` : text
+  return text.length > most ? `${cutShort(text, most)}…` : text
 }
 
 function plain(text: string): string {

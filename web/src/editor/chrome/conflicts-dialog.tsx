@@ -2,6 +2,8 @@ import { Fragment, useMemo, useState } from 'react'
 import { Label, Radio, RadioGroup } from 'react-aria-components'
 import styled from 'styled-components'
 import {
+  cutShort,
+  cutToEnd,
   describeConflict,
   diffWords,
   type Conflict,
@@ -168,7 +170,7 @@ const AROUND = 60
 
 function SideText({ text, parts, isWhole }: SideTextProps) {
   if (text === '') return <Empty>Empty</Empty>
-  if (!parts) return <span>{isWhole || text.length <= LONG ? text : `${text.slice(0, LONG)}…`}</span>
+  if (!parts) return <span>{isWhole || text.length <= LONG ? text : `${cutShort(text, LONG)}…`}</span>
   return (
     <span>
       {parts.map((part, i) =>
@@ -187,6 +189,6 @@ function SideText({ text, parts, isWhole }: SideTextProps) {
 /** Text that both have: of a long piece, its ends that touch a difference. */
 function shortened(text: string, isFirst: boolean, isLast: boolean): string {
   if (text.length <= 2 * AROUND + 1) return text
-  const [start, end] = [isFirst ? '' : text.slice(0, AROUND), isLast ? '' : text.slice(-AROUND)]
+  const [start, end] = [isFirst ? '' : cutShort(text, AROUND), isLast ? '' : cutToEnd(text, AROUND)]
   return `${start}…${end}`
 }

@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import styled from 'styled-components'
 import {
+  cutShort,
   findNode,
   linkedPart,
   LONGEST_FIELD_NAME,
@@ -133,7 +134,7 @@ function VariantDialog({ taken, onClose, onName }: VariantDialogProps) {
           autoFocus
           label="Name"
           value={name}
-          onChange={(typed) => setName(typed.slice(0, LONGEST_FIELD_NAME))}
+          onChange={(typed) => setName(cutShort(typed, LONGEST_FIELD_NAME))}
         />
       </form>
       {isTaken && <Trouble role="alert">The component has a variant of this name already.</Trouble>}

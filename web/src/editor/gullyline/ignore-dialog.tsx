@@ -1,5 +1,5 @@
 import { useId, useState } from 'react'
-import { ignoreEdit, LONGEST_REASON, RULES } from '@gullyline/core'
+import { cutShort, ignoreEdit, LONGEST_REASON, RULES } from '@gullyline/core'
 import { Button, LineField, MainButton } from '../../ui/controls.tsx'
 import { Dialog } from '../../ui/dialog.tsx'
 import { useStore } from '../session/editor-store.ts'
@@ -37,7 +37,7 @@ export function IgnoreDialog({ gully, onClose }: { gully: ShownGully; onClose: (
         <LineField
           label="Reason"
           value={reason}
-          onChange={(typed) => setReason(typed.slice(0, LONGEST_REASON))}
+          onChange={(typed) => setReason(cutShort(typed, LONGEST_REASON))}
           autoFocus
         />
       </form>
