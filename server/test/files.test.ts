@@ -100,6 +100,13 @@ test('a hostile name is a name, and nothing else', async () => {
   }
 })
 
+test('of a name that is too long its end is kept, in whole characters', async () => {
+  for (const name of [`${'🌘'.repeat(120)}.ics`, `${'🌘'.repeat(120)}s.ics`]) {
+    const { body } = await send(CALENDAR, name)
+    expect(body.name).toMatch(/^🌘{97,}s?\.ics$/u)
+  }
+})
+
 test('visitors get the file of a live page to keep, and a newer one under a new address once it is replaced', async () => {
   const { body: file } = await send(CALENDAR, 'Nights.ics')
   expect((await publishWith({ file: file.id })).status).toBe(200)

@@ -2,8 +2,8 @@
  * One line of text, such as a heading: plain words, or runs where some of the words have marks or a link. One line has
  * one form: plain words are a string, and `toLine` gives that form.
  */
-import { normalizeRuns, runLinks, runWords, type LinkedWords, type Run } from './rich-text.ts'
 import { isInsideLetter } from './cut-short.ts'
+import { normalizeRuns, runLinks, runWords, type LinkedWords, type Run } from './rich-text.ts'
 
 export type Line = string | readonly Run[]
 

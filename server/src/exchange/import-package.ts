@@ -1,6 +1,7 @@
 /** Importing packages: what would come is looked at first, and then all of it is taken, or nothing. */
 import { In } from 'typeorm'
 import {
+  cutShort,
   chosen,
   defaultRegistry,
   importKey,
@@ -383,7 +384,7 @@ async function writeParts(
 function freeName(wanted: string, taken: ReadonlySet<string>): string {
   let name = wanted
   for (let n = 2; taken.has(nameKey(name)); n++)
-    name = `${wanted.slice(0, LONGEST_PART_NAME - 4).trimEnd()} ${n}`
+    name = `${cutShort(wanted, LONGEST_PART_NAME - 4).trimEnd()} ${n}`
   return name
 }
 

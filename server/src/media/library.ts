@@ -1,7 +1,7 @@
 /** The media library: adding, describing and replacing pictures. */
 import { rm, writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
-import type { MediaRequest } from '@gullyline/core'
+import { cutToEnd, type MediaRequest } from '@gullyline/core'
 import { MediaEntity, type MediaRow } from '../db/rows.ts'
 import { Refused } from '../http/errors.ts'
 import { refuseStale } from '../http/refuse-stale.ts'
@@ -177,7 +177,7 @@ function checkedAlt(alt: string): string {
 
 /** What the library calls something: one line, the end of it where it is too long, since that has the ending. */
 export function libraryName(name: string, otherwise: string): string {
-  return oneLine(name).slice(-200) || otherwise
+  return cutToEnd(oneLine(name), 200) || otherwise
 }
 
 function oneLine(words: string): string {
