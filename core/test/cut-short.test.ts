@@ -56,7 +56,10 @@ describe.each([0, 1])(
       ['a picture’s text', () => html(`<p>A</p><img src="https://example.org/a.png" alt="${words}">`)],
       [
         'the caption of a table',
-        () => html(`<table><caption>${words}</caption><tr><td>1</td></tr></table>`).page.nodes,
+        () =>
+          html(
+            `<table><caption>${words}</caption><tr><th>A</th><th>B</th></tr><tr><td>1</td><td>2</td></tr></table>`,
+          ).page.nodes,
       ],
       [
         'the label of a detail',

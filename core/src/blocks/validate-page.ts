@@ -1,3 +1,4 @@
+import { cutShort } from '../page/cut-short.ts'
 import { findTreeFault } from '../page/assert-page.ts'
 import { ID_PATTERN } from '../page/id.ts'
 import { PAGE_FORMAT, type Nodes, type Page, type PageNode } from '../page/page.ts'
@@ -6,7 +7,6 @@ import { fieldsOfWords } from './prompts.ts'
 import { isSizeKey } from '../sizes/size-keys.ts'
 import { getKind, NODE_PARTS, type Problem, type Registry } from './registry.ts'
 import { slotRefusal } from './slots.ts'
-import { cutShort } from '../page/cut-short.ts'
 
 /** Most nodes a page may have: far above any page seen, low enough that a hostile document is refused quickly. */
 const MAX_NODES = 20_000

@@ -1,7 +1,7 @@
+import { cutShort } from '../page/cut-short.ts'
 import { isFileLink, isPageLink } from '../page/link.ts'
 import { hrefFault } from '../kit/allow-list.ts'
 import type { Check, CheckInput } from './define-check.ts'
-import { cutShort } from '../page/cut-short.ts'
 
 /** A link to a page, place or file that does not exist, or that leads nowhere. */
 export const brokenLink: Check = {

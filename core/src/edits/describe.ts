@@ -1,9 +1,9 @@
 import { firstWords } from '../blocks/define-block.ts'
 import { openPrompts } from '../blocks/prompts.ts'
 import { getKind, type Registry } from '../blocks/registry.ts'
+import { cutShort } from '../page/cut-short.ts'
 import { findNode, getNode, type NodeId, type Page, type PageNode } from '../page/page.ts'
 import type { Target } from './placing.ts'
-import { cutShort } from '../page/cut-short.ts'
 
 const LONGEST = 40
 

@@ -8,6 +8,7 @@ import { newNode } from '../blocks/define-block.ts'
 import { getKind, type Registry } from '../blocks/registry.ts'
 import type { NewId } from '../edits/compose.ts'
 import { hrefFault, safeHref } from '../kit/allow-list.ts'
+import { cutShort } from '../page/cut-short.ts'
 import type { Json, JsonObject } from '../page/json.ts'
 import { lineWords, toLine, trimLine } from '../page/line.ts'
 import { PAGE_FORMAT, type NodeId, type Page, type PageNode } from '../page/page.ts'
@@ -25,7 +26,6 @@ import { find, findAll, flattened, holds, href, isList, metaContent, oneLine, te
 import { INERT, isPhrasing, LEFT_OUT, MARKS_OF, PHRASING, SECTIONING, SILENT } from './html-elements.ts'
 import { checkbox, run, tidyRuns, withBreaks, withoutBold } from './read-runs.ts'
 import { MOST_COLUMNS, MOST_LINE, MOST_ROWS, readTable } from './read-table.ts'
-import { cutShort } from '../page/cut-short.ts'
 
 /** Something of the page that did not become what it was. */
 export interface NotUnderstood {

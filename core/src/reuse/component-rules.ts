@@ -3,12 +3,12 @@ import { fieldsOf, fittingValue, valuesOf } from '../blocks/component-fields.ts'
 import { fillsOf, shownInSlot, slotsOf } from '../blocks/component-slots.ts'
 import type { Registry } from '../blocks/registry.ts'
 import type { Finding } from '../checks/define-check.ts'
+import { cutShort } from '../page/cut-short.ts'
 import type { Json } from '../page/json.ts'
 import { lineWords, type Line } from '../page/line.ts'
 import { findNode, getNode, type NodeId, type Page, type PageNode } from '../page/page.ts'
 import { richTextWords, type RichText } from '../page/rich-text.ts'
 import { linkedPart, type PartIn } from '../resolve/expand.ts'
-import { cutShort } from '../page/cut-short.ts'
 
 /**
  * Returns the problems of the instances on a document: fields that lack something or say too much, and blocks that no slot

@@ -1,8 +1,8 @@
 /** Importing packages: what would come is looked at first, and then all of it is taken, or nothing. */
 import { In } from 'typeorm'
 import {
-  cutShort,
   chosen,
+  cutShort,
   defaultRegistry,
   importKey,
   matcherOf,
