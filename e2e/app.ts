@@ -182,7 +182,7 @@ const EXPECTED = [
   /Blocked script execution in '[^']*' because the document's frame is sandboxed/,
   /status of 4\d\d/,
   // What kept a screen from being shown is told on it as well.
-  /Failed to fetch dynamically imported module/,
+  /Failed to fetch a file of a module/,
   /ERR_(CONNECTION_REFUSED|CONNECTION_RESET|EMPTY_RESPONSE|FAILED|INTERNET_DISCONNECTED|INCOMPLETE_CHUNKED_ENCODING)/,
 ]
 

@@ -160,12 +160,18 @@ test('a dialog whose code can’t be had says so over the editor, and comes when
   app,
 }) => {
   const letThrough = await failScript(page, 'account-dialogs')
+  const askedAs: string[] = []
+  page.on('request', (request) => {
+    if (request.url().includes('/assets/account-dialogs-')) askedAs.push(request.resourceType())
+  })
   const canvas = await openPage(page, app, 'Visit')
   await page.getByRole('button', { name: /^You are / }).click()
   await page.getByRole('button', { name: 'Change password…' }).click()
   const notLoaded = page.getByRole('dialog', { name: 'Not loaded' })
   await expect(notLoaded.getByRole('alert')).toHaveText(/^Can’t reach the server to load this part/)
   await expect(canvas.locator('h1')).toBeVisible()
+  // Some browsers remember a module that they could not have, until the page is loaded again.
+  expect(new Set(askedAs)).toEqual(new Set(['fetch']))
   letThrough()
   await notLoaded.getByRole('button', { name: 'Try again' }).press('Enter')
   await expect(page.getByRole('dialog', { name: 'Change password' })).toBeVisible()

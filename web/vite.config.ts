@@ -21,6 +21,19 @@ const preloadFonts: Plugin = {
   },
 }
 
+/** `import()` in the built editor goes through a function of ours, which has the place and the name of the bundler's own. */
+const importFetched: Plugin = {
+  name: 'import-fetched',
+  apply: 'build',
+  transform: {
+    filter: { id: /^\0vite\/preload-helper\.js$/ },
+    handler: () => {
+      const ours = fileURLToPath(new URL('./src/ui/import-fetched.ts', import.meta.url))
+      return { code: `export { importFetched as __vitePreload } from ${JSON.stringify(ours)}`, map: null }
+    },
+  },
+}
+
 /** What the editor takes as soon as a page stands on the screen. What tests keep from coming has a file of its own. */
 const SOON = new RegExp(
   [
@@ -55,6 +68,7 @@ export default defineConfig({
   plugins: [
     react(),
     preloadFonts,
+    importFetched,
     // The words that React Aria brings are in English, as all others on the screen.
     optimizeLocales.vite({ locales: ['en-US'] }),
   ],
