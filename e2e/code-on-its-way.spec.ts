@@ -26,6 +26,12 @@ async function failScript(page: Page, name: string): Promise<() => void> {
   return () => (isThere = true)
 }
 
+/** The page "Visit" as it was saved last. */
+async function readVisit(page: Page, app: App): Promise<PageDocument['document']> {
+  const answer = await page.context().request.get(`${app.editor}/api/sites/tarrowmoor/pages/tmvisit`)
+  return ((await answer.json()) as PageDocument).document
+}
+
 /** Begins to type in a text whose editor is not there yet. */
 async function typeTooEarly(text: Locator): Promise<void> {
   await text.click()
@@ -155,6 +161,29 @@ test('an act waits for its code where the selection stays', async ({ page, app }
   await expect(details.getByRole('combobox', { name: 'Row', exact: true })).toHaveValue('5')
 })
 
+test('a page is not saved while the code that saves can’t be had, and is by itself once the server is there', async ({
+  page,
+  app,
+}) => {
+  const letThrough = await failScript(page, 'soon')
+  const canvas = await openPage(page, app, 'Visit')
+  const { nodes } = await readVisit(page, app)
+  const before = await canvas.locator('h1').textContent()
+  await canvas.locator('h1').dblclick()
+  await page.keyboard.press('End')
+  await page.keyboard.type(' tonight')
+  await page.keyboard.press('Control+s')
+  await expect(page.getByText('Not saved yet, trying again')).toBeVisible()
+  await expect(page.getByText(/^Can’t reach the server. The page is not saved yet;/)).toBeVisible()
+  letThrough()
+  await expect(page.getByText(/^Saved as version \d+/)).toBeVisible()
+  expect(JSON.stringify(await readVisit(page, app))).toContain(`${before} tonight`)
+  await page.keyboard.press('Escape')
+  await page.keyboard.press('Control+z')
+  await page.keyboard.press('Control+s')
+  await expect.poll(async () => (await readVisit(page, app)).nodes).toEqual(nodes)
+})
+
 test('a dialog whose code can’t be had says so over the editor, and comes when it is tried again', async ({
   page,
   app,
@@ -235,7 +264,7 @@ test('the name of a saved pattern is typed before the patterns are there: it is 
   const { request } = page.context()
   let made = 0
   const api = `${app.editor}/api/sites/tarrowmoor`
-  const { document: visit } = (await (await request.get(`${api}/pages/tmvisit`)).json()) as PageDocument
+  const visit = await readVisit(page, app)
   const [heading] = Object.entries(visit.nodes).find(([, { kind }]) => kind === 'heading')!
   const document = patternOf(visit, [heading], defaultRegistry, () => `held${++made}`)
   const saved = await request.post(`${api}/parts`, {

@@ -13,7 +13,8 @@ export interface Later<T> {
 
 const UNREACHABLE = 'Can’t reach the server to load this part of the editor. Nothing was changed. Try again.'
 
-export function later<T>(fetchCode: () => Promise<T>): Later<T> {
+/** `unreachable` is what a person is told when the code can’t be had. */
+export function later<T>(fetchCode: () => Promise<T>, unreachable: string = UNREACHABLE): Later<T> {
   const code = new Value<T | undefined>(undefined)
   let loading: Promise<T> | undefined
   const fetchOnce = async (): Promise<T> => {
@@ -22,7 +23,7 @@ export function later<T>(fetchCode: () => Promise<T>): Later<T> {
       code.set(fetched)
       return fetched
     } catch {
-      throw new ApiError(UNREACHABLE, undefined, { isUnreachable: true })
+      throw new ApiError(unreachable, undefined, { isUnreachable: true })
     } finally {
       loading = undefined
     }

@@ -28,7 +28,10 @@ import { documentIn, type SessionDocuments } from './session.ts'
 /** What brings in somebody else's version. */
 export const merging = later(() => import('./merge-in.ts'))
 /** What sends saves. */
-export const sending = later(() => import('./saver.ts'))
+export const sending = later(
+  () => import('./saver.ts'),
+  'Can’t reach the server. The page is not saved yet; saving is tried again automatically.',
+)
 
 /** What has become of the last save. `unsaved` and `saved` are read off the page itself. */
 export type SaveState =
