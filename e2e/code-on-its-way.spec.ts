@@ -206,6 +206,21 @@ test('a dialog whose code can’t be had says so over the editor, and comes when
   await expect(page.getByRole('dialog', { name: 'Change password' })).toBeVisible()
 })
 
+test('a copy of a page is not saved while the code that writes it can’t be had: that is told', async ({
+  page,
+  app,
+}) => {
+  const letThrough = await failScript(page, 'save-written')
+  await page.goto(`${app.editor}/`)
+  await page.getByRole('row', { name: /Visit/ }).first().click()
+  const html = page.getByRole('group', { name: 'Save a copy as' }).getByRole('button', { name: 'HTML' })
+  await html.click()
+  await expect(page.getByRole('status').getByText(/^Can’t reach the server to load this part/)).toBeVisible()
+  letThrough()
+  const [file] = await Promise.all([page.waitForEvent('download'), html.click()])
+  expect(file.suggestedFilename()).toBe('visit.html')
+})
+
 test('a screen whose code can’t be had says so, and comes when it is tried again', async ({ page, app }) => {
   const letThrough = await failScript(page, 'library-screen')
   await page.goto(`${app.editor}/`)

@@ -5,6 +5,8 @@ import { WRITTEN_FORMATS, type PageSummary, type WrittenFormat } from '@gullylin
 import { usePageDocument, type Site } from '../api/hooks.ts'
 import { contourBackdrop } from '../editor/canvas/contours.ts'
 import { Button } from '../ui/controls.tsx'
+import { later } from '../ui/later.ts'
+import { messageOf } from '../ui/message-of.ts'
 import { TYPING_PAUSE_MS, useLater } from '../ui/use-later.ts'
 import { when } from '../ui/when.ts'
 import { PagePicture } from './page-picture.tsx'
@@ -55,6 +57,8 @@ const Edit = styled(Link)`
   text-decoration: none;
 `
 
+const writing = later(() => import('../exchange/save-written.ts'))
+
 const FORMAT_WORDS: Readonly<Record<WrittenFormat, string>> = {
   html: 'HTML',
   markdown: 'Markdown',
@@ -78,8 +82,10 @@ export function PageAside({ site, pages, page, acts, mayChange }: PageAsideProps
   const [told, setTold] = useState<{ readonly id: string; readonly words: string }>()
   const save = async (format: WrittenFormat): Promise<void> => {
     if (!opened || shown.id !== page.id) return
-    const { saveWritten } = await import('../exchange/save-written.ts')
-    setTold({ id: page.id, words: `Saved ${saveWritten({ site, pages, page, opened }, format)}` })
+    const words = await writing
+      .load()
+      .then(({ saveWritten }) => `Saved ${saveWritten({ site, pages, page, opened }, format)}`, messageOf)
+    setTold({ id: page.id, words })
   }
   return (
     <Side aria-label="Preview of the saved page">

@@ -33,6 +33,9 @@ export const sending = later(
   'Can’t reach the server. The page is not saved yet; saving is tried again automatically.',
 )
 
+/** What sends a request that takes long: opening a page needs none of it. */
+const longActs = later(() => import('../../api/long-act.ts'))
+
 /** What has become of the last save. `unsaved` and `saved` are read off the page itself. */
 export type SaveState =
   | { readonly type: 'idle' }
@@ -193,8 +196,7 @@ export function useSave(
         const { version, shared } = store.state.saved
         const going = Object.fromEntries(alsoLive.map((name) => [documentIn(documents, name), shared[name]!]))
         const body: PublishRequest = { version, shared: going }
-        // Opening a page needs none of it.
-        const { requestLong } = await import('../../api/long-act.ts')
+        const { requestLong } = await longActs.load()
         const result = await requestLong<PublishResult>(path, { body, ...watch })
         store.wentLive(alsoLive)
         readAgain(alsoLive, store)
