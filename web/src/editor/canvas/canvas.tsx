@@ -15,6 +15,7 @@ import { boxVariables } from './at-box.ts'
 import { useDrawnBox } from './box-select.ts'
 import { listenToFrame, selectAt } from './frame-input.ts'
 import { PageFrame } from './page-frame.tsx'
+import { PageScrollbar } from './page-scrollbar.tsx'
 import { PageStyle, PageView } from './page-view.tsx'
 import { useClipboard } from './use-clipboard.ts'
 import { gridCanvas } from './canvas-later.ts'
@@ -142,6 +143,7 @@ export function Canvas({
           <PageView shown={shown} />
         </PageFrame>
       </Sheet>
+      {inner && <PageScrollbar inner={inner} scale={scale} top={DOCK_HEIGHT} />}
       {inner && area && <SelectionLayer inner={inner} area={area} />}
       {inner && area && hasReadingPath && grid && <grid.ReadingPath inner={inner} area={area} />}
       {inner && grid && <grid.CanvasDrops inner={inner} />}

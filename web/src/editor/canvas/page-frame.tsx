@@ -1,10 +1,10 @@
 import { useLayoutEffect, useRef, useState, type ReactNode } from 'react'
 import { createPortal } from 'react-dom'
 import styled from 'styled-components'
+import { NO_SCROLLBAR_CSS } from '../../ui/framed-page.ts'
 import { TAKES_FOCUS } from './focus-canvas.ts'
 
-const EMPTY_DOCUMENT =
-  '<!DOCTYPE html><html lang="en"><head><meta charset="utf-8"><title>Page</title></head><body></body></html>'
+const EMPTY_DOCUMENT = `<!DOCTYPE html><html lang="en"><head><meta charset="utf-8"><title>Page</title><style>${NO_SCROLLBAR_CSS}</style></head><body></body></html>`
 
 const Frame = styled.iframe`
   display: block;

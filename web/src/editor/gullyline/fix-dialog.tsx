@@ -3,6 +3,7 @@ import styled from 'styled-components'
 import { RULES } from '@gullyline/core'
 import { Button, MainButton } from '../../ui/controls.tsx'
 import { Dialog } from '../../ui/dialog.tsx'
+import { framedPage } from '../../ui/framed-page.ts'
 import { SideBySide } from '../../ui/side-by-side.ts'
 import { messageOf } from '../../ui/message-of.ts'
 import { useStore } from '../session/editor-store.ts'
@@ -109,7 +110,7 @@ interface SideProps {
 function Side({ title, document: { body, css }, gully }: SideProps) {
   const frame = useRef<HTMLIFrameElement>(null)
   const scale = Math.min(1, WIDTH / gully.worst)
-  const html = `<!DOCTYPE html><meta charset="utf-8"><title>Page</title><style>${css}html{scroll-behavior:auto;scrollbar-width:none}</style>${body}`
+  const html = framedPage(css, body)
   const reveal = (): void => {
     const inner = frame.current?.contentDocument
     const element = inner?.querySelector<HTMLElement>(`[data-node="${CSS.escape(gully.nodeId ?? '')}"]`)

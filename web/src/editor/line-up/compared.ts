@@ -1,6 +1,7 @@
 /** The page as it was, beside the page as it is: what each shows, and which blocks differ. */
 import { useMemo } from 'react'
 import { changedBlocks, type Page } from '@gullyline/core'
+import { framedPage } from '../../ui/framed-page.ts'
 import { MeasuredHtml } from '../gullyline/measured-html.ts'
 import { usePage, useStore } from '../session/editor-store.ts'
 import { usePageBefore, type Before } from '../session/page-before.ts'
@@ -29,7 +30,7 @@ export function useCompared(
     const shown = { ...context, purpose: 'measure' } as const
     const html = (page: Page): string => {
       const { body, css } = new MeasuredHtml(registry, shown).write(page)
-      return `<!DOCTYPE html><meta charset="utf-8"><title>Page</title><style>${css}html{scroll-behavior:auto}${marks}</style>${body}`
+      return framedPage(`${css}${marks}`, body)
     }
     return { before: html(session), now: html(now), differing: differing.length }
   }, [session, now, isMarked, registry, context])

@@ -1,0 +1,61 @@
+/** Where scrollbars take room, as on most desktops: pages in frames are as wide as the ruler says all the same. */
+import { chromium, type Locator } from '@playwright/test'
+import config from '../playwright.config.ts'
+import { expect, openPage, signIn, test } from './app.ts'
+
+/** The width in px that a frame's page is laid out in, and that of its window. */
+function widthsOf(frame: Locator): Promise<readonly [page: number, window: number]> {
+  return frame.evaluate((element: HTMLIFrameElement) => [
+    element.contentDocument!.documentElement.clientWidth,
+    element.contentWindow!.innerWidth,
+  ])
+}
+
+test('a page is laid out at the whole width of its frame, and has its scrollbar beside it', async ({
+  app,
+}) => {
+  const browser = await chromium.launch({
+    ...config.use!.launchOptions,
+    ignoreDefaultArgs: ['--hide-scrollbars'],
+  })
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 } })
+  await signIn(context, app)
+  const page = await context.newPage()
+  const canvas = await openPage(page, app, 'Visit')
+  await expect(canvas.getByText('Keep the dome turning')).toBeAttached()
+  const frame = page.getByTitle(/^The page, /)
+  expect(await widthsOf(frame)).toEqual([1280, 1280])
+
+  const area = (await page.getByRole('main', { name: 'Canvas' }).boundingBox())!
+  const scrolled = (): Promise<number> => canvas.locator('html').evaluate((html) => html.scrollTop)
+  const [onBar, low] = [area.x + area.width - 7, area.y + area.height - 40]
+  expect(await scrolled()).toBe(0)
+  // Beside the thumb: a windowful further, and back.
+  await page.mouse.click(onBar, low)
+  await expect.poll(scrolled).toBeGreaterThan(300)
+  await page.mouse.click(onBar, area.y + 62)
+  await expect.poll(scrolled).toBe(0)
+  // The thumb goes with the page, and takes it along.
+  await page.mouse.move(area.x + area.width / 2, low)
+  await page.mouse.wheel(0, 5000)
+  await expect(canvas.getByText('Keep the dome turning')).toBeInViewport()
+  const end = await scrolled()
+  await page.mouse.move(onBar, low)
+  await page.mouse.down()
+  await page.mouse.move(onBar, area.y + 60, { steps: 4 })
+  await page.mouse.up()
+  await expect.poll(scrolled).toBeLessThan(end / 2)
+
+  await page.keyboard.press('Control+Shift+L')
+  await expect(page.getByTitle(/^The page at /)).toHaveCount(3)
+  for (const shown of await page.getByTitle(/^The page at /).all()) {
+    const [laidOut, window] = await widthsOf(shown)
+    expect(laidOut).toBe(window)
+  }
+  await page.getByRole('button', { name: 'With last saved' }).click()
+  const sides = page.getByTitle(/^The page (now|last saved), /)
+  await expect(sides).toHaveCount(2)
+  for (const side of await sides.all())
+    await expect.poll(async () => new Set(await widthsOf(side)).size).toBe(1)
+  await browser.close()
+})

@@ -1,0 +1,64 @@
+import { useEffect, useRef } from 'react'
+import styled from 'styled-components'
+
+const Bar = styled.div`
+  position: absolute;
+  top: var(--top);
+  right: 0;
+  bottom: 0;
+  z-index: 1;
+  overflow: hidden scroll;
+  > div {
+    width: 1px;
+    height: var(--length);
+  }
+`
+
+interface PageScrollbarProps {
+  /** The page that it scrolls. */
+  readonly inner: Document
+  /** Of the page, in px of the screen for one of its own. */
+  readonly scale: number
+  /** How far it begins below the top of its parent, in px. */
+  readonly top: number
+}
+
+/**
+ * The scrollbar of a page, beside it, where the system has scrollbars that take room; nothing elsewhere. Keys scroll the
+ * page itself, so it takes no focus and is not read out.
+ */
+export function PageScrollbar({ inner, scale, top }: PageScrollbarProps) {
+  const bar = useRef<HTMLDivElement>(null)
+  useEffect(() => {
+    const own = bar.current
+    const view = inner.defaultView
+    if (!own || !view || own.offsetWidth <= 1) return
+    const fit = (): void => {
+      own.style.setProperty('--length', `${inner.documentElement.scrollHeight * scale}px`)
+      own.style.visibility = own.scrollHeight > own.clientHeight ? 'visible' : 'hidden'
+      follow()
+    }
+    const isAlike = (): boolean => Math.abs(own.scrollTop - view.scrollY * scale) < 1
+    const follow = (): void => {
+      if (!isAlike()) own.scrollTop = view.scrollY * scale
+    }
+    const lead = (): void => {
+      if (!isAlike()) view.scrollTo({ top: own.scrollTop / scale, behavior: 'instant' })
+    }
+    const observer = new ResizeObserver(fit)
+    observer.observe(inner.documentElement)
+    observer.observe(own)
+    view.addEventListener('scroll', follow, { passive: true })
+    own.addEventListener('scroll', lead, { passive: true })
+    return () => {
+      observer.disconnect()
+      view.removeEventListener('scroll', follow)
+      own.removeEventListener('scroll', lead)
+    }
+  }, [inner, scale])
+  return (
+    <Bar ref={bar} aria-hidden tabIndex={-1} style={{ '--top': `${top}px` }}>
+      <div />
+    </Bar>
+  )
+}
