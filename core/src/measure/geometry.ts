@@ -12,6 +12,16 @@ export function bottomOf({ y, height }: Pick<Box, 'y' | 'height'>): number {
   return y + height
 }
 
+/** Whether a box lies wholly above another, and not in a column right of it. */
+export function isAbove(a: Box, b: Box): boolean {
+  return bottomOf(a) <= b.y + NOTHING && a.x < rightOf(b) - NOTHING
+}
+
+/** Whether a box lies wholly left of another that is in the same row. */
+export function isLeftOf(a: Box, b: Box): boolean {
+  return rightOf(a) <= b.x + NOTHING && bottomOf(a) > b.y + NOTHING && a.y < bottomOf(b) - NOTHING
+}
+
 /** What two boxes share; undefined where they share nothing. */
 export function shared(a: Box, b: Box): Box | undefined {
   const x = Math.max(a.x, b.x)

@@ -1,5 +1,5 @@
 import type { GullyRule, Strain } from './define-rule.ts'
-import { bottomOf, rightOf } from './geometry.ts'
+import { isAbove } from './geometry.ts'
 import type { MeasuredBand, PixelsOf } from './measured-page.ts'
 import { coveredText } from './rules/covered-text.ts'
 import { cutText } from './rules/cut-text.ts'
@@ -126,7 +126,7 @@ function orderOf(band: MeasuredBand): string {
     .slice(1)
     .flatMap(({ index, box }, i) => {
       const before = texts[i]!.box
-      return bottomOf(box) <= before.y && box.x < rightOf(before) ? [index] : []
+      return isAbove(box, before) ? [index] : []
     })
     .join()
 }

@@ -1,5 +1,5 @@
 import type { GullyRule } from '../define-rule.ts'
-import { bottomOf, rightOf, seenOf } from '../geometry.ts'
+import { isAbove, isLeftOf, seenOf } from '../geometry.ts'
 
 /** The Tab key goes back to something that is seen earlier. Going through columns one by one is in order. */
 export const focusOrder: GullyRule = {
@@ -14,11 +14,9 @@ export const focusOrder: GullyRule = {
     })
     return targets.slice(1).flatMap(({ id, name, box }, i) => {
       const before = targets[i]!
-      const isAbove = bottomOf(box) <= before.box.y && box.x < rightOf(before.box)
-      const isLeft =
-        rightOf(box) <= before.box.x && bottomOf(box) > before.box.y && box.y < bottomOf(before.box)
-      if (!isAbove && !isLeft) return []
-      const where = isAbove ? 'above' : 'left of'
+      const isOver = isAbove(box, before.box)
+      if (!isOver && !isLeftOf(box, before.box)) return []
+      const where = isOver ? 'above' : 'left of'
       return [
         {
           id,

@@ -1,5 +1,5 @@
 import type { GullyRule } from '../define-rule.ts'
-import { bottomOf } from '../geometry.ts'
+import { bottomOf, NOTHING } from '../geometry.ts'
 import type { Box, MeasuredBand } from '../measured-page.ts'
 
 /** With fewer in a row, one that stands alone is half a row. */
@@ -40,7 +40,7 @@ export function rowsOf(band: MeasuredBand, index: number): readonly number[] {
   for (const { box } of childrenOf(band, index)) {
     const row = rows.at(-1)
     // In one row each begins right of the one before, and above its end.
-    if (row && last && box.y < row.bottom && box.x > last.x) {
+    if (row && last && box.y < row.bottom - NOTHING && box.x > last.x + NOTHING) {
       row.count++
       row.bottom = Math.max(row.bottom, bottomOf(box))
     } else rows.push({ count: 1, bottom: bottomOf(box) })
