@@ -181,6 +181,8 @@ export const test = base.extend<OfTest, OfWorker>({
 const EXPECTED = [
   /Blocked script execution in '[^']*' because the document's frame is sandboxed/,
   /status of 4\d\d/,
+  // What a test puts into a page to see that it does not run.
+  /^(Executing inline|Loading the script|Running the JavaScript URL).* violates the following Content Security Policy/,
   // What kept a screen from being shown is told on it as well.
   /Failed to fetch a file of a module/,
   /ERR_(CONNECTION_REFUSED|CONNECTION_RESET|EMPTY_RESPONSE|FAILED|INTERNET_DISCONNECTED|INCOMPLETE_CHUNKED_ENCODING)/,

@@ -19,7 +19,26 @@ test('a page is opened, filled, rearranged, looked at, saved, published, and is 
     expect(await frame.evaluate((one: HTMLIFrameElement) => one.contentDocument?.compatMode)).toBe(
       'CSS1Compat',
     )
-    expect(await frame.getAttribute('sandbox')).toBe('allow-same-origin')
+    const ran = await frame.evaluate(async (one: HTMLIFrameElement) => {
+      const inner = one.contentDocument!
+      const told: string[] = []
+      Object.assign(one.contentWindow!, { told: (what: string) => told.push(what) })
+      const holder = inner.createElement('div')
+      holder.innerHTML =
+        '<img src="data:," onerror="told(\'handler\')"><a href="javascript:told(\'address\')">.</a>'
+      const scripts = ["told('element')", ''].map(
+        (text) => inner.createElement('script').appendChild(inner.createTextNode(text)).parentElement!,
+      )
+      scripts[1]!.setAttribute('src', document.querySelector('script')!.getAttribute('src')!)
+      scripts[1]!.addEventListener('load', () => told.push('file'))
+      inner.body.append(holder, ...scripts)
+      holder.querySelector('a')!.click()
+      one.contentWindow!.location.href = "javascript:told('location')"
+      await new Promise((resolve) => setTimeout(resolve, 500))
+      for (const added of [holder, ...scripts]) added.remove()
+      return told
+    })
+    expect(ran).toEqual([])
   })
 
   await test.step('add a section from the shelf, below one that is chosen', async () => {

@@ -1,10 +1,8 @@
 import { useLayoutEffect, useRef, useState, type ReactNode } from 'react'
 import { createPortal } from 'react-dom'
 import styled from 'styled-components'
-import { NO_SCROLLBAR_CSS } from '../../ui/framed-page.ts'
+import { EMPTY_PAGE, PAGE_SANDBOX } from '../../ui/framed-page.ts'
 import { TAKES_FOCUS } from './focus-canvas.ts'
-
-const EMPTY_DOCUMENT = `<!DOCTYPE html><html lang="en"><head><meta charset="utf-8"><title>Page</title><style>${NO_SCROLLBAR_CSS}</style></head><body></body></html>`
 
 const Frame = styled.iframe`
   display: block;
@@ -30,7 +28,7 @@ export interface PageFrameProps {
 
 /**
  * A real window of the given width: media queries, viewport units and fixed positions are those of a browser of that
- * size. React renders into it from here; no script runs inside, since the sandbox allows none.
+ * size. React renders into it from here; nothing of the page runs inside.
  */
 export function PageFrame({
   title,
@@ -55,7 +53,7 @@ export function PageFrame({
     <Frame
       ref={frame}
       title={title}
-      sandbox="allow-same-origin"
+      sandbox={PAGE_SANDBOX}
       // A frame without its document hears no keys: until then they stay with the editor's own window.
       {...(isFocusHome && inner ? { [TAKES_FOCUS]: '' } : {})}
       width={width}
@@ -74,7 +72,7 @@ export function PageFrame({
  */
 function writeEmpty(made: Document): void {
   made.open()
-  made.write(EMPTY_DOCUMENT)
+  made.write(EMPTY_PAGE)
   made.close()
   guardLinks(made)
 }

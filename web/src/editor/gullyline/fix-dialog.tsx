@@ -3,7 +3,7 @@ import styled from 'styled-components'
 import { RULES } from '@gullyline/core'
 import { Button, MainButton } from '../../ui/controls.tsx'
 import { Dialog } from '../../ui/dialog.tsx'
-import { framedPage } from '../../ui/framed-page.ts'
+import { framedPage, PAGE_SANDBOX } from '../../ui/framed-page.ts'
 import { SideBySide } from '../../ui/side-by-side.ts'
 import { messageOf } from '../../ui/message-of.ts'
 import { useStore } from '../session/editor-store.ts'
@@ -125,7 +125,7 @@ function Side({ title, document: { body, css }, gully }: SideProps) {
         <iframe
           ref={frame}
           title={title}
-          sandbox="allow-same-origin"
+          sandbox={PAGE_SANDBOX}
           tabIndex={-1}
           srcDoc={html}
           width={gully.worst}

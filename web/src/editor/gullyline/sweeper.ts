@@ -19,6 +19,7 @@ import {
   type SweepJob,
 } from '@gullyline/core'
 import { untilLetGo } from '../../ui/held.ts'
+import { whenIdle } from '../../ui/when-idle.ts'
 import { BandReader } from './band-reader.ts'
 import { UNMEASURED, type GullyState } from './gully-state.ts'
 import { MeasuredHtml, type MeasuredDocument } from './measured-html.ts'
@@ -240,5 +241,5 @@ function nameOf(rule: string, node: string | undefined): string {
 /** Settles when the browser has nothing else to do, and nobody drags anything. */
 async function idle(): Promise<void> {
   await untilLetGo()
-  await new Promise<void>((resolve) => requestIdleCallback(() => resolve(), { timeout: IDLE_WITHIN_MS }))
+  await whenIdle(IDLE_WITHIN_MS)
 }

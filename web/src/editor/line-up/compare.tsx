@@ -1,5 +1,6 @@
 import { useCallback, useEffect, useRef, useState } from 'react'
 import styled from 'styled-components'
+import { PAGE_SANDBOX } from '../../ui/framed-page.ts'
 import { pageSheet } from '../../ui/page-sheet.ts'
 import { Tabs } from '../../ui/controls.tsx'
 import type { Before } from '../session/page-before.ts'
@@ -175,7 +176,7 @@ function Side({ title, html, screen, scale, height, together }: SideProps) {
       <Window>
         <iframe
           title={`The page ${title.toLowerCase()}, ${screen} pixels wide`}
-          sandbox="allow-same-origin"
+          sandbox={PAGE_SANDBOX}
           srcDoc={html}
           width={screen}
           height={Math.ceil(height / scale)}
