@@ -8,7 +8,7 @@ import { join } from 'node:path'
 import { ensureGenerated, ensureServer, ensureWeb } from './lib/build.mjs'
 import { ensureDebian, ensurePackages } from './lib/install.mjs'
 import { startMariadb } from './lib/mariadb.mjs'
-import { CHROMIUM, MARIADB, NGINX, root, tool } from './lib/paths.mjs'
+import { CHROMIUM, MARIADB, NGINX, root, tool, WEBKIT } from './lib/paths.mjs'
 import { freePort } from './lib/ports.mjs'
 import { runCommand } from './lib/run-command.mjs'
 import { copySampleDatabase, makeSampleHome, SAMPLE_HOME } from './lib/sample-home.mjs'
@@ -90,6 +90,14 @@ const PARTS = [
     lane: 'first',
     onlyOnDemand: true,
   },
+  {
+    name: 'webkit',
+    args: [...PLAYWRIGHT, '--config', 'playwright.webkit.config.ts'],
+    count: countPlaywright,
+    needs: ['database', 'server', 'sample', 'web', 'chromium', 'webkit'],
+    lane: 'first',
+    onlyOnDemand: true,
+  },
 ]
 
 const SOAK_PARTS = [
@@ -130,6 +138,7 @@ await run(async () => {
       ...(needs.has('database') ? MARIADB : {}),
       ...(needs.has('chromium') ? CHROMIUM : {}),
       ...(needs.has('nginx') ? NGINX : {}),
+      ...(needs.has('webkit') ? WEBKIT : {}),
     }),
     ensurePackages(),
   ])

@@ -13,6 +13,9 @@ export const CHROMIUM = { '/usr/bin/chromium-headless-shell': 'chromium-headless
 /** A server of somebody else's, that what we export is tried with. */
 export const NGINX = { '/usr/sbin/nginx': 'nginx-light' }
 
+/** Safari's family of browsers, and a screen for it. */
+export const WEBKIT = { '/usr/bin/WebKitWebDriver': 'webkit2gtk-driver', '/usr/bin/Xvfb': 'xvfb' }
+
 /** A program of a package, run by this Node. */
 export function tool(path) {
   return join(root, 'node_modules', path)
