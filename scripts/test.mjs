@@ -175,11 +175,17 @@ await run(async () => {
       say(`Running ${part.name}`)
       // Beside, with so much less of the processors that both lanes end at about the same time.
       const [command, ...args] = [...(part.lane === 'beside' ? ['nice', '-n', '2'] : []), process.execPath]
-      const { code, output } = await runCommand(command, [...args, ...part.args, ...more], { cwd: root, env })
+      // Hours of silence would say nothing of what is through by then.
+      const onOutput = isSoak ? (text) => process.stdout.write(text) : undefined
+      const { code, output } = await runCommand(command, [...args, ...part.args, ...more], {
+        cwd: root,
+        env,
+        onOutput,
+      })
       const found = part.count(output, code)
       total.passed += found.passed
       total.failed += found.failed
-      if (code !== 0 || found.failed > 0 || only) console.log(output.trimEnd())
+      if (!isSoak && (code !== 0 || found.failed > 0 || only)) console.log(output.trimEnd())
       say(`${part.name}: ${found.passed} passed, ${found.failed} failed`)
     }
     const lane = async (name) => {
