@@ -1,5 +1,5 @@
 /** Where scrollbars take room, as on most desktops: pages in frames are as wide as the ruler says all the same. */
-import { chromium, type Locator } from '@playwright/test'
+import { chromium, type Browser, type Locator } from '@playwright/test'
 import config from '../playwright.config.ts'
 import { expect, openPage, signIn, test } from './app.ts'
 
@@ -11,13 +11,16 @@ function widthsOf(frame: Locator): Promise<readonly [page: number, window: numbe
   ])
 }
 
+let browser: Browser
+
+test.beforeAll(async () => {
+  browser = await chromium.launch({ ...config.use!.launchOptions, ignoreDefaultArgs: ['--hide-scrollbars'] })
+})
+test.afterAll(() => browser.close())
+
 test('a page is laid out at the whole width of its frame, and has its scrollbar beside it', async ({
   app,
 }) => {
-  const browser = await chromium.launch({
-    ...config.use!.launchOptions,
-    ignoreDefaultArgs: ['--hide-scrollbars'],
-  })
   const context = await browser.newContext({ viewport: { width: 1280, height: 800 } })
   await signIn(context, app)
   const page = await context.newPage()
@@ -46,6 +49,17 @@ test('a page is laid out at the whole width of its frame, and has its scrollbar 
   await page.mouse.up()
   await expect.poll(scrolled).toBeLessThan(end / 2)
 
+  // A press on it takes nothing away from what is being typed.
+  const heading = canvas.locator('h1')
+  await heading.dblclick()
+  await page.keyboard.press('End')
+  await page.keyboard.type(' tonight')
+  await page.mouse.click(onBar, low)
+  await expect.poll(scrolled).toBeGreaterThan(300)
+  await page.keyboard.type(' and on')
+  await expect(heading).toHaveText(/ tonight and on$/)
+  await page.keyboard.press('Escape')
+
   await page.keyboard.press('Control+Shift+L')
   await expect(page.getByTitle(/^The page at /)).toHaveCount(3)
   for (const shown of await page.getByTitle(/^The page at /).all()) {
@@ -57,5 +71,5 @@ test('a page is laid out at the whole width of its frame, and has its scrollbar 
   await expect(sides).toHaveCount(2)
   for (const side of await sides.all())
     await expect.poll(async () => new Set(await widthsOf(side)).size).toBe(1)
-  await browser.close()
+  await context.close()
 })

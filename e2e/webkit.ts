@@ -63,13 +63,19 @@ export class WebKit {
       stdio: 'ignore',
     })
     const address = `http://127.0.0.1:${port}`
-    await untilThere(address)
-    const session = await call(`${address}/session`, 'POST', {
-      // The editor goes on asking the server: its page is never loaded to the end.
-      capabilities: { alwaysMatch: { pageLoadStrategy: 'none' } },
-    })
-    const { sessionId } = session as { readonly sessionId: string }
-    return new WebKit(`${address}/session/${sessionId}`, [driver, screen])
+    const processes = [driver, screen]
+    try {
+      await untilThere(address)
+      const session = await call(`${address}/session`, 'POST', {
+        // With another one, this driver did not come back from opening a page of the editor.
+        capabilities: { alwaysMatch: { pageLoadStrategy: 'none' } },
+      })
+      const { sessionId } = session as { readonly sessionId: string }
+      return new WebKit(`${address}/session/${sessionId}`, processes)
+    } catch (error) {
+      for (const one of processes) one.kill()
+      throw error
+    }
   }
 
   async open(url: string): Promise<void> {

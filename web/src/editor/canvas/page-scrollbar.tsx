@@ -25,7 +25,7 @@ interface PageScrollbarProps {
 
 /**
  * The scrollbar of a page, beside it, where the system has scrollbars that take room; nothing elsewhere. Keys scroll the
- * page itself, so it takes no focus and is not read out.
+ * page itself, so it takes no focus and is not read out: what is typed goes on where it was.
  */
 export function PageScrollbar({ inner, scale, top }: PageScrollbarProps) {
   const bar = useRef<HTMLDivElement>(null)
@@ -57,7 +57,13 @@ export function PageScrollbar({ inner, scale, top }: PageScrollbarProps) {
     }
   }, [inner, scale])
   return (
-    <Bar ref={bar} aria-hidden tabIndex={-1} style={{ '--top': `${top}px` }}>
+    <Bar
+      ref={bar}
+      aria-hidden
+      tabIndex={-1}
+      style={{ '--top': `${top}px` }}
+      onMouseDown={(event) => event.preventDefault()}
+    >
       <div />
     </Bar>
   )
