@@ -189,9 +189,10 @@ test('a dialog whose code can’t be had says so over the editor, and comes when
   app,
 }) => {
   const letThrough = await failScript(page, 'account-dialogs')
-  const askedAs: string[] = []
+  const askedBy = new Set<'the page' | 'a frame of it'>()
   page.on('request', (request) => {
-    if (request.url().includes('/assets/account-dialogs-')) askedAs.push(request.resourceType())
+    if (!request.url().includes('/assets/account-dialogs-')) return
+    askedBy.add(request.frame() === page.mainFrame() ? 'the page' : 'a frame of it')
   })
   const canvas = await openPage(page, app, 'Visit')
   await page.getByRole('button', { name: /^You are / }).click()
@@ -200,11 +201,40 @@ test('a dialog whose code can’t be had says so over the editor, and comes when
   await expect(notLoaded.getByRole('alert')).toHaveText(/^Can’t reach the server to load this part/)
   await expect(canvas.locator('h1')).toBeVisible()
   // Some browsers remember a module that they could not have, until the page is loaded again.
-  expect(new Set(askedAs)).toEqual(new Set(['fetch']))
+  expect(askedBy).toEqual(new Set(['a frame of it']))
   letThrough()
   await notLoaded.getByRole('button', { name: 'Try again' }).press('Enter')
   await expect(page.getByRole('dialog', { name: 'Change password' })).toBeVisible()
 })
+
+test('opened again, the editor uses what the browser keeps compiled', async ({ page, app, browser }) => {
+  const openWithAll = async (): Promise<void> => {
+    await openPage(page, app, 'Visit')
+    // What writes text comes after what the page opens with.
+    await page.waitForFunction(() =>
+      performance.getEntriesByType('resource').some(({ name }) => name.includes('/assets/text-editing-')),
+    )
+  }
+  // The browser keeps what it has read more than once within some days.
+  for (let i = 0; i < 4; i++) await openWithAll()
+  await browser.startTracing(page, { categories: ['devtools.timeline', 'v8'] })
+  await openWithAll()
+  const trace = JSON.parse((await browser.stopTracing()).toString()) as Trace
+  const compiled = trace.traceEvents
+    .filter(({ name }) => name === 'v8.compileModule')
+    .flatMap(({ args: { data } }) => (data?.url.includes('/assets/') ? [data] : []))
+  const anew = compiled.filter(({ consumedCacheSize }) => consumedCacheSize === undefined)
+  expect(compiled.length).toBeGreaterThan(10)
+  expect(anew.length).toBeLessThan(compiled.length / 2)
+})
+
+/** What a browser says of its work, in the format of Chromium's traces. */
+interface Trace {
+  readonly traceEvents: readonly {
+    readonly name: string
+    readonly args: { readonly data?: { readonly url: string; readonly consumedCacheSize?: number } }
+  }[]
+}
 
 test('a copy of a page is not saved while the code that writes it can’t be had: that is told', async ({
   page,

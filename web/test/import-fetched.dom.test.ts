@@ -4,26 +4,9 @@ import { importFetched } from '../src/ui/import-fetched.ts'
 
 const MODULE = { name: 'the module' }
 const load = jest.fn(() => Promise.resolve(MODULE))
-/** The addresses that were fetched, in their order. */
-let fetched: string[]
-/** What is the matter with the file of an address; without one it is there. */
-let faults: Map<string, 'unreachable' | 'missing' | 'broken off'>
 
 beforeEach(() => {
   load.mockClear()
-  fetched = []
-  faults = new Map()
-  const answer = (address: string): Promise<unknown> => {
-    fetched.push(address)
-    const fault = faults.get(address)
-    if (fault === 'unreachable') return Promise.reject(new TypeError('Failed to fetch'))
-    const read = (): Promise<ArrayBuffer> =>
-      fault === 'broken off'
-        ? Promise.reject(new TypeError('network error'))
-        : Promise.resolve(new ArrayBuffer(8))
-    return Promise.resolve({ ok: fault !== 'missing', arrayBuffer: read })
-  }
-  globalThis.fetch = answer as unknown as typeof fetch
 })
 afterEach(() => {
   document.head.innerHTML = ''
@@ -33,30 +16,85 @@ afterEach(() => {
 let names = 0
 const file = (): string => `assets/part-${names++}.js`
 
+/** The documents of the frames in which scripts are fetched. */
+const asides = (): Document[] =>
+  [...document.querySelectorAll('iframe')].map(({ contentDocument }) => contentDocument!)
+const answered = new WeakSet<HTMLLinkElement>()
+/** What is being asked for. */
+const asked = (): HTMLLinkElement[] =>
+  [document, ...asides()]
+    .flatMap((one) => [...one.querySelectorAll<HTMLLinkElement>('link[rel]')])
+    .filter((link) => !answered.has(link))
+const addresses = (): string[] => asked().map((link) => link.getAttribute('href')!)
+
+/** What a browser does: this document has no network. */
+async function answer(name: string, how: 'load' | 'error'): Promise<void> {
+  const link = asked().find((one) => one.getAttribute('href') === `/${name}`)!
+  answered.add(link)
+  link.dispatchEvent(new Event(how))
+  await settled()
+}
+const settled = () => new Promise((resolve) => setTimeout(resolve))
+
 test('a module is imported when all of its files are there', async () => {
-  const files = [file(), file()]
-  await expect(importFetched(load, files)).resolves.toBe(MODULE)
-  expect(fetched).toEqual(files.map((one) => `/${one}`))
+  const [own, shared] = [file(), file()]
+  const coming = importFetched(load, [own, shared])
+  expect(addresses()).toEqual([`/${own}`, `/${shared}`])
+  await answer(shared, 'load')
+  expect(load).not.toHaveBeenCalled()
+  await answer(own, 'load')
+  await expect(coming).resolves.toBe(MODULE)
 })
 
-test.each(['unreachable', 'missing', 'broken off'] as const)(
-  'a module is not imported while a file of it is %s, and asking again fetches that file again',
-  async (fault) => {
-    const [own, shared] = [file(), file()]
-    faults.set(`/${shared}`, fault)
-    await expect(importFetched(load, [own, shared])).rejects.toThrow(TypeError)
-    expect(load).not.toHaveBeenCalled()
-    faults.clear()
-    await expect(importFetched(load, [own, shared])).resolves.toBe(MODULE)
-    expect(fetched).toEqual([own, shared, shared].map((one) => `/${one}`))
-  },
-)
+test('files are fetched out of sight, as modules are, and nothing stays of it', async () => {
+  const name = file()
+  const coming = importFetched(load, [name])
+  expect(document.querySelector('iframe')!.hidden).toBe(true)
+  expect(document.head.querySelector('link')).toBeNull()
+  expect(asked()).toMatchObject([{ rel: 'preload', as: 'script', crossOrigin: 'anonymous' }])
+  await answer(name, 'load')
+  await coming
+  expect(asides()).toHaveLength(0)
+})
+
+test('a module is not imported while a file of it can’t be had, and asking again fetches that file again', async () => {
+  const [own, shared] = [file(), file()]
+  const failing = importFetched(load, [own, shared])
+  const refused = expect(failing).rejects.toThrow(TypeError)
+  await answer(own, 'load')
+  await answer(shared, 'error')
+  await refused
+  expect(load).not.toHaveBeenCalled()
+  const coming = importFetched(load, [own, shared])
+  expect(addresses()).toEqual([`/${shared}`])
+  await answer(shared, 'load')
+  await expect(coming).resolves.toBe(MODULE)
+})
+
+test('a file is never asked for again in the document that could not have it', async () => {
+  const [failing, waiting] = [file(), file()]
+  const first = expect(importFetched(load, [failing])).rejects.toThrow(TypeError)
+  const other = importFetched(load, [waiting])
+  const [before] = asides()
+  await answer(failing, 'error')
+  await first
+  const again = importFetched(load, [failing])
+  expect(before!.querySelector(`link[href="/${failing}"]`)).toBeNull()
+  expect(asides()).toHaveLength(2)
+  await answer(failing, 'load')
+  await answer(waiting, 'load')
+  await expect(Promise.all([other, again])).resolves.toEqual([MODULE, MODULE])
+  expect(asides()).toHaveLength(0)
+})
 
 test('a file that several modules are made of is fetched once', async () => {
-  const shared = file()
-  await Promise.all([importFetched(load, [file(), shared]), importFetched(load, [shared])])
+  const [own, shared] = [file(), file()]
+  const coming = Promise.all([importFetched(load, [own, shared]), importFetched(load, [shared])])
+  expect(addresses()).toEqual([`/${own}`, `/${shared}`])
+  await answer(own, 'load')
+  await answer(shared, 'load')
+  await coming
   await importFetched(load, [shared])
-  expect(fetched.filter((one) => one === `/${shared}`)).toHaveLength(1)
   expect(load).toHaveBeenCalledTimes(3)
 })
 
@@ -64,19 +102,19 @@ test('what the page names is not fetched again', async () => {
   const [script, ahead] = [file(), file()]
   document.head.innerHTML = `<script src="/${script}"></script><link rel="modulepreload" href="/${ahead}">`
   await importFetched(load, [script, ahead])
-  expect(fetched).toEqual([])
+  expect(asides()).toHaveLength(0)
 })
 
 test('a module waits for its styles, and asking again asks for those that could not be had', async () => {
   const styles = file().replace('.js', '.css')
   const links = () => document.querySelectorAll(`link[rel="stylesheet"][href="/${styles}"]`)
-  const failing = importFetched(load, [styles])
-  links()[0]!.dispatchEvent(new Event('error'))
-  await expect(failing).rejects.toThrow(TypeError)
+  const failing = expect(importFetched(load, [styles])).rejects.toThrow(TypeError)
+  await answer(styles, 'error')
+  await failing
   const coming = importFetched(load, [styles])
-  await new Promise((resolve) => setTimeout(resolve))
+  await settled()
   expect(links()).toHaveLength(1)
   expect(load).not.toHaveBeenCalled()
-  links()[0]!.dispatchEvent(new Event('load'))
+  await answer(styles, 'load')
   await expect(coming).resolves.toBe(MODULE)
 })
