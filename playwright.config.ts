@@ -29,6 +29,8 @@ export default defineConfig({
         '--disable-background-networking',
         '--disable-component-update',
         '--disable-sync',
+        // Pages live for seconds here: compiling their code to be quick takes a tenth of all work, and does not pay.
+        '--js-flags=--no-opt,--no-maglev',
       ],
     },
   },
