@@ -49,6 +49,18 @@ test('a page is laid out at the whole width of its frame, and has its scrollbar 
   await page.mouse.up()
   await expect.poll(scrolled).toBeLessThan(end / 2)
 
+  // Where the machine is slow, it hears of having followed the page when the page has gone on: that stops nobody.
+  await canvas.locator('html').evaluate((html) => html.ownerDocument.defaultView!.scrollTo(0, 200))
+  const bar = page.getByRole('main', { name: 'Canvas' }).locator('[tabindex="-1"][aria-hidden]')
+  await expect.poll(() => bar.evaluate(({ scrollTop }) => scrollTop)).toBeGreaterThan(0)
+  const goneOn = await bar.evaluate((element) => {
+    const view = document.querySelector<HTMLIFrameElement>('iframe[title^="The page,"]')!.contentWindow!
+    view.scrollTo(0, 500)
+    element.dispatchEvent(new Event('scroll'))
+    return view.scrollY
+  })
+  expect(goneOn).toBe(500)
+
   // A press on it takes nothing away from what is being typed.
   const heading = canvas.locator('h1')
   await heading.dblclick()
@@ -60,16 +72,39 @@ test('a page is laid out at the whole width of its frame, and has its scrollbar 
   await expect(heading).toHaveText(/ tonight and on$/)
   await page.keyboard.press('Escape')
 
+  await context.close()
+})
+
+test('pages beside each other are as wide as they say, and have one scrollbar beside them all', async ({
+  app,
+}) => {
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 } })
+  await signIn(context, app)
+  const page = await context.newPage()
+  await openPage(page, app, 'Visit')
   await page.keyboard.press('Control+Shift+L')
-  await expect(page.getByTitle(/^The page at /)).toHaveCount(3)
-  for (const shown of await page.getByTitle(/^The page at /).all()) {
-    const [laidOut, window] = await widthsOf(shown)
-    expect(laidOut).toBe(window)
+  const lineUp = page.getByRole('main', { name: 'Line-up' })
+  const expectScrolled = async (sides: Locator, count: number): Promise<void> => {
+    await expect(sides).toHaveCount(count)
+    for (const side of await sides.all())
+      await expect.poll(async () => new Set(await widthsOf(side)).size).toBe(1)
+    const area = (await lineUp.boundingBox())!
+    const scrolled = (): Promise<number[]> =>
+      sides.evaluateAll((all) => all.map((one) => (one as HTMLIFrameElement).contentWindow!.scrollY))
+    await expect.poll(scrolled).toEqual(Array.from({ length: count }, () => 0))
+    await page.mouse.click(area.x + area.width - 7, area.y + area.height - 40)
+    await expect.poll(async () => Math.min(...(await scrolled()))).toBeGreaterThan(100)
   }
+  await expectScrolled(page.getByTitle(/^The page at /), 3)
+  // The narrowest leads. Where it is gone, the next one does.
+  await page
+    .getByRole('button', { name: /^Remove / })
+    .first()
+    .click()
+  await page.mouse.move(640, 500)
+  await page.mouse.wheel(0, -20_000)
+  await expectScrolled(page.getByTitle(/^The page at /), 2)
   await page.getByRole('button', { name: 'With last saved' }).click()
-  const sides = page.getByTitle(/^The page (now|last saved), /)
-  await expect(sides).toHaveCount(2)
-  for (const side of await sides.all())
-    await expect.poll(async () => new Set(await widthsOf(side)).size).toBe(1)
+  await expectScrolled(page.getByTitle(/^The page (now|last saved), /), 2)
   await context.close()
 })

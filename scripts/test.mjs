@@ -173,11 +173,9 @@ await run(async () => {
     const runPart = async (part) => {
       if (part.needs) await prepared
       say(`Running ${part.name}`)
-      // Beside, with so much less of the processors that both lanes end at about the same time.
-      const [command, ...args] = [...(part.lane === 'beside' ? ['nice', '-n', '2'] : []), process.execPath]
       // Hours of silence would say nothing of what is through by then.
       const onOutput = isSoak ? (text) => process.stdout.write(text) : undefined
-      const { code, output } = await runCommand(command, [...args, ...part.args, ...more], {
+      const { code, output } = await runCommand(process.execPath, [...part.args, ...more], {
         cwd: root,
         env,
         onOutput,

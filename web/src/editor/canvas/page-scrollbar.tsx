@@ -33,27 +33,37 @@ export function PageScrollbar({ inner, scale, top }: PageScrollbarProps) {
     const own = bar.current
     const view = inner.defaultView
     if (!own || !view || own.offsetWidth <= 1) return
+    /** Where each was put by the other. The event of that may come when that other has gone on: it is no wish. */
+    const put = { own: NaN, page: NaN }
+    const follow = (): void => {
+      own.scrollTop = view.scrollY * scale
+      put.own = own.scrollTop
+    }
     const fit = (): void => {
       own.style.setProperty('--length', `${inner.documentElement.scrollHeight * scale}px`)
       own.style.visibility = own.scrollHeight > own.clientHeight ? 'visible' : 'hidden'
       follow()
     }
-    const isAlike = (): boolean => Math.abs(own.scrollTop - view.scrollY * scale) < 1
-    const follow = (): void => {
-      if (!isAlike()) own.scrollTop = view.scrollY * scale
+    const onPageScroll = (): void => {
+      if (Math.abs(view.scrollY - put.page) < 1) return
+      put.page = NaN
+      follow()
     }
-    const lead = (): void => {
-      if (!isAlike()) view.scrollTo({ top: own.scrollTop / scale, behavior: 'instant' })
+    const onOwnScroll = (): void => {
+      if (Math.abs(own.scrollTop - put.own) < 1) return
+      put.own = NaN
+      view.scrollTo({ top: own.scrollTop / scale, behavior: 'instant' })
+      put.page = view.scrollY
     }
     const observer = new ResizeObserver(fit)
     observer.observe(inner.documentElement)
     observer.observe(own)
-    view.addEventListener('scroll', follow, { passive: true })
-    own.addEventListener('scroll', lead, { passive: true })
+    view.addEventListener('scroll', onPageScroll, { passive: true })
+    own.addEventListener('scroll', onOwnScroll, { passive: true })
     return () => {
       observer.disconnect()
-      view.removeEventListener('scroll', follow)
-      own.removeEventListener('scroll', lead)
+      view.removeEventListener('scroll', onPageScroll)
+      own.removeEventListener('scroll', onOwnScroll)
     }
   }, [inner, scale])
   return (

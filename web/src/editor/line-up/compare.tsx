@@ -2,6 +2,7 @@ import { useCallback, useEffect, useRef, useState } from 'react'
 import styled from 'styled-components'
 import { PAGE_SANDBOX } from '../../ui/framed-page.ts'
 import { pageSheet } from '../../ui/page-sheet.ts'
+import { PageScrollbar } from '../canvas/page-scrollbar.tsx'
 import { Tabs } from '../../ui/controls.tsx'
 import type { Before } from '../session/page-before.ts'
 import { useCompared } from './compared.ts'
@@ -84,14 +85,17 @@ interface CompareProps {
   /** Of the screen, in px. */
   readonly screen: number
   readonly room: { readonly width: number; readonly height: number }
+  /** How far the room begins below the top of what it stands in, in px. */
+  readonly above: number
 }
 
 /** The page as it is and as it was, beside each other or one over the other, scrolled together. */
-export function Compare({ before, screen, room }: CompareProps) {
+export function Compare({ before, screen, room, above }: CompareProps) {
   const [isOver, setOver] = useState(false)
   const [isMarked, setMarked] = useState(true)
   const [divided, setDivided] = useState(50)
   const [together] = useState(() => new ScrollTogether())
+  const [now, setNow] = useState<Document>()
   const { compared, error } = useCompared(before, isMarked)
   const wide = isOver ? room.width : (room.width - GAP) / 2
   const scale = Math.min(1, wide / screen)
@@ -138,10 +142,11 @@ export function Compare({ before, screen, room }: CompareProps) {
           }}
         >
           <Side {...size} title={TITLES[before]} html={compared.before} together={together} />
-          <Side {...size} title="Now" html={compared.now} together={together} />
+          <Side {...size} title="Now" html={compared.now} together={together} onDocument={setNow} />
           {isOver && <Divider aria-hidden="true" />}
         </Sides>
       )}
+      {compared && now && <PageScrollbar inner={now} scale={scale} top={above + BAR} />}
     </Place>
   )
 }
@@ -158,16 +163,18 @@ interface SideProps {
   readonly scale: number
   readonly height: number
   readonly together: ScrollTogether
+  readonly onDocument?: (inner: Document) => void
 }
 
-function Side({ title, html, screen, scale, height, together }: SideProps) {
+function Side({ title, html, screen, scale, height, together, onDocument }: SideProps) {
   const leave = useRef<() => void>(undefined)
   const join = useCallback(
-    (frame: HTMLIFrameElement): void => {
+    ({ contentDocument: inner }: HTMLIFrameElement): void => {
       leave.current?.()
-      leave.current = frame.contentDocument ? together.join(frame.contentDocument) : undefined
+      leave.current = inner ? together.join(inner) : undefined
+      if (inner) onDocument?.(inner)
     },
-    [together],
+    [together, onDocument],
   )
   useEffect(() => () => leave.current?.(), [])
   return (

@@ -18,6 +18,7 @@ import { Compare } from './compare.tsx'
 import type { Before } from '../session/page-before.ts'
 import { ScrollTogether } from './scroll-together.ts'
 import { TAKES_FOCUS } from '../canvas/focus-canvas.ts'
+import { PageScrollbar } from '../canvas/page-scrollbar.tsx'
 import { PageStyle, PageView, TypedHereProvider } from '../canvas/page-view.tsx'
 import { useResolvedPage, type ShownPage } from '../canvas/shown-page.ts'
 import { clampWidth, rulerSizes } from '../ruler/ruler-scale.ts'
@@ -25,12 +26,14 @@ import { useSiteView } from '../session/site-view.ts'
 import { counted } from '../../ui/counted.ts'
 import { Icon } from '../../ui/icon.tsx'
 
+/** Above the pages, in px: where a width is added. */
+const ABOVE = 46
+
 const Area = styled.main`
   position: relative;
   display: flex;
   gap: 24px;
-  /* Above the pages: where a width is added. */
-  padding: 46px 24px 0;
+  padding: ${ABOVE}px 24px 0;
   overflow: hidden;
   ${contourBackdrop}
 `
@@ -121,6 +124,8 @@ export function LineUp({ width, onChoose, onKeyDown }: LineUpProps) {
   const [together] = useState(() => new ScrollTogether())
   const { summary } = useSiteView()
   const [view, setView] = useState<'widths' | Before>('widths')
+  /** The narrowest page, the longest of all. */
+  const [longest, setLongest] = useState<Document>()
   const page = useResolvedPage('visitor')
   /** The screen that was worked in last: what is typed is typed there. */
   const [worked, setWorked] = useState<number>()
@@ -143,10 +148,12 @@ export function LineUp({ width, onChoose, onKeyDown }: LineUpProps) {
           onChange={setView}
         />
       </Views>
-      {view !== 'widths' && room.width > 0 && <Compare before={view} screen={width} room={room} />}
+      {view !== 'widths' && room.width > 0 && (
+        <Compare before={view} screen={width} room={room} above={ABOVE} />
+      )}
       {view === 'widths' &&
         room.width > 0 &&
-        widths.map((one) => (
+        widths.map((one, i) => (
           <Shown
             key={one}
             screen={one}
@@ -155,6 +162,7 @@ export function LineUp({ width, onChoose, onKeyDown }: LineUpProps) {
             width={shownWidth(one, widths, room.width)}
             height={room.height - LABEL}
             together={together}
+            onDocument={i === 0 ? setLongest : undefined}
             isTypedHere={one === host}
             onWork={setWorked}
             onKeyDown={onKeyDown}
@@ -164,6 +172,13 @@ export function LineUp({ width, onChoose, onKeyDown }: LineUpProps) {
             }
           />
         ))}
+      {view === 'widths' && longest && (
+        <PageScrollbar
+          inner={longest}
+          scale={shownWidth(widths[0]!, widths, room.width) / widths[0]!}
+          top={ABOVE + LABEL}
+        />
+      )}
       {view === 'widths' && widths.length < MOST_WIDTHS && (
         <Add
           onSubmit={(event) => {
@@ -202,6 +217,7 @@ interface ShownProps {
   readonly width: number
   readonly height: number
   readonly together: ScrollTogether
+  readonly onDocument: ((inner: Document) => void) | undefined
   readonly isTypedHere: boolean
   readonly onWork: (screen: number) => void
   readonly onKeyDown: (event: KeyboardEvent) => void
@@ -216,6 +232,7 @@ function Shown({
   width,
   height,
   together,
+  onDocument,
   isTypedHere,
   onWork,
   onKeyDown,
@@ -226,6 +243,9 @@ function Shown({
   const scale = width / screen
   const [inner, setInner] = useState<Document>()
   useEffect(() => (inner ? together.join(inner) : undefined), [inner, together])
+  useEffect(() => {
+    if (inner) onDocument?.(inner)
+  }, [inner, onDocument])
   // The text editor must be here before the press is told to it.
   const work = useCallback(() => flushSync(() => onWork(screen)), [onWork, screen])
   useLayoutEffect(
