@@ -96,6 +96,12 @@ test('pages beside each other are as wide as they say, and have one scrollbar be
     await expect.poll(async () => Math.min(...(await scrolled()))).toBeGreaterThan(100)
   }
   await expectScrolled(page.getByTitle(/^The page at /), 3)
+  // To its end: nothing of a page lies below the screen.
+  const screen = (await lineUp.boundingBox())!
+  for (const shown of await page.getByTitle(/^The page at /).all()) {
+    const { y, height } = (await shown.boundingBox())!
+    expect(y + height).toBeLessThan(screen.y + screen.height + 2)
+  }
   // The narrowest leads. Where it is gone, the next one does.
   await page
     .getByRole('button', { name: /^Remove / })

@@ -28,6 +28,8 @@ import { Icon } from '../../ui/icon.tsx'
 
 /** Above the pages, in px: where a width is added. */
 const ABOVE = 46
+/** Above each page, in px: what it is called. */
+const LABEL = 37
 
 const Area = styled.main`
   position: relative;
@@ -47,7 +49,7 @@ const Label = styled.h2`
   display: flex;
   align-items: baseline;
   gap: 8px;
-  padding-bottom: 8px;
+  height: ${LABEL}px;
   font-size: 13px;
   button {
     padding: 2px 0;
@@ -74,7 +76,6 @@ const Sheet = styled.div`
 const GAP = 24
 /** A narrow screen needs more than its share of the room to be readable: widths are weighed by this power. */
 const EVENING = 0.6
-const LABEL = 28
 
 /** Where a width is added to those side by side. */
 const Add = styled.form`
