@@ -1,7 +1,7 @@
 /** Where scrollbars take room, as on most desktops: pages in frames are as wide as the ruler says all the same. */
-import { chromium, type Browser, type Locator } from '@playwright/test'
+import { chromium, type Browser, type Locator, type Page } from '@playwright/test'
 import config from '../playwright.config.ts'
-import { expect, openPage, signIn, test } from './app.ts'
+import { expect, openPage, signIn, test, type App } from './app.ts'
 
 /** The width in px that a frame's page is laid out in, and that of its window. */
 function widthsOf(frame: Locator): Promise<readonly [page: number, window: number]> {
@@ -18,12 +18,17 @@ test.beforeAll(async () => {
 })
 test.afterAll(() => browser.close())
 
+/** A window of the keeper's, in the browser that shows scrollbars. */
+async function openWindow(app: App): Promise<Page> {
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 } })
+  await signIn(context, app)
+  return context.newPage()
+}
+
 test('a page is laid out at the whole width of its frame, and has its scrollbar beside it', async ({
   app,
 }) => {
-  const context = await browser.newContext({ viewport: { width: 1280, height: 800 } })
-  await signIn(context, app)
-  const page = await context.newPage()
+  const page = await openWindow(app)
   const canvas = await openPage(page, app, 'Visit')
   await expect(canvas.getByText('Keep the dome turning')).toBeAttached()
   const frame = page.getByTitle(/^The page, /)
@@ -72,15 +77,13 @@ test('a page is laid out at the whole width of its frame, and has its scrollbar 
   await expect(heading).toHaveText(/ tonight and on$/)
   await page.keyboard.press('Escape')
 
-  await context.close()
+  await page.context().close()
 })
 
 test('pages beside each other are as wide as they say, and have one scrollbar beside them all', async ({
   app,
 }) => {
-  const context = await browser.newContext({ viewport: { width: 1280, height: 800 } })
-  await signIn(context, app)
-  const page = await context.newPage()
+  const page = await openWindow(app)
   await openPage(page, app, 'Visit')
   await page.keyboard.press('Control+Shift+L')
   const lineUp = page.getByRole('main', { name: 'Line-up' })
@@ -112,5 +115,5 @@ test('pages beside each other are as wide as they say, and have one scrollbar be
   await expectScrolled(page.getByTitle(/^The page at /), 2)
   await page.getByRole('button', { name: 'With last saved' }).click()
   await expectScrolled(page.getByTitle(/^The page (now|last saved), /), 2)
-  await context.close()
+  await page.context().close()
 })

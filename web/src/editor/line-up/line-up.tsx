@@ -49,7 +49,7 @@ const Label = styled.h2`
   display: flex;
   align-items: baseline;
   gap: 8px;
-  height: ${LABEL}px;
+  min-height: ${LABEL}px;
   font-size: 13px;
   button {
     padding: 2px 0;
