@@ -27,10 +27,13 @@ async function fillDisk(): Promise<void> {
   }
 }
 
+/** Folders that files are spread over by the beginnings of their names: an empty one is none the less for the next. */
+const SPREAD = /^live\/content\/[0-9a-f]{2}$/
+
 /** Every file and folder of the server's data, but for its log and what we filled the disk with. */
 function filesNow(): string[] {
   const all = readdirSync(machine.dataFolder, { recursive: true }) as string[]
-  return all.filter((path) => !path.startsWith('log') && path !== 'ballast').sort()
+  return all.filter((path) => !path.startsWith('log') && path !== 'ballast' && !SPREAD.test(path)).sort()
 }
 const refusal = async (answer: Response) => [answer.status, ((await answer.json()) as ErrorBody).message]
 const summary = async (id: string) =>

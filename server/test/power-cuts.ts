@@ -46,9 +46,8 @@ export class Machine {
     this.#diskBytes = diskBytes
     this.#home = await mkdtemp(join(tmpdir(), 'gullyline-faults-'))
     this.#data = diskBytes > 0 ? join(this.#home, 'data') : this.#home
-    await mkdir(this.#data, { recursive: true })
-    // A disk of its own begins empty.
-    if (diskBytes === 0) await copySampleHome(this.#home)
+    if (diskBytes > 0) await mkdir(this.#data)
+    await copySampleHome(this.#home)
     this.#ports = {
       database: await freePort(),
       editor: await freePort(),
@@ -233,7 +232,9 @@ export class Machine {
   }
 
   async #startServer(): Promise<void> {
-    const disk = `mount -t tmpfs -o size=${this.#diskBytes},mode=700 tmpfs "${this.#data}" && exec "$@"`
+    // A disk of its own begins empty: what stands beside it comes to it, but for the database.
+    const disk = `cd "${this.#home}" && mount -t tmpfs -o size=${this.#diskBytes},mode=700 tmpfs data &&
+      for one in *; do case $one in data | database) ;; *) cp -a "$one" data ;; esac; done && exec "$@"`
     const within = this.#diskBytes > 0 ? [...OWN_DISKS, 'sh', '-c', disk, 'sh'] : []
     this.#server = startServer(
       {

@@ -128,6 +128,7 @@ test('a publish that was killed leaves nothing that stops the next one or the ne
   await symlink('nosuchrelease', join(live(), '.next-killed'))
   await writeFile(join(live(), 'content/library/media/.begun-killed'), 'half a pict')
   await writeFile(join(live(), 'content/unused.html'), 'made for a release that never was')
+  await writeFile(join(live(), 'content/unused-too.html.br'), 'made for a file that never was')
   // Releases were folders once.
   await mkdir(join(live(), 'halfdone'))
   await writeFile(join(live(), 'halfdone/index.html'), 'a page')

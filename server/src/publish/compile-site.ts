@@ -1,4 +1,5 @@
 /** A site as files: every live page, its stylesheet, and the pictures and fonts they use. Made again is only what changed. */
+import { allEnded } from './all-ended.ts'
 import { ContentStore } from './content-store.ts'
 import { robotsTxt } from './crawlers.ts'
 import type { LivePage, LiveSite } from './live-site.ts'
@@ -184,9 +185,7 @@ async function severalAtOnce<T, R>(items: readonly T[], work: (item: T) => Promi
       throw error
     }
   }
-  const all = await Promise.allSettled(Array.from({ length: MADE_AT_ONCE }, goOn))
-  const failed = all.find((one) => one.status === 'rejected')
-  if (failed) throw failed.reason
+  await allEnded(Array.from({ length: MADE_AT_ONCE }, goOn))
   return results
 }
 

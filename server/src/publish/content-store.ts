@@ -6,6 +6,7 @@ import { brotliCompress, constants, gzip } from 'node:zlib'
 import { makeFolder } from '../http/make-folder.ts'
 import { newId } from '../http/new-id.ts'
 import { contentFolder } from '../media/folders.ts'
+import { allEnded } from './all-ended.ts'
 
 /** In smaller ones the headers of a coding eat what it saves. */
 const WORTH_IT = 400
@@ -71,7 +72,7 @@ export class ContentStore {
       const file = join(this.#folder, name)
       await this.#makeFolder(dirname(file))
       // Nobody looks for these before the file itself is there.
-      await Promise.all(
+      await allEnded(
         compress.map(async ([coding, make]) => writeFile(file + coding, await make(bytes, ending))),
       )
     }
@@ -136,13 +137,19 @@ export class ContentStore {
       await Promise.all(files.slice(from, from + REMOVED_AT_ONCE).map((file) => rm(file, { force: true })))
   }
 
-  /** The names of all files that are here, those half-written by a server that was killed among them. */
+  /**
+   * The names of all files that are here, those half-written by a server that was killed among them. What is sent
+   * compressed belongs to its file, and has a name of its own only where that was never written.
+   */
   async list(): Promise<string[]> {
     const entries = await readdir(this.#folder, { recursive: true, withFileTypes: true }).catch(() => [])
-    const codings: readonly string[] = compress.map(([coding]) => coding)
-    return entries
-      .filter((entry) => entry.isFile() && !codings.some((coding) => entry.name.endsWith(coding)))
+    const names = entries
+      .filter((entry) => entry.isFile())
       .map((entry) => join(entry.parentPath, entry.name).slice(this.#folder.length + 1))
+    const all = new Set(names)
+    const belongs = (name: string): boolean =>
+      compress.some(([coding]) => name.endsWith(coding) && all.has(name.slice(0, -coding.length)))
+    return names.filter((name) => !belongs(name))
   }
 
   async #write(name: string, bytes: Buffer): Promise<void> {
