@@ -1,3 +1,4 @@
+import { randomInt } from 'node:crypto'
 import { createServer } from 'node:net'
 import { Stop } from './say.mjs'
 
@@ -19,14 +20,13 @@ export function isFree(port) {
   })
 }
 
-/** A port that nothing listens on now. */
-export function freePort() {
-  return new Promise((resolve, reject) => {
-    const probe = createServer()
-    probe.once('error', reject)
-    probe.listen(0, '127.0.0.1', () => {
-      const { port } = probe.address()
-      probe.close(() => resolve(port))
-    })
-  })
+/** Below those that Linux gives to connections that go out (ip(7), ip_local_port_range), any of which may be next. */
+const OWN_PORTS = [10_000, 32_768]
+
+/** A port that nothing listens on now, and that no connection is given while who asked for it has not begun to listen. */
+export async function freePort() {
+  for (;;) {
+    const port = randomInt(...OWN_PORTS)
+    if (await isFree(port)) return port
+  }
 }
