@@ -3,7 +3,9 @@ import type { Server } from 'node:net'
 import { createSiteServer } from './site-app.ts'
 import type { VisitorConfig, VisitorMessage } from './share-port.ts'
 
-const tell = (message: VisitorMessage): void => void process.send?.(message)
+/** Where the first process is gone, nobody is told; this one ends by itself then. */
+const tell = (message: VisitorMessage): void =>
+  void process.send?.(message, undefined, undefined, () => undefined)
 
 process.once('message', ({ keepAliveMs, finishingMs, ...config }: VisitorConfig, port: Server) => {
   const log = {
