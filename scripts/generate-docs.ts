@@ -2,9 +2,9 @@
 import { writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { helpText } from './help-text.ts'
-import { interfaceTextsPage } from './interface-texts.ts'
+import { interfaceTexts, interfaceTextsPage } from './interface-texts.ts'
 
 const root = join(import.meta.dirname, '..')
 
 writeFileSync(join(root, 'docs/help.md'), helpText())
-writeFileSync(join(root, 'docs/interface-texts.md'), interfaceTextsPage(root))
+writeFileSync(join(root, 'docs/interface-texts.md'), interfaceTextsPage(interfaceTexts(root)))

@@ -21,10 +21,13 @@ const AREAS = [
   { folder: 'cli/src', title: 'Command line' },
 ] as const
 
+export interface AreaTexts {
+  readonly title: string
+  readonly files: readonly FileTexts[]
+}
+
 /** The texts of each area, by file. */
-export function interfaceTexts(
-  root: string,
-): { readonly title: string; readonly files: readonly FileTexts[] }[] {
+export function interfaceTexts(root: string): AreaTexts[] {
   return AREAS.map(({ folder, title }) => {
     const names = readdirSync(join(root, folder), { recursive: true, encoding: 'utf8' })
     const files = names
@@ -36,8 +39,8 @@ export function interfaceTexts(
 }
 
 /** The texts as Markdown. */
-export function interfaceTextsPage(root: string): string {
-  const areas = interfaceTexts(root).map(({ title, files }) => {
+export function interfaceTextsPage(texts: readonly AreaTexts[]): string {
+  const areas = texts.map(({ title, files }) => {
     const lists = files.map(
       ({ file, texts }) =>
         `### ${file}\n\n${texts.map((text) => `- ${text.replace(/([*_`<\\])/g, '\\$1')}`).join('\n')}\n`,

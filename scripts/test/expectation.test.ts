@@ -13,6 +13,13 @@ const failing: Readonly<Record<string, () => unknown>> = {
   'not what it is': () => expect(1).not.toBe(1),
   'not what it equals': () => expect([1]).not.toEqual([1]),
   'what does not match': () => expect({ a: 'x' }).toEqual({ a: expect.any(Number) }),
+  'one that is there': () => expect(null).toBeUndefined(),
+  'more than as much': () => expect(2).toBeGreaterThan(2),
+  'at least more': () => expect(1).toBeGreaterThanOrEqual(2),
+  'less than as much': () => expect(2).toBeLessThan(2),
+  'at most less': () => expect(2).toBeLessThanOrEqual(1),
+  'more than what is no number': () => expect(NaN).toBeGreaterThan(1),
+  'what can’t be compared': () => expect('2' as unknown as number).toBeGreaterThan(1),
   'a longer list': () => expect([1]).toHaveLength(2),
   'what is not thrown': () => expect(() => NONE).toThrow(),
 }
@@ -33,4 +40,10 @@ test('what is as expected passes', () => {
   expect(new Map([['a', { b: 1 }]])).toEqual(new Map([['a', { b: 1 }]]))
   expect({ a: 1, b: [2] }).toEqual({ a: expect.any(Number), b: expect.arrayContaining([2]) })
   expect([1]).not.toEqual([2])
+  expect(NONE).toBeUndefined()
+  expect(2).toBeGreaterThan(1)
+  expect(2n).toBeGreaterThan(1)
+  expect(2).toBeGreaterThanOrEqual(2)
+  expect(1).toBeLessThan(2)
+  expect(2).toBeLessThanOrEqual(2)
 })

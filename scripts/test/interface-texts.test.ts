@@ -7,13 +7,14 @@ import { HELP_TOPICS } from '../../web/src/help/topics.ts'
 import { interfaceTexts, interfaceTextsPage, textsOf } from '../interface-texts.ts'
 
 const root = join(import.meta.dirname, '../..')
+const areas = interfaceTexts(root)
 
 test('docs/interface-texts.md has every text (npm run generate writes it)', () => {
-  expect(readFileSync(join(root, 'docs/interface-texts.md'), 'utf8')).toBe(interfaceTextsPage(root))
+  expect(readFileSync(join(root, 'docs/interface-texts.md'), 'utf8')).toBe(interfaceTextsPage(areas))
 })
 
 test('no text anywhere is a label that was replaced', () => {
-  const all = interfaceTexts(root).flatMap(({ files }) => files.flatMap(({ texts }) => texts))
+  const all = areas.flatMap(({ files }) => files.flatMap(({ texts }) => texts))
   expect(oldLabelsAmong(all)).toEqual([])
   // All of the help is among them, and what the server refuses with.
   for (const { title, steps } of HELP_TOPICS)

@@ -20,7 +20,24 @@ class Expectation {
   toEqual(expected) {
     if (!equals(this.actual, expected, [iterableEquality])) inFull(this.actual).toEqual(expected)
   }
+
+  toBeUndefined() {
+    if (this.actual !== undefined) inFull(this.actual).toBeUndefined()
+  }
 }
+
+const COMPARISONS = {
+  toBeGreaterThan: (actual, expected) => actual > expected,
+  toBeGreaterThanOrEqual: (actual, expected) => actual >= expected,
+  toBeLessThan: (actual, expected) => actual < expected,
+  toBeLessThanOrEqual: (actual, expected) => actual <= expected,
+}
+
+for (const [name, holds] of Object.entries(COMPARISONS))
+  Expectation.prototype[name] = function (expected) {
+    const areNumbers = typeof this.actual === 'number' && typeof expected === 'number'
+    if (!areNumbers || !holds(this.actual, expected)) inFull(this.actual)[name](expected)
+  }
 
 for (const name of Object.keys(inFull(undefined)))
   if (!Object.hasOwn(Expectation.prototype, name))
