@@ -158,7 +158,8 @@ describe('HTML becomes blocks by its meaning', () => {
     expect(() => markdown('> '.repeat(30_000) + 'deep')).toThrow(UnreadableFile)
     expect(textOf(html('<div>'.repeat(300) + 'deep').page, registry)).toContain('deep')
     expect(html('<p>x'.repeat(20_000)).page.nodes).toBeDefined()
-    expect(performance.now() - start).toBeLessThan(patienceOf(4_000))
+    const took = performance.now() - start
+    expect(took).toBeLessThan(patienceOf(4_000, took))
     const read = (name: string, text: string) => () => readFile(name, text, registry, countingIds('r'))
     expect(read('a.html', 'x'.repeat(5_000_001))).toThrow(UnreadableFile)
     expect(read('a.html', '<hr><p>x'.repeat(11_000))).toThrow('more blocks than a page holds')

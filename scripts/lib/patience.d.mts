@@ -1,1 +1,1 @@
-export function patienceOf(limit: number): number
+export function patienceOf(limit: number, took: number): number
