@@ -76,7 +76,7 @@ const PARTS = [
   },
   {
     name: 'server',
-    // Every file has a database of its own. Last, since it has many files: whichever lane is longer, both processors work to the end.
+    // Every file has a database of its own. Last, since it has many files: with three at a time both processors work to the end.
     args: [...JEST, '--maxWorkers', '3', '--selectProjects', 'server', '--testPathIgnorePatterns', HOSTILE],
     count: countJest,
     needs: ['database', 'server', 'sample', 'nginx'],

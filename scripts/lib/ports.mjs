@@ -20,8 +20,11 @@ export function isFree(port) {
   })
 }
 
-/** Below those that Linux gives to connections that go out (ip(7), ip_local_port_range), any of which may be next. */
-const OWN_PORTS = [10_000, 32_768]
+/**
+ * Above those that browsers refuse to go to (Fetch standard, "bad port"), and below those that Linux gives to connections
+ * that go out (ip(7), ip_local_port_range), any of which may be next.
+ */
+const OWN_PORTS = [11_000, 32_768]
 
 /** A port that nothing listens on now, and that no connection is given while who asked for it has not begun to listen. */
 export async function freePort() {
