@@ -20,6 +20,7 @@ export function isSignedOut(error: unknown): boolean {
 /** Signs in, and asks again for everything that was refused before. */
 export async function signIn(given: SignInRequest): Promise<Account> {
   const person = await request<Account>(PATH, { method: 'POST', body: given })
+  signIns++
   hasEnded.set(false)
   await mutate(() => true)
   return person
@@ -32,7 +33,19 @@ export async function signOut(): Promise<void> {
 }
 
 const hasEnded = new Value(false)
-onSignedOut(() => hasEnded.set(true))
+/** How often somebody signed in on this screen. */
+let signIns = 0
+onSignedOut(() => void endUnlessLate())
+
+/**
+ * Ends the session on this screen, unless the server knows it. A refusal may be late: of a request that was on its way
+ * while somebody signed in again, who would be asked for the password a second time.
+ */
+async function endUnlessLate(): Promise<void> {
+  const before = signIns
+  const answer = await fetch(PATH).catch(() => undefined)
+  if (before === signIns && !answer?.ok) hasEnded.set(true)
+}
 
 /** Whether the server has refused something since the session that this screen began with is over. */
 export function useSessionEnded(): boolean {
