@@ -22,6 +22,7 @@ import { startTestServer, type TestServer } from './with-server.ts'
 
 const INTERLEAVINGS = timesOf(200, 3_000)
 const EDITS_AT_A_TIME = 4
+
 let server: TestServer
 beforeAll(async () => {
   server = await startTestServer()
