@@ -31,7 +31,7 @@ beforeEach(async () => {
   document.body.innerHTML = '<div id="here"></div>'
   root = createRoot(document.getElementById('here')!)
   await act(() => signIn(PERSON))
-  await act(() => root.render(<Asked />))
+  act(() => root.render(<Asked />))
 })
 afterEach(() => act(() => root.unmount()))
 
