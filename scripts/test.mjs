@@ -11,7 +11,7 @@ import { startMariadb } from './lib/mariadb.mjs'
 import { CHROMIUM, MARIADB, NGINX, root, tool, WEBKIT } from './lib/paths.mjs'
 import { freePort } from './lib/ports.mjs'
 import { runCommand } from './lib/run-command.mjs'
-import { copySampleDatabase, makeSampleHome, SAMPLE_HOME } from './lib/sample-home.mjs'
+import { copySampleDatabase, makeSampleHome, SAMPLE_HOME, startSampleDatabase } from './lib/sample-home.mjs'
 import { SOAK } from './lib/soak.mjs'
 import { run, say } from './lib/say.mjs'
 
@@ -132,43 +132,48 @@ const wanted = (isSoak ? SOAK_PARTS : PARTS).filter((part) =>
 
 await run(async () => {
   const needs = new Set(wanted.flatMap((part) => part.needs ?? []))
-  // Both wait for a network most of the time.
-  await Promise.all([
-    ensureDebian({
+  const home = mkdtempSync(join(tmpdir(), 'gullyline-test-'))
+  const sampleHome = join(home, 'sample')
+  let programs
+  let sampleDatabase
+  let database
+  const installPrograms = async () => {
+    await ensureDebian({
       ...(needs.has('database') ? MARIADB : {}),
       ...(needs.has('chromium') ? CHROMIUM : {}),
       ...(needs.has('nginx') ? NGINX : {}),
       ...(needs.has('webkit') ? WEBKIT : {}),
-    }),
-    ensurePackages(),
-  ])
-  await ensureGenerated()
-  const home = mkdtempSync(join(tmpdir(), 'gullyline-test-'))
-  let database
+    })
+    if (needs.has('sample')) sampleDatabase = await startSampleDatabase(sampleHome)
+  }
   // The programs in Go collect garbage as if memory were short, for an eighth of their work.
   const env = { FORCE_COLOR: '0', GOGC: '400', ...(isSoak ? { [SOAK]: '1' } : {}) }
   /** What some parts need: the others begin meanwhile. */
   const prepare = async () => {
     if (needs.has('web')) await ensureWeb()
     if (needs.has('server')) await ensureServer()
-    // The database's own user passes through to its files.
-    chmodSync(home, 0o711)
     if (needs.has('sample')) {
       say('Making the sample site that tests begin with')
-      env[SAMPLE_HOME] = join(home, 'sample')
-      await makeSampleHome(env[SAMPLE_HOME])
+      await makeSampleHome(sampleHome, sampleDatabase)
+      env[SAMPLE_HOME] = sampleHome
     }
     if (needs.has('database')) {
       say('Starting a MariaDB for the tests')
       const folder = join(home, 'database')
       mkdirSync(folder, { mode: 0o700 })
-      if (needs.has('sample')) await copySampleDatabase(env[SAMPLE_HOME], folder)
+      if (needs.has('sample')) await copySampleDatabase(sampleHome, folder)
       database = await startMariadb(folder, await freePort(), { forTests: true })
       env.GULLYLINE_TEST_DATABASE = database.url
     }
   }
   const total = { passed: 0, failed: 0 }
   try {
+    // The database's own user passes through to its files.
+    chmodSync(home, 0o711)
+    // Programs wait for a network and then make a database; unpacking packages takes one processor.
+    programs = installPrograms()
+    await Promise.all([programs, ensurePackages()])
+    await ensureGenerated()
     const prepared = prepare()
     const runPart = async (part) => {
       if (part.needs) await prepared
@@ -191,6 +196,9 @@ await run(async () => {
     }
     await Promise.all([prepared, lane('first'), lane('beside')])
   } finally {
+    // What could not be installed was told; what was started meanwhile is stopped.
+    await programs?.catch(() => undefined)
+    await sampleDatabase?.stop()
     await database?.stop()
     rmSync(home, { recursive: true, force: true })
   }

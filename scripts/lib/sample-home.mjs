@@ -12,9 +12,13 @@ export const SAMPLE_HOME = 'GULLYLINE_TEST_SAMPLE'
 /** The address that the sample site is published under. */
 export const SAMPLE_ORIGIN = 'http://localhost:1'
 
-/** Makes the folder: a database and the sample site, published. */
-export async function makeSampleHome(folder) {
-  const database = await startMariadb(join(folder, 'database'), await freePort())
+/** Starts the MariaDB of a folder that is to be made. */
+export async function startSampleDatabase(folder) {
+  return startMariadb(join(folder, 'database'), await freePort())
+}
+
+/** Makes the folder: the sample site, published, in its database, which is stopped. */
+export async function makeSampleHome(folder, database) {
   try {
     const server = startServer({
       GULLYLINE_DATABASE_URL: database.url,
