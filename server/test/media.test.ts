@@ -1,4 +1,4 @@
-import { mkdtemp, readdir, rm } from 'node:fs/promises'
+import { mkdtemp, readdir, readFile, rm } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
@@ -18,6 +18,12 @@ const solid = (width: number, height: number, background: Color) =>
   sharp({ create: { width, height, channels: 4, background } })
     .png()
     .toBuffer()
+
+/** 400 by 260 pixels that differ from their neighbours, in all colours. */
+const photograph = () => {
+  const pixels = Uint8Array.from({ length: 400 * 260 * 3 }, (_, i) => (i * i * 7 + (i >> 9) * 31) & 255)
+  return sharp(pixels, { raw: { width: 400, height: 260, channels: 3 } }).blur(1.5)
+}
 
 describe('the files made of a picture', () => {
   test('are never wider than the picture, and come in both modern formats and one to fall back on', async () => {
@@ -83,6 +89,31 @@ describe('the files made of a picture', () => {
         file,
         alpha: true,
       })
+  })
+
+  test.each([
+    ['a photograph', () => photograph().jpeg().toBuffer()],
+    ['one for print', () => photograph().toColourspace('cmyk').jpeg().toBuffer()],
+    ['one of another gamut', () => photograph().withIccProfile('p3').jpeg().toBuffer()],
+    ['one without colours', () => photograph().toColourspace('b-w').png().toBuffer()],
+    ['one of 16 bits', () => photograph().toColourspace('rgb16').png().toBuffer()],
+    ['one of few colours', () => photograph().png({ palette: true, colours: 16 }).toBuffer()],
+    ['one that can be seen through', () => photograph().ensureAlpha(0.4).png().toBuffer()],
+  ])('of %s are as if each were made from the original', async (_, take) => {
+    const original = await take()
+    const target = await mkdtemp(join(folder, 'kind'))
+    const { fallback } = await derivePicture(original, target, 0)
+    const at320 = () => sharp(original).autoOrient().resize({ width: 320 })
+    const at400 = () => sharp(original).autoOrient().resize({ width: 400 })
+    const expected = {
+      '320.webp': at320().webp({ quality: 78, effort: 0 }),
+      '320.avif': at320().avif({ quality: 58, effort: 0 }),
+      [fallback]: fallback.endsWith('png') ? at400().png() : at400().jpeg({ quality: 80, mozjpeg: true }),
+    }
+    for (const [file, direct] of Object.entries(expected)) {
+      const made = await readFile(join(target, file))
+      expect({ file, isSame: made.equals(await direct.toBuffer()) }).toEqual({ file, isSame: true })
+    }
   })
 
   test('what is not a picture is refused', async () => {

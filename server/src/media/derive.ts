@@ -34,21 +34,25 @@ export async function derivePicture(
   await makeFolder(folder)
   // Written by us: of a full disk, sharp says no more than that writing failed, which a damaged picture does as well.
   const put = async (name: string, picture: Sharp) => writeFile(join(folder, name), await picture.toBuffer())
-  // From the original each time: what is written as a JPEG in between and read again would lose twice.
   const upright = () => sharp(original, { limitInputPixels: MOST_PIXELS }).autoOrient()
   const { autoOrient, hasAlpha } = await upright().metadata()
   const { width, height } = autoOrient
   const webp = { quality: 78, effort: effort === 0 ? 0 : WEBP_EFFORT }
   const smaller = WIDTHS.filter((one) => one < width)
   const widths = [...smaller, ...(width <= WIDTHS.at(-1)! ? [width] : [])]
-  for (const one of widths) {
-    // One after the other: each opens the original again, which may take 400 MB.
-    await put(`${one}.webp`, upright().resize({ width: one }).webp(webp))
-    await put(`${one}.avif`, upright().resize({ width: one }).avif({ quality: 58, effort }))
-  }
-  const small = upright().resize({ width: Math.min(FALLBACK_WIDTH, width) })
   const fallback = hasAlpha ? 'fallback.png' : 'fallback.jpg'
-  await put(fallback, hasAlpha ? small.png() : small.jpeg({ quality: 80, mozjpeg: true }))
+  for (const one of widths) {
+    // One after the other: each opens the original again, which may take 400 MB. From the original each time: what is
+    // written as a JPEG in between and read again would lose twice. As pixels, it is scaled once for all formats.
+    const { data, info } = await upright().resize({ width: one }).raw().toBuffer({ resolveWithObject: true })
+    // Not all of what is told of them: it says "premultiplied" where they no longer are.
+    const raw = { width: info.width, height: info.height, channels: info.channels }
+    const scaled = () => sharp(data, { raw })
+    await put(`${one}.webp`, scaled().webp(webp))
+    await put(`${one}.avif`, scaled().avif({ quality: 58, effort }))
+    if (one === Math.min(FALLBACK_WIDTH, width))
+      await put(fallback, hasAlpha ? scaled().png() : scaled().jpeg({ quality: 80, mozjpeg: true }))
+  }
   return { width, height, widths, fallback }
 }
 
