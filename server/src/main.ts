@@ -9,7 +9,6 @@ import { readConfig } from './config.ts'
 import { withNamedLock } from './db/named-lock.ts'
 import { NewerDatabase, openDatabase } from './db/data-source.ts'
 import { beginSiteIfEmpty, loadDemoIfEmpty, sampleAccounts } from './demo/load-demo.ts'
-import { derivePicture } from './media/derive.ts'
 import { completeSite } from './sites/complete-site.ts'
 import { allSites } from './db/site-scope.ts'
 import { showRelease } from './publish/publish-page.ts'
@@ -60,11 +59,9 @@ async function main(): Promise<void> {
     devices: config.devices,
     isSweeping: config.isSweeping && canSweep(),
   })
-  const derive: typeof derivePicture = (original, folder) =>
-    derivePicture(original, folder, config.pictureEffort)
   // Of servers that start together on one database, one makes the site, and the others find it.
   await withNamedLock(db, { name: 'start', patienceS: STARTING_S }, async () => {
-    if (config.withDemo) await loadDemoIfEmpty(services, (words) => process.send?.({ say: words }), derive)
+    if (config.withDemo) await loadDemoIfEmpty(services, (words) => process.send?.({ say: words }))
     else await beginSiteIfEmpty(services)
     for (const scope of await allSites(db)) await completeSite(services, scope)
   })

@@ -1,6 +1,6 @@
 /** The media library through the server: what is taken, what is refused and why, and what becomes of it. */
 import { deflateSync, crc32 } from 'node:zlib'
-import { readdir, readFile } from 'node:fs/promises'
+import { readdir, readFile, rm, writeFile } from 'node:fs/promises'
 import { dirname, join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
 import sharp from 'sharp'
@@ -240,6 +240,38 @@ test('of a picture that is replaced again and again, what it is now and what it 
     const there = await readdir(join(server.services.dataDir, kind))
     expect(names.map((name) => there.includes(name))).toEqual([false, false, true, true])
   }
+})
+
+describe('a picture that was made before', () => {
+  const filesOf = (picture: Picture): string => join(server.services.dataDir, dirname(picture.fallback))
+
+  test('is copied; both stand on their own', async () => {
+    const bytes = await painted(350, 210).png().toBuffer()
+    const { body: first } = await send(bytes)
+    // What nobody would make of it shows where the second has it from.
+    await writeFile(join(filesOf(first), '320.webp'), 'of the first')
+    const { body: second } = await send(bytes)
+    expect(second.id).not.toBe(first.id)
+    const { id: _one, fallback: _its, sources: _those, ...told } = first
+    expect(second).toMatchObject(told)
+    for (const name of await readdir(filesOf(first)))
+      expect(await readFile(join(filesOf(second), name))).toEqual(await readFile(join(filesOf(first), name)))
+    await writeFile(join(filesOf(first), '320.webp'), 'changed')
+    expect(await readFile(join(filesOf(second), '320.webp'), 'utf8')).toBe('of the first')
+  })
+
+  test('is made again where its files are gone, or only some of them', async () => {
+    const bytes = await painted(360, 210).png().toBuffer()
+    const { body: first } = await send(bytes)
+    const names = (await readdir(filesOf(first))).sort()
+    await rm(join(filesOf(first), '360.avif'))
+    const { body: second } = await send(bytes)
+    expect((await readdir(filesOf(second))).sort()).toEqual(names)
+    for (const one of [first, second]) await rm(filesOf(one), { recursive: true })
+    const { status, body: third } = await send(bytes)
+    expect([status, (await readdir(filesOf(third))).sort()]).toEqual([201, names])
+    expect((await sharp(join(filesOf(third), '360.avif')).metadata()).width).toBe(360)
+  })
 })
 
 test('of two who replace a picture at once, 200 times over, one is told, and the other’s picture stands untouched', async () => {

@@ -7,8 +7,8 @@ import { packState } from '../src/documents/states.ts'
 import { findNewest, findVersion, readDocument } from '../src/documents/versions.ts'
 import { startTestServer, type TestServer } from './with-server.ts'
 
-/** The migrations that came since: settings in documents, exact ids, offers of journals, facts of sessions, settings of the site, documents, several servers, uses, sizes of the site, private addresses, sweeps of pages. */
-const NEW = 15
+/** The migrations that came since: settings in documents, exact ids, offers of journals, facts of sessions, settings of the site, documents, several servers, uses, sizes of the site, private addresses, sweeps of pages, what pictures were made from. */
+const NEW = 16
 
 let server: TestServer
 beforeAll(async () => {

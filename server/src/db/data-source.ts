@@ -22,6 +22,7 @@ import { Origins1791700000000 } from './migrations/1791700000000-origins.ts'
 import { SiteSizes1791800000000 } from './migrations/1791800000000-site-sizes.ts'
 import { PrivateAddresses1791900000000 } from './migrations/1791900000000-private-addresses.ts'
 import { PageSweeps1792000000000 } from './migrations/1792000000000-page-sweeps.ts'
+import { SamePictures1792100000000 } from './migrations/1792100000000-same-pictures.ts'
 import { withNamedLock } from './named-lock.ts'
 import {
   DocumentEntity,
@@ -97,6 +98,7 @@ export async function openDatabase(url: string): Promise<DataSource> {
       SiteSizes1791800000000,
       PrivateAddresses1791900000000,
       PageSweeps1792000000000,
+      SamePictures1792100000000,
     ],
     synchronize: false,
     // Where a query was asked for is in the stack of TypeORM's own error; noting it for every query that goes well is work.

@@ -75,6 +75,8 @@ export interface MediaRow {
   revision: number
   /** The revision before, whose files stay for pages that are open somewhere; null where it was never replaced. */
   previous: number | null
+  /** Tells pictures whose files are the same (see `madeFrom`); null for drawings, and where it is not known. */
+  madeFrom: string | null
 }
 
 /** A file that pages link to. */
@@ -244,7 +246,9 @@ export const MediaEntity = new EntitySchema<MediaRow>({
     fallback: { type: 'varchar', length: 20 },
     revision: { type: 'int' },
     previous: { type: 'int', nullable: true },
+    madeFrom: { type: 'varchar', length: 64, name: 'made_from', nullable: true },
   },
+  indices: [{ name: 'media_made_from', columns: ['madeFrom'] }],
   foreignKeys: [
     {
       target: 'Site',

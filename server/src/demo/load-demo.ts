@@ -6,7 +6,7 @@ import { demoSite, type DemoPage, type DemoPart } from '@gullyline/demo'
 import { PartEntity } from '../db/document-rows.ts'
 import { FileEntity, MediaEntity, SiteEntity, type MediaRow } from '../db/rows.ts'
 import { addDocument, GULLYLINE } from '../documents/store.ts'
-import { derivePicture } from '../media/derive.ts'
+import { derivePicture, madeFrom } from '../media/derive.ts'
 import { keepFile } from '../media/files.ts'
 import { originalFile, pictureFolder } from '../media/folders.ts'
 import { beginSite, copyFonts, insertSite } from '../sites/begin-site.ts'
@@ -38,27 +38,26 @@ export async function sampleAccounts(dataDir: string): Promise<Record<string, st
   return Object.fromEntries(accounts.map(({ login, password }) => [login, password]))
 }
 
-/** Loads the sample site into an empty database and publishes it. Does nothing where a site exists. Says each step. `derive` makes the files of a picture. */
-export async function loadDemoIfEmpty(
-  services: Services,
-  say: (words: string) => void,
-  derive: typeof derivePicture = derivePicture,
-): Promise<void> {
+/** Loads the sample site into an empty database and publishes it. Does nothing where a site exists. Says each step. */
+export async function loadDemoIfEmpty(services: Services, say: (words: string) => void): Promise<void> {
   if ((await services.db.manager.count(SiteEntity)) > 0) return
+  const { dataDir, pictureEffort } = services
   await copyFonts(services)
-  await makeFolder(join(services.dataDir, 'originals'), 0o700)
+  await makeFolder(join(dataDir, 'originals'), 0o700)
   const pictures: Omit<MediaRow, 'siteId'>[] = []
   for (const [index, picture] of demoSite.pictures.entries()) {
     say(`Making pictures of the sample site, ${index + 1} of ${demoSite.pictures.length}`)
-    const derived = await derive(await readFile(picture.file), pictureFolder(services.dataDir, picture.id))
+    const original = await readFile(picture.file)
+    const derived = await derivePicture(original, pictureFolder(dataDir, picture.id), pictureEffort)
     // As it came, as of every picture that is uploaded.
-    await copyFile(picture.file, originalFile(services.dataDir, picture.id, 1))
+    await copyFile(picture.file, originalFile(dataDir, picture.id, 1))
     const words = {
       name: basename(picture.file),
       alt: picture.alt,
       isDecoration: false,
       revision: 1,
       previous: null,
+      madeFrom: await madeFrom(original, pictureEffort),
     }
     pictures.push({ id: picture.id, ...words, ...derived })
   }
@@ -82,7 +81,7 @@ export async function loadDemoIfEmpty(
     const paths = pagePaths(demoSite.pages.map((page) => ({ ...page, parentId: page.parentId ?? null })))
     for (const [position, page] of demoSite.pages.entries())
       await insertDemoPage(at, page, { position, address: paths[page.id]! })
-    await addDemoPeople(at.manager, services.dataDir)
+    await addDemoPeople(at.manager, dataDir)
   })
   say('Publishing the sample site')
   await publishNow(services, scope, Object.fromEntries(demoSite.pages.map((page) => [page.id, 1])))

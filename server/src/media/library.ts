@@ -9,7 +9,8 @@ import { faultWords } from '../http/storage-fault.ts'
 import { newId } from '../http/new-id.ts'
 import { makeFolder } from '../http/make-folder.ts'
 import type { Services } from '../services.ts'
-import { derivePicture, keepDrawing, type Derived } from './derive.ts'
+import { derivePicture, keepDrawing, madeFrom, type Derived } from './derive.ts'
+import { copyMadeBefore } from './made-before.ts'
 import { newRevision, originalFile, pictureFolder } from './folders.ts'
 import { readPicture } from './read-picture.ts'
 import type { SiteData, SiteScope } from '../db/site-scope.ts'
@@ -93,13 +94,16 @@ interface Making {
   readonly isCleanAlready?: boolean
 }
 
+/** What the row of a picture says of its files. */
+type Made = Derived & Pick<MediaRow, 'madeFrom'>
+
 /** Makes the files of a picture, which nobody sees until a row tells of them. */
 export async function makePicture(
-  services: Pick<Services, 'dataDir' | 'pictureEffort'>,
+  services: Services,
   { id, revision }: Pick<MediaRow, 'id' | 'revision'>,
   { name, bytes, signal }: Upload,
   { isCleanAlready = false }: Making = {},
-): Promise<Derived> {
+): Promise<Made> {
   const picture = await readPicture(bytes)
   if (isCleanAlready && !picture.bytes.equals(bytes))
     throw new Refused(
@@ -112,8 +116,8 @@ export async function makePicture(
       signal.throwIfAborted()
       const made =
         picture.type === 'drawing'
-          ? await keepDrawing(picture, folder)
-          : await derivePicture(picture.bytes, folder, services.pictureEffort)
+          ? { ...(await keepDrawing(picture, folder)), madeFrom: null }
+          : await makeSizes(services, picture.bytes, folder)
       signal.throwIfAborted()
       // As it came, for crops and formats to come; nothing serves it.
       const original = originalFile(services.dataDir, id, revision)
@@ -132,6 +136,13 @@ export async function makePicture(
       )
     }
   })
+}
+
+async function makeSizes(services: Services, original: Buffer, folder: string): Promise<Made> {
+  const { pictureEffort } = services
+  const key = await madeFrom(original, pictureEffort)
+  const before = await copyMadeBefore(services, key, folder)
+  return { ...(before ?? (await derivePicture(original, folder, pictureEffort))), madeFrom: key }
 }
 
 /** Changes what the library says of a picture. Refuses, with `stale-save`, what somebody else changed meanwhile. */
