@@ -5,6 +5,8 @@ import { dirname, join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
 import sharp from 'sharp'
 import type { ErrorBody, Picture, MediaUse, Library } from '@gullyline/core'
+import { makePicture } from '../src/media/library.ts'
+import type { Services } from '../src/services.ts'
 import { startTestServer, type TestServer } from './with-server.ts'
 
 let server: TestServer
@@ -272,6 +274,20 @@ describe('a picture that was made before', () => {
     expect([status, (await readdir(filesOf(third))).sort()]).toEqual([201, names])
     expect((await sharp(join(filesOf(third), '360.avif')).metadata()).width).toBe(360)
   })
+})
+
+test('a database that can’t be reached is not taken for a damaged picture', async () => {
+  const db = { manager: { findOneBy: () => Promise.reject(new Error('The connection is lost')) } }
+  const services = { ...server.services, db: db as unknown as Services['db'] }
+  const upload = {
+    name: 'a.png',
+    bytes: await painted(40, 30).png().toBuffer(),
+    signal: new AbortController().signal,
+  }
+  await expect(makePicture(services, { id: 'unmade', revision: 1 }, upload)).rejects.toThrow(
+    'The connection is lost',
+  )
+  expect(await readdir(join(server.services.dataDir, 'media'))).not.toContain('unmade')
 })
 
 test('of two who replace a picture at once, 200 times over, one is told, and the other’s picture stands untouched', async () => {

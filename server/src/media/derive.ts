@@ -57,10 +57,10 @@ export async function derivePicture(
   const widths = [...smaller, ...(width <= WIDTHS.at(-1)! ? [width] : [])]
   const fallback = hasAlpha ? 'fallback.png' : 'fallback.jpg'
   for (const one of widths) {
-    // One after the other: each opens the original again, which may take 400 MB. From the original each time: what is
-    // written as a JPEG in between and read again would lose twice. As pixels, it is scaled once for all formats.
+    // One after the other, since each opens the original, which may take 400 MB. Scaled once for all formats, as pixels:
+    // a JPEG that is written in between and read again would lose twice.
     const { data, info } = await upright().resize({ width: one }).raw().toBuffer({ resolveWithObject: true })
-    // Not all of what is told of them: it says "premultiplied" where they no longer are.
+    // Without the rest of `info`, which says "premultiplied" of pixels that no longer are.
     const raw = { width: info.width, height: info.height, channels: info.channels }
     const scaled = () => sharp(data, { raw })
     await put(`${one}.webp`, scaled().webp(webp))

@@ -10,7 +10,7 @@ import { newId } from '../http/new-id.ts'
 import { makeFolder } from '../http/make-folder.ts'
 import type { Services } from '../services.ts'
 import { derivePicture, keepDrawing, madeFrom, type Derived } from './derive.ts'
-import { copyMadeBefore } from './made-before.ts'
+import { copyFiles, findMadeBefore } from './made-before.ts'
 import { newRevision, originalFile, pictureFolder } from './folders.ts'
 import { readPicture } from './read-picture.ts'
 import type { SiteData, SiteScope } from '../db/site-scope.ts'
@@ -99,7 +99,7 @@ type Made = Derived & Pick<MediaRow, 'madeFrom'>
 
 /** Makes the files of a picture, which nobody sees until a row tells of them. */
 export async function makePicture(
-  services: Services,
+  services: Pick<Services, 'db' | 'dataDir' | 'pictureEffort'>,
   { id, revision }: Pick<MediaRow, 'id' | 'revision'>,
   { name, bytes, signal }: Upload,
   { isCleanAlready = false }: Making = {},
@@ -111,19 +111,24 @@ export async function makePicture(
       `The drawing “${libraryName(name, 'Picture')}” holds something that could run. Nothing was added.`,
     )
   const folder = pictureFolder(services.dataDir, id, revision)
+  const { pictureEffort } = services
+  const key = picture.type === 'raster' ? await madeFrom(picture.bytes, pictureEffort) : null
+  // Asked for here: that the database can't be reached says nothing of the picture.
+  const before = key === null ? null : await findMadeBefore(services, key)
   return inTurn(async () => {
     try {
       signal.throwIfAborted()
+      const copied = before && (await copyFiles(services, before, folder))
       const made =
         picture.type === 'drawing'
-          ? { ...(await keepDrawing(picture, folder)), madeFrom: null }
-          : await makeSizes(services, picture.bytes, folder)
+          ? await keepDrawing(picture, folder)
+          : (copied ?? (await derivePicture(picture.bytes, folder, pictureEffort)))
       signal.throwIfAborted()
       // As it came, for crops and formats to come; nothing serves it.
       const original = originalFile(services.dataDir, id, revision)
       await makeFolder(join(original, '..'), 0o700)
       await writeFile(original, picture.bytes, { mode: 0o600 })
-      return made
+      return { ...made, madeFrom: key }
     } catch (error) {
       await forgetPicture(services, id, revision)
       if (error instanceof Refused) throw error
@@ -136,13 +141,6 @@ export async function makePicture(
       )
     }
   })
-}
-
-async function makeSizes(services: Services, original: Buffer, folder: string): Promise<Made> {
-  const { pictureEffort } = services
-  const key = await madeFrom(original, pictureEffort)
-  const before = await copyMadeBefore(services, key, folder)
-  return { ...(before ?? (await derivePicture(original, folder, pictureEffort))), madeFrom: key }
 }
 
 /** Changes what the library says of a picture. Refuses, with `stale-save`, what somebody else changed meanwhile. */

@@ -1,25 +1,27 @@
 /** Pictures that this installation has made before, for this site or another: their files are copied, not made again. */
 import { copyFile } from 'node:fs/promises'
 import { join } from 'node:path'
-import { MediaEntity } from '../db/rows.ts'
+import { MediaEntity, type MediaRow } from '../db/rows.ts'
 import { makeFolder } from '../http/make-folder.ts'
 import type { Services } from '../services.ts'
 import type { Derived } from './derive.ts'
 import { pictureFolder } from './folders.ts'
 
-/**
- * Copies to `folder` what was made of the same bytes in the same way (see `madeFrom`). Gives undefined, and may leave some
- * of the files, where nothing was, or where it is taken away in the same moment.
- */
-export async function copyMadeBefore(
-  { db, dataDir }: Pick<Services, 'db' | 'dataDir'>,
+/** A picture that was made of the same bytes in the same way (see `madeFrom`), or null. */
+export async function findMadeBefore(
+  { db }: Pick<Services, 'db'>,
   madeFrom: string,
+): Promise<MediaRow | null> {
+  // All sites are searched. Whoever sends the bytes is not told which of them has the picture.
+  return db.manager.findOneBy(MediaEntity, { madeFrom })
+}
+
+/** Copies the files of a picture to `folder`. Gives undefined, and may leave some of them there, when one is gone. */
+export async function copyFiles(
+  { dataDir }: Pick<Services, 'dataDir'>,
+  { id, revision, width, height, widths, fallback }: MediaRow,
   folder: string,
 ): Promise<Derived | undefined> {
-  // Of all sites: whoever has the same bytes learns nothing of a site that shows them as well.
-  const before = await db.manager.findOneBy(MediaEntity, { madeFrom })
-  if (!before) return undefined
-  const { id, revision, width, height, widths, fallback } = before
   const source = pictureFolder(dataDir, id, revision)
   await makeFolder(folder)
   try {
