@@ -88,8 +88,17 @@ test('the chart tells height, lines and pictures at every width, and a press on 
   // The picture that is loaded is a smaller one.
   expect(narrow[3]!).toBeLessThan(wide[3]!)
   const width = page.getByRole('slider', { name: 'Width of the page' })
-  const chart = (await dialog.getByRole('img', { name: /^Height, lines of text/ }).boundingBox())!
-  await page.mouse.click(chart.x + 90, chart.y + 60)
+  const chart = dialog.getByRole('img', { name: /^Height, lines of text/ })
+  const { x, y } = (await chart.boundingBox())!
+  const drawn = () => chart.locator('svg').evaluate((svg) => svg.innerHTML)
+  await page.mouse.move(x + 90, y + 60)
+  await page.mouse.down()
+  // A press counts where the curves are drawn anew before it ends, too.
+  const before = await drawn()
+  await page.emulateMedia({ colorScheme: 'dark' })
+  await expect.poll(drawn).not.toBe(before)
+  await page.mouse.up()
+  await page.emulateMedia({ colorScheme: null })
   await page.keyboard.press('Escape')
   await expect(width).toHaveAttribute('aria-valuenow', /^(3|4)\d\d$/)
   // The height that is told is the one that the page has there.

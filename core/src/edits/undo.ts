@@ -4,7 +4,10 @@ import type { Edit } from './edit-shapes.ts'
 import { mergeEdits } from './edit.ts'
 import { applyEdits, type Transaction } from './transaction.ts'
 
-/** Letters typed with a shorter pause than this are undone together. Chosen by us: about the pause between two words. */
+/**
+ * Letters typed with a shorter pause than this are undone together. Chosen by us: about the pause between two words. Whoever
+ * gives the times sees to it that they tell the pauses of the person, and not those of a slow machine.
+ */
 const JOIN_WITHIN_MS = 800
 
 /** One thing that can be undone: what was done, and the edits that take it back. */

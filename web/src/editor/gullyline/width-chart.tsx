@@ -1,4 +1,4 @@
-import { useEffect, useMemo, useRef, useState } from 'react'
+import { useEffect, useMemo, useRef, useState, type MouseEvent } from 'react'
 import { LineChart } from 'echarts/charts'
 import { GridComponent, MarkLineComponent, TooltipComponent } from 'echarts/components'
 import { init, use as withParts, type EChartsType } from 'echarts/core'
@@ -16,6 +16,10 @@ const Chart = styled.div`
   width: 100%;
   height: 390px;
   cursor: crosshair;
+  /* A press on a curve that is drawn anew before it ends would be a press on nothing. */
+  svg > * {
+    pointer-events: none;
+  }
 `
 const Figures = styled.table`
   width: 100%;
@@ -71,7 +75,8 @@ export function WidthChart({ look, width, onChoose, onClose }: WidthChartProps) 
       isWide
       acts={<MainButton onPress={onClose}>Close</MainButton>}
     >
-      {stage !== 'whole' && <p role="status">Measuring, {Math.floor(progress * 100)} %</p>}
+      {/* Always there: what is pressed would move away from under the pointer when it came or went. */}
+      <p role="status">{stage === 'whole' ? MEASURED : `Measuring, ${Math.floor(progress * 100)} %`}</p>
       <Curves rows={rows} look={look} width={width} onChoose={onChoose} />
       <Figures>
         <thead>
@@ -111,6 +116,8 @@ export function WidthChart({ look, width, onChoose, onClose }: WidthChartProps) 
     </Dialog>
   )
 }
+
+const MEASURED = 'Measured at 1,601 widths. Press the chart to see the page at that width.'
 
 const figure = new Intl.NumberFormat('en-GB')
 
@@ -187,21 +194,28 @@ function Curves({ rows, look, width, onChoose }: CurvesProps) {
     if (!made) return undefined
     const dark = matchMedia('(prefers-color-scheme: dark)')
     const draw = (): void => made.setOption(optionOf({ rows, look, width }, dark.matches), { notMerge: true })
-    const choose = ({ offsetX, offsetY }: { readonly offsetX: number; readonly offsetY: number }): void => {
-      const at = CURVES.findIndex((_curve, i) => made.containPixel({ gridIndex: i }, [offsetX, offsetY]))
-      if (at < 0) return
-      const [chosen] = made.convertFromPixel({ gridIndex: at }, [offsetX, offsetY]) as [number, number]
-      onChoose(Math.round(chosen))
-    }
     draw()
     dark.addEventListener('change', draw)
-    made.getZr().on('click', choose)
-    return () => {
-      dark.removeEventListener('change', draw)
-      if (!made.isDisposed()) made.getZr().off('click', choose)
-    }
-  }, [rows, look, width, onChoose])
-  return <Chart ref={holder} role="img" aria-label="Height, lines of text and weight of pictures by width" />
+    return () => dark.removeEventListener('change', draw)
+  }, [rows, look, width])
+  // Not the chart's own event, which needs the same curve under the pointer where a press begins and where it ends.
+  const choose = ({ currentTarget, clientX, clientY }: MouseEvent): void => {
+    const made = chart.current
+    const { left, top } = currentTarget.getBoundingClientRect()
+    const pixel = [clientX - left, clientY - top]
+    const at = CURVES.findIndex((_curve, i) => made?.containPixel({ gridIndex: i }, pixel))
+    if (!made || at < 0) return
+    const [chosen] = made.convertFromPixel({ gridIndex: at }, pixel) as [number, number]
+    onChoose(Math.round(chosen))
+  }
+  return (
+    <Chart
+      ref={holder}
+      role="img"
+      aria-label="Height, lines of text and weight of pictures by width"
+      onClick={choose}
+    />
+  )
 }
 
 const CURVES = [
@@ -211,6 +225,23 @@ const CURVES = [
 ] as const
 const CURVE_HEIGHT = 92
 const CURVE_EVERY = 124
+
+interface TipEntry {
+  readonly seriesIndex?: number
+  readonly value: unknown
+}
+
+/** What all three say at one width, as HTML. ECharts would tell the width once for each, as if it were a share of pixels. */
+function tipOf(entries: readonly TipEntry[]): string {
+  const told = entries.toSorted((a, b) => (a.seriesIndex ?? 0) - (b.seriesIndex ?? 0))
+  const lines = told.flatMap(({ seriesIndex, value }) => {
+    const [width, height] = value as readonly [number, number | null]
+    return seriesIndex === undefined || height === null
+      ? []
+      : [{ width, words: `${CURVES[seriesIndex]!.title}: <b>${figure.format(height)}</b>` }]
+  })
+  return [`${figure.format(lines[0]?.width ?? 0)} px wide`, ...lines.map(({ words }) => words)].join('<br>')
+}
 
 function optionOf(
   { rows, look, width }: Omit<CurvesProps, 'onChoose'>,
@@ -227,7 +258,7 @@ function optionOf(
       backgroundColor: colours.paper,
       borderColor: colours.lineStrong,
       textStyle: { color: colours.plain, fontSize: 12 },
-      valueFormatter: (value: unknown) => (typeof value === 'number' ? figure.format(value) : ''),
+      formatter: (shown: unknown) => tipOf([shown].flat() as readonly TipEntry[]),
     },
     axisPointer: { link: [{ xAxisIndex: 'all' }] },
     grid: CURVES.map((_curve, i) => ({

@@ -22,6 +22,7 @@ import { afterPaint } from '../../ui/after-paint.ts'
 import { Value } from '../../ui/value.ts'
 import type { LinkedParts } from './session.ts'
 import { shownPlace, typedField } from './typed-field.ts'
+import { TypingClock } from './typing-clock.ts'
 import { editsOf, type Journal } from './journal.ts'
 import { reduceEditor, type EditorAction, type EditorState, type Typing } from './editor-state.ts'
 
@@ -79,6 +80,7 @@ export class EditorStore {
   #known: EditorState | undefined
   #callOff: (() => void) | undefined
   #isTelling = false
+  readonly #typing = new TypingClock()
 
   /** `onKept` is called for every act that went into the journal; `later` is how to wait until something was painted. */
   constructor(state: EditorState, registry: Registry, journal: Journal, more: StoreOptions = {}) {
@@ -209,7 +211,10 @@ export class EditorStore {
     const before = this.#state
     const action: EditorAction = {
       type: 'do',
-      transaction: { label, origin, at: Date.now(), edits, ...(joinKey === undefined ? {} : { joinKey }) },
+      transaction:
+        joinKey === undefined
+          ? { label, origin, at: Date.now(), edits }
+          : { label, origin, at: this.#typing.now(), edits, joinKey },
       ...(select === undefined ? {} : { select }),
       ...(also === undefined ? {} : { also }),
     }
