@@ -11,6 +11,8 @@ export default defineConfig({
   fullyParallel: false,
   reporter: [['list']],
   outputDir: 'test-results',
+  // What is bundled is translated already.
+  build: { external: ['**/core/dist/**'] },
   use: {
     browserName: 'chromium',
     viewport: { width: 1280, height: 800 },

@@ -11,7 +11,7 @@ import {
   pageTree,
 } from '@gullyline/core'
 import { demoSite } from '@gullyline/demo'
-import { answered } from '../core/test/arbitraries/page.ts'
+import { answered } from '../core/test/arbitraries/answered.ts'
 
 /** A small drawing, so that frames are filled without a server. */
 const PICTURE =

@@ -5,7 +5,7 @@
 import { chmodSync, mkdirSync, mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { ensureGenerated, ensureServer, ensureWeb } from './lib/build.mjs'
+import { BUNDLED, ensureCore, ensureGenerated, ensureServer, ensureWeb } from './lib/build.mjs'
 import { ensureDebian, ensurePackages } from './lib/install.mjs'
 import { startMariadb } from './lib/mariadb.mjs'
 import { CHROMIUM, MARIADB, NGINX, root, tool, WEBKIT } from './lib/paths.mjs'
@@ -28,7 +28,8 @@ const HOSTILE = 'hostile\\.test'
 const PLAYWRIGHT = [tool('@playwright/test/cli.js'), 'test']
 
 /**
- * Each part: what it is, the command for this Node, what it needs, how to count what it found, and its lane. Two lanes run
+ * Each part: what it is, the command for this Node, what it needs, how to count what it found, and its lane. Those with
+ * `isOnSources` are tests of the sources of the core; the others take it from the file that it is bundled in. Two lanes run
  * at a time. The browser's tests take longest, and come first; what runs beside them fills the moments in which they wait.
  */
 const PARTS = [
@@ -63,6 +64,7 @@ const PARTS = [
     name: 'unit',
     args: [...JEST, '--maxWorkers', '2', '--selectProjects', 'unit', 'web-dom'],
     count: countJest,
+    isOnSources: true,
     // First, since it waits for nothing: it runs while what the others need is being made.
     lane: 'beside',
   },
@@ -119,6 +121,7 @@ const SOAK_PARTS = [
     name: 'laws',
     args: [...JEST, '--runInBand', '--selectProjects', 'unit', '--testPathPatterns', 'laws/|turn-into'],
     count: countJest,
+    isOnSources: true,
     lane: 'beside',
   },
 ]
@@ -148,6 +151,7 @@ await run(async () => {
   }
   // The programs in Go collect garbage as if memory were short, for an eighth of their work.
   const env = { FORCE_COLOR: '0', GOGC: '400', ...(isSoak ? { [SOAK]: '1' } : {}) }
+  const options = `${process.env.NODE_OPTIONS ?? ''} ${BUNDLED}`.trim()
   /** What some parts need: the others begin meanwhile. */
   const prepare = async () => {
     if (needs.has('web')) await ensureWeb()
@@ -174,6 +178,7 @@ await run(async () => {
     programs = installPrograms()
     await Promise.all([programs, ensurePackages()])
     await ensureGenerated()
+    await ensureCore()
     const prepared = prepare()
     const runPart = async (part) => {
       if (part.needs) await prepared
@@ -182,7 +187,7 @@ await run(async () => {
       const onOutput = isSoak ? (text) => process.stdout.write(text) : undefined
       const { code, output } = await runCommand(process.execPath, [...part.args, ...more], {
         cwd: root,
-        env,
+        env: part.isOnSources ? env : { ...env, NODE_OPTIONS: options },
         onOutput,
       })
       const found = part.count(output, code)

@@ -12,7 +12,7 @@ export {
 export type { FieldSchema } from './kit/fields.ts'
 export { MOST_COLUMNS } from './blocks/kinds/columns.ts'
 export { pageWords } from './resolve/page-words.ts'
-export { fieldsOfWords, promptAt } from './blocks/prompts.ts'
+export { fieldsOfWords, openPrompts, promptAt } from './blocks/prompts.ts'
 export { ICON_WORDS, iconElement, type IconName } from './kit/icons.ts'
 export { getKind, type Problem, type Registry } from './blocks/registry.ts'
 export { shownSlots } from './resolve/shown.ts'

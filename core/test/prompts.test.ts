@@ -13,7 +13,8 @@ import { runChecks } from '../src/checks/run-checks.ts'
 import { getNode, type Page, type PageNode } from '../src/page/page.ts'
 import { renderPage } from '../src/render/render-page.ts'
 import { TEMPLATES } from '../src/site/templates.ts'
-import { answered, anyPage } from './arbitraries/page.ts'
+import { answered } from './arbitraries/answered.ts'
+import { anyPage } from './arbitraries/page.ts'
 import { testSite } from './arbitraries/site.ts'
 
 const site = {

@@ -30,7 +30,8 @@ import {
   widthBelow,
   type WithSizes,
 } from '../src/sizes/site-sizes.ts'
-import { answered, anyPage, editFor } from './arbitraries/page.ts'
+import { answered } from './arbitraries/answered.ts'
+import { anyPage, editFor } from './arbitraries/page.ts'
 import { testLook, testSite } from './arbitraries/site.ts'
 
 const WIDTHS = Array.from({ length: 2100 - 300 }, (_unused, i) => i + 300)

@@ -31,6 +31,8 @@ const NEEDED_TO_GENERATE = [
   'package-lock.json',
 ]
 
+const NEEDED_BY_CORE = ['core/src', 'core/generated', 'scripts/lib/build.mjs', 'package-lock.json']
+
 const NEEDED_BY_SERVER = [
   'core/src',
   'core/generated',
@@ -64,6 +66,17 @@ export async function ensureWeb() {
     compressAssets(join(folder, 'assets'))
   })
 }
+
+/** The core in one file, for the many processes of tests: each would take seconds to read its sources. See BUNDLED. */
+export async function ensureCore() {
+  await ensureGenerated()
+  await ensureMade(join(root, 'core/dist'), paths(NEEDED_BY_CORE), (folder) =>
+    bundle('the core', folder, { index: 'core/src/index.ts' }),
+  )
+}
+
+/** What Node is told so that it takes the core from its file, as `core/package.json` has it. */
+export const BUNDLED = '--conditions=bundled'
 
 /** The server, its second process and the programs beside it. */
 export async function ensureServer({ quiet = false } = {}) {

@@ -2,8 +2,8 @@
 import fc from 'fast-check'
 import { defaultRegistry as registry } from '../../src/blocks/default-registry.ts'
 import { partSchema, slotAllows, type BlockDefinition } from '../../src/blocks/define-block.ts'
-import { fieldsOfWords, openPrompts } from '../../src/blocks/prompts.ts'
-import { getKind, NODE_PARTS } from '../../src/blocks/registry.ts'
+import { fieldsOfWords } from '../../src/blocks/prompts.ts'
+import { NODE_PARTS } from '../../src/blocks/registry.ts'
 import { duplicateEdit, stepMoveEdit } from '../../src/edits/compose.ts'
 import type { Edit, ValueAddress } from '../../src/edits/edit-shapes.ts'
 import { idFrom } from '../../src/page/id.ts'
@@ -225,24 +225,4 @@ function insertFor(
       )
       return { edit: 'insert', ...target, rootId: rename(built.rootId), nodes }
     })
-}
-
-/** The page with words wherever they are asked for. */
-export function answered(page: Page, answer: (prompt: string) => string = () => 'Answer'): Page {
-  const nodes = Object.entries(page.nodes).map(([id, node]): [string, PageNode] => {
-    const kind = getKind(registry, node.kind)
-    const content = { ...node.content }
-    for (const { field, prompt } of openPrompts(kind, node)) {
-      const { control } = kind.content.properties[field]!
-      const runs = [{ text: answer(prompt) }]
-      content[field] =
-        control === 'words'
-          ? [{ type: 'paragraph', runs }]
-          : control === 'list'
-            ? [{ type: 'list', ordered: false, items: [{ runs }] }]
-            : answer(prompt)
-    }
-    return [id, { ...node, content }]
-  })
-  return { ...page, nodes: Object.fromEntries(nodes) }
 }

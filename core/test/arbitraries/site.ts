@@ -1,7 +1,4 @@
-import type { SiteContext } from '../../src/kit/site-context.ts'
-import type { Look } from '../../src/look/look.ts'
-import { USUAL_SIZES } from '../../src/sizes/site-sizes.ts'
-import { pageTree } from '../../src/site/page-tree.ts'
+import { pageTree, USUAL_SIZES, type Look, type SiteContext } from '@gullyline/core'
 
 const surface = (background: string, ink: string) => ({
   title: 'Surface',

@@ -22,7 +22,8 @@ import { renderStylesheet } from '../../src/render/stylesheet.ts'
 import { createNodeRenderer } from '../../src/render/render-node.ts'
 import { createPageRenderer, renderPage, renderTree } from '../../src/render/render-page.ts'
 import { Counts } from '../arbitraries/counts.ts'
-import { answered, anyPage, editFor, pageWith } from '../arbitraries/page.ts'
+import { answered } from '../arbitraries/answered.ts'
+import { anyPage, editFor, pageWith } from '../arbitraries/page.ts'
 import { testSite } from '../arbitraries/site.ts'
 
 const RUNS = { numRuns: timesOf(600, 20000) }
