@@ -131,4 +131,23 @@ test('measuring is paused and resumed, and the browser remembers it', async ({ p
   await page.getByRole('button', { name: 'Resume measuring' }).click()
   await page.keyboard.press('Escape')
   await expect(counter(page)).toContainText(/^\d+ gull/, { timeout: 60_000 })
+
+  // A page that was changed later, in another tab, is measured first.
+  const measured = page.getByText('at 1,601 widths')
+  await expect(measured).toBeVisible({ timeout: 60_000 })
+  const other = await page.context().newPage()
+  await other.goto(`${app.editor}/help`)
+  await other.evaluate(() => {
+    const channel = new BroadcastChannel('gullyline.measuring')
+    setInterval(() => channel.postMessage({ changedAt: Date.now() + 3_600_000 }), 100)
+  })
+  await canvasOf(page).getByRole('heading', { level: 1 }).dblclick()
+  await page.keyboard.type('Late')
+  await expect(measured).toBeHidden()
+  await page.waitForTimeout(3_000)
+  await expect(measured).toBeHidden()
+  await other.close()
+  await expect(measured).toBeVisible({ timeout: 60_000 })
+  await page.keyboard.press('Escape')
+  await page.keyboard.press('Control+z')
 })

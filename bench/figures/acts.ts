@@ -18,6 +18,8 @@ export async function actFigures(app: Application): Promise<Figure[]> {
     const canvas = page.frameLocator('iframe[title^="The page,"]')
     await canvas.getByRole('heading', { name: 'Heading s1h' }).click()
     await page.keyboard.press('Escape')
+    // At rest: what measures the page in one tab would take from what is timed in the other.
+    await page.getByText('at 1,601 widths').waitFor({ timeout: 300_000 })
     return page
   }
   const [ours, reference] = [await open(), await open()]

@@ -410,6 +410,12 @@ export { PageSweep, type MeasuredPoint, type SweepJob } from './measure/page-swe
 export { RULES, SWEEP_FROM, SWEEP_TO } from './measure/sweep.ts'
 export type { Gully } from './measure/gully.ts'
 export { fixCandidates, type Fix } from './measure/fixes.ts'
-export { ignoreEdit, LONGEST_REASON, reasonToIgnore } from './site/ignored-gullies.ts'
+export {
+  ignoredGullies,
+  ignoreEdit,
+  LONGEST_REASON,
+  reasonToIgnore,
+  type IgnoredGully,
+} from './site/ignored-gullies.ts'
 export { findJump, jump } from './measure/rules/jump.ts'
 export { convertsTo, toFlow, toGrid } from './edits/grid-conversion.ts'

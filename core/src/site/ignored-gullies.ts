@@ -26,15 +26,25 @@ export const IGNORED_FIELDS = {
 
 type Identity = Pick<Gully, 'rule' | 'nodeId'>
 
-/** All that is left on a page. */
-function ignoredGullies(page: Page): readonly IgnoredGully[] {
-  return (getNode(page, page.root).content.ignoredGullies ?? []) as unknown as readonly IgnoredGully[]
+const NONE: readonly IgnoredGully[] = []
+
+/** All that is left on a page: the same list until another gully is left, or told of again. */
+export function ignoredGullies(page: Page): readonly IgnoredGully[] {
+  const ignored = getNode(page, page.root).content.ignoredGullies as unknown
+  return (ignored as readonly IgnoredGully[] | undefined) ?? NONE
 }
 
-/** Why a gully is left; undefined for one that is not. Of a block that is shown many times, all are. */
-export function reasonToIgnore(page: Page, { rule, nodeId }: Identity): string | undefined {
-  const node = nodeId === undefined ? page.root : originOf(nodeId)
-  return ignoredGullies(page).find((one) => one.rule === rule && one.node === node)?.reason
+/**
+ * Why a gully of the page with this root is among those that are left; undefined for one that is not. Of a block that is
+ * shown many times, all are.
+ */
+export function reasonToIgnore(
+  ignored: readonly IgnoredGully[],
+  root: NodeId,
+  { rule, nodeId }: Identity,
+): string | undefined {
+  const node = nodeId === undefined ? root : originOf(nodeId)
+  return ignored.find((one) => one.rule === rule && one.node === node)?.reason
 }
 
 /** Leaves a gully for a reason, or, without one, tells of it again. */

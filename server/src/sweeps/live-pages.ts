@@ -2,6 +2,7 @@
 import {
   defaultRegistry,
   drawnPage,
+  ignoredGullies,
   reasonToIgnore,
   recordReads,
   renderPage,
@@ -90,8 +91,9 @@ export async function listLiveGullies(
   const documents = await findVersions(at, wanted, readDocument)
   const pages = live.map(({ id, title, path }): SweptLivePage => {
     const one: PageSweep | undefined = swept.get(id)
+    const document = documents.get(id)
     const gullies = one?.gullies?.map((gully) => {
-      const ignored = reasonToIgnore(documents.get(id)!, gully)
+      const ignored = document && reasonToIgnore(ignoredGullies(document), document.root, gully)
       return ignored === undefined ? gully : { ...gully, ignored }
     })
     return {

@@ -1,5 +1,12 @@
 import { createContext, useContext, useEffect, useMemo, useState, type ReactNode } from 'react'
-import { reasonToIgnore, type Gully, type Look, type Page } from '@gullyline/core'
+import {
+  ignoredGullies,
+  reasonToIgnore,
+  type Gully,
+  type IgnoredGully,
+  type Look,
+  type NodeId,
+} from '@gullyline/core'
 import { useValue, Value } from '../../ui/value.ts'
 import { usePage, useStore } from '../session/editor-store.ts'
 import { useRenderer } from '../session/site-view.ts'
@@ -62,14 +69,20 @@ export interface ShownGully extends Gully {
 /** The gullies of the page from narrow to wide, errors first where they begin alike. */
 export function useShownGullies(): readonly ShownGully[] {
   const { gullies } = useGullyline()
-  const page = usePage((now) => now)
-  return useMemo(() => shownGullies(gullies, page), [gullies, page])
+  // Nothing else of the page, which changes with every letter.
+  const ignored = usePage(ignoredGullies)
+  const root = usePage((page) => page.root)
+  return useMemo(() => shownGullies(gullies, ignored, root), [gullies, ignored, root])
 }
 
-function shownGullies(gullies: readonly Gully[], page: Page): readonly ShownGully[] {
+function shownGullies(
+  gullies: readonly Gully[],
+  ignored: readonly IgnoredGully[],
+  root: NodeId,
+): readonly ShownGully[] {
   const rank = ({ severity }: Gully) => (severity === 'error' ? 0 : 1)
   return gullies
-    .map((one) => ({ ...one, ignored: reasonToIgnore(page, one) }))
+    .map((one) => ({ ...one, ignored: reasonToIgnore(ignored, root, one) }))
     .sort((a, b) => a.from - b.from || rank(a) - rank(b) || a.to - b.to)
 }
 

@@ -22,6 +22,7 @@ import { untilLetGo } from '../../ui/held.ts'
 import { whenIdle } from '../../ui/when-idle.ts'
 import { BandReader } from './band-reader.ts'
 import { UNMEASURED, type GullyState } from './gully-state.ts'
+import { MeasuringTurn } from './measuring-turn.ts'
 import { MeasuredHtml, type MeasuredDocument } from './measured-html.ts'
 import { SliceSize } from './slice-size.ts'
 import { SweepFrame } from './sweep-frame.ts'
@@ -55,6 +56,7 @@ export class Sweeper {
   /** Counts up with every page that is shown: what was begun for one before is dropped. */
   #run = 0
   readonly #size = new SliceSize()
+  readonly #turn = new MeasuringTurn()
   #toldAt = 0
   #told = UNMEASURED
   #failures = 0
@@ -73,6 +75,8 @@ export class Sweeper {
   /** Measures this page from now on. */
   show(page: Page): void {
     const run = ++this.#run
+    // One that is tried again was not changed.
+    if (page !== this.#page) this.#turn.take()
     this.#page = page
     // The code that reads what is measured may not be had for a while.
     this.#measureAll(run).catch(() => {
@@ -173,16 +177,17 @@ export class Sweeper {
     this.#run++
     this.#frame.dispose()
     this.#reader.dispose()
+    this.#turn.dispose()
   }
 
   async #measureAll(run: number): Promise<void> {
-    await idle()
+    await this.#idle()
     if (run !== this.#run) return
     this.#sweep.show(this.#frame.show(this.#html.write(this.#page!)))
     this.#tell('measuring')
     await this.#frame.ready()
     for (let job = this.#sweep.next(this.#size.most); job; job = this.#sweep.next(this.#size.most)) {
-      await idle()
+      await this.#idle()
       if (run !== this.#run) return
       const bands = this.#measure(job)
       const readings = await this.#reader.read({
@@ -198,6 +203,13 @@ export class Sweeper {
     }
     this.#failures = 0
     this.#tell('whole')
+  }
+
+  /** Settles when the browser has nothing else to do, in this tab and in others, and nobody drags anything. */
+  async #idle(): Promise<void> {
+    await untilLetGo()
+    await this.#turn.come()
+    await whenIdle(IDLE_WITHIN_MS)
   }
 
   #measure(job: SweepJob) {
@@ -236,10 +248,4 @@ function pick(bands: ReadonlyMap<string, string>, key: string): ReadonlyMap<stri
 
 function nameOf(rule: string, node: string | undefined): string {
   return `${rule} ${node ?? ''}`
-}
-
-/** Settles when the browser has nothing else to do, and nobody drags anything. */
-async function idle(): Promise<void> {
-  await untilLetGo()
-  await whenIdle(IDLE_WITHIN_MS)
 }
