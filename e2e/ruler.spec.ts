@@ -139,11 +139,16 @@ test('measuring is paused and resumed, and the browser remembers it', async ({ p
   await other.goto(`${app.editor}/help`)
   await other.evaluate(() => {
     const channel = new BroadcastChannel('gullyline.measuring')
+    const heard = window as unknown as { heard: number }
+    heard.heard = 0
+    channel.onmessage = () => heard.heard++
     setInterval(() => channel.postMessage({ changedAt: Date.now() + 3_600_000 }), 100)
   })
   await canvasOf(page).getByRole('heading', { level: 1 }).dblclick()
-  await page.keyboard.type('Late')
+  // That a page is edited is told at each change, and not only once it is measured after a pause.
+  await page.keyboard.type('Late', { delay: 150 })
   await expect(measured).toBeHidden()
+  expect(await other.evaluate(() => (window as unknown as { heard: number }).heard)).toBeGreaterThan(2)
   await page.waitForTimeout(3_000)
   await expect(measured).toBeHidden()
   await other.close()

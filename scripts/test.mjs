@@ -151,7 +151,7 @@ await run(async () => {
   }
   // The programs in Go collect garbage as if memory were short, for an eighth of their work.
   const env = { FORCE_COLOR: '0', GOGC: '400', ...(isSoak ? { [SOAK]: '1' } : {}) }
-  const options = `${process.env.NODE_OPTIONS ?? ''} ${BUNDLED}`.trim()
+  const bundledOptions = `${process.env.NODE_OPTIONS ?? ''} ${BUNDLED}`.trim()
   /** What some parts need: the others begin meanwhile. */
   const prepare = async () => {
     if (needs.has('web')) await ensureWeb()
@@ -187,7 +187,7 @@ await run(async () => {
       const onOutput = isSoak ? (text) => process.stdout.write(text) : undefined
       const { code, output } = await runCommand(process.execPath, [...part.args, ...more], {
         cwd: root,
-        env: part.isOnSources ? env : { ...env, NODE_OPTIONS: options },
+        env: part.isOnSources ? env : { ...env, NODE_OPTIONS: bundledOptions },
         onOutput,
       })
       const found = part.count(output, code)

@@ -5,8 +5,8 @@ import { mergeEdits } from './edit.ts'
 import { applyEdits, type Transaction } from './transaction.ts'
 
 /**
- * Letters typed with a shorter pause than this are undone together. Chosen by us: about the pause between two words. Whoever
- * gives the times sees to it that they tell the pauses of the person, and not those of a slow machine.
+ * Letters typed with a shorter pause than this are undone together. Chosen by us: about the pause between two words. The
+ * times of typed transactions must leave out how long a slow machine could hear no key.
  */
 const JOIN_WITHIN_MS = 800
 

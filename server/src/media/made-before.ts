@@ -12,7 +12,7 @@ export async function findMadeBefore(
   { db }: Pick<Services, 'db'>,
   madeFrom: string,
 ): Promise<MediaRow | null> {
-  // All sites are searched. Whoever sends the bytes is not told which of them has the picture.
+  // All sites are searched. The sender of the bytes is not told which site has the picture.
   return db.manager.findOneBy(MediaEntity, { madeFrom })
 }
 

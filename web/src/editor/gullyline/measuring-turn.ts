@@ -1,14 +1,14 @@
 /**
- * The tabs of a browser share one machine. The page that was changed last is measured first, and what can wait in the other
- * tabs does, so that it takes nothing from whoever works in that one.
+ * The tabs of a browser share one machine. The page that was changed last is measured first. The other tabs wait, so that
+ * the tab that somebody works in is not slowed down.
  */
 const NAME = 'gullyline.measuring'
-/** A tab that measures says so this often, in ms. */
+/** A tab that measures says so this often, in ms. One that is edited says so at each change. */
 const TELL_EVERY_MS = 250
 /** One that has said nothing for so long has ended, or was put to sleep by the browser. */
 const RESTS_AFTER_MS = 1_000
 
-/** Says that a page which was changed at this moment is being measured. */
+/** Says that a page which was changed at this moment is edited or being measured. */
 interface Message {
   readonly changedAt: number
 }

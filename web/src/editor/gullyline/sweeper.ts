@@ -95,6 +95,7 @@ export class Sweeper {
   /** Leaves the page unmeasured for now: somebody is editing it. */
   pause(): void {
     this.#run++
+    this.#turn.take()
     if (this.#told.stage !== 'waiting') this.#pass({ ...this.#told, stage: 'waiting' })
   }
 
