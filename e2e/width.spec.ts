@@ -56,6 +56,33 @@ test('the width is dragged along the ruler and set by keys, and what is selected
   expect(await isSeen()).toBe(false)
 })
 
+test('a setting and another size leave the fonts of the page as they are', async ({ page, app }) => {
+  const canvas = await openPage(page, app, 'Visit')
+  const html = canvas.locator('html')
+  const kept = await html.evaluateHandle(async ({ ownerDocument: { fonts } }) => [...(await fonts.ready)])
+  const same = (): Promise<boolean> =>
+    html.evaluate(({ ownerDocument }, before) => {
+      const now = [...ownerDocument.fonts]
+      return now.length > 0 && now.length === before.length && now.every((font, i) => font === before[i])
+    }, kept)
+  expect(await same()).toBe(true)
+
+  const section = canvas.locator('main .section').first()
+  const before = await section.evaluate((element) => getComputedStyle(element).paddingTop)
+  await page
+    .getByRole('treeitem', { name: /^Section: / })
+    .first()
+    .click()
+  await page
+    .getByRole('complementary', { name: 'Details' })
+    .getByRole('combobox', { name: 'Space above' })
+    .selectOption({ index: 0 })
+  await expect(section).not.toHaveCSS('padding-top', before)
+  await page.getByRole('region', { name: 'Ruler' }).getByRole('button', { name: 'narrow' }).click()
+  await expect(slider(page)).toHaveAttribute('aria-valuenow', '390')
+  expect(await same()).toBe(true)
+})
+
 test('a page in its own size is moved by mouse, and turned and zoomed by keyboard', async ({ page, app }) => {
   await openPage(page, app, 'Visit')
   const screens = page.getByRole('button', { name: 'Screens' })

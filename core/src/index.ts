@@ -256,7 +256,7 @@ export type {
 } from './kit/site-context.ts'
 export { uprightFonts } from './render/look-css.ts'
 export { TreeHtml } from './render/tree-html.ts'
-export { canvasCss, renderStylesheet } from './render/stylesheet.ts'
+export { canvasCss, renderStylesheet, type Stylesheet } from './render/stylesheet.ts'
 export { cascadeValue, type ValueOrigin } from './sizes/cascade.ts'
 export { SCREENS, type ScreenSize } from './sizes/screens.ts'
 export { sizesSet } from './sizes/size-keys.ts'

@@ -26,21 +26,26 @@ function readingAt(width: number, troubles: readonly Trouble[], stillFrom = Infi
   return { strains: new Map(strains), shape: '', height: 100, order: '', lines: 1, loaded: [], extent }
 }
 
-/** Sweeps bands whose troubles are known; gives what was found and how often each band was laid out. */
+/** Sweeps bands whose troubles are known; gives what was found, how often each band was laid out, and how often the page came to another of its sizes. */
 function swept(
   sweep: PageSweep,
   bands: ReadonlyMap<string, readonly Trouble[]>,
   { most = Infinity, stillFrom = Infinity } = {},
 ) {
   const laidOut = new Map<string, number>()
+  let crossings = 0
+  let last: number | undefined
   for (let job = sweep.next(most); job; job = sweep.next(most)) {
     const { width, setting } = job
     expect(job.bands.length).toBeLessThanOrEqual(most)
+    const size = BOUNDS.filter((bound) => width >= bound).length
+    if (last !== undefined) crossings += Math.abs(size - last)
+    last = size
     for (const key of job.bands) laidOut.set(key, (laidOut.get(key) ?? 0) + 1)
     const troubles = (key: string) => (setting === 'plain' ? (bands.get(key) ?? []) : [])
     sweep.take(job, new Map(job.bands.map((key) => [key, readingAt(width, troubles(key), stillFrom)])))
   }
-  return { gullies: sweep.gullies(), laidOut }
+  return { gullies: sweep.gullies(), laidOut, crossings }
 }
 
 /** Bands with a node each of the same name. */
@@ -93,6 +98,22 @@ describe('sweeping', () => {
     expect([...laidOut.keys()]).toEqual(['c'])
     expect(gullies.map(({ nodeId }) => nodeId)).toEqual(['a', 'c'])
     expect(sweep.progress).toBe(1)
+  })
+
+  test('a page comes to another of its sizes seldom: all of its styles are found anew there', () => {
+    fc.assert(
+      fc.property(wide, wide, fc.integer({ min: 1, max: 3 }), (range, other, most) => {
+        const sweep = new PageSweep(BOUNDS)
+        const crossingsOf = (key: string, { from, to }: Omit<Trouble, 'id'>): number => {
+          sweep.show(new Map([[key, 'n']]))
+          return swept(sweep, new Map([[key, [{ id: 'n', from, to }]]]), { most }).crossings
+        }
+        // Through some widths soon, back through all others, to what is looked for between, and once for each setting.
+        const [there, back, between, resized, spaced] = [2, 2, 2, 3, 4]
+        expect(crossingsOf('before', range)).toBeLessThanOrEqual(there + back + between + resized + spaced)
+        expect(crossingsOf('after', other)).toBeLessThanOrEqual(back + between + resized + spaced)
+      }),
+    )
   })
 
   test('after an edit of any band its edges are found to the px, with fewer layouts where they stayed', () => {

@@ -36,23 +36,28 @@ interface SweptBand {
   readonly sweeps: Sweeps
 }
 
+/** One way through first widths. */
+interface Round {
+  /** Those at which bands may be missing. */
+  readonly widths: Set<number>
+  /** Whether these are the widths between two others at which an edited band might be as still as it was. */
+  readonly isAgain: boolean
+}
+
 /** Which widths are still to be measured, of which bands, and what is known by now. */
 export class PageSweep {
   readonly #ranges: Readonly<Record<Setting, SweepRange>>
   readonly #first: Readonly<Record<Setting, readonly number[]>>
   #bands: ReadonlyMap<string, SweptBand> = new Map()
-  /**
-   * How many steps through the first widths are done. They are gone through twice: the second time at those between two
-   * at which an edited band might be as still as it was.
-   */
-  #done: Record<Setting, number> = { plain: 0, resized: 0, spaced: 0 }
+  #rounds: Readonly<Record<Setting, readonly Round[]>> = ofSettings(() => [])
+  /** The width of the last layout. */
+  #at = 0
 
   constructor(bounds: readonly number[], ends = { from: SWEEP_FROM, to: SWEEP_TO }) {
     const plain = { ...ends, bounds }
     const resized = { ...plain, from: Math.min(ends.to, Math.max(ends.from, RESIZED_FROM)) }
     this.#ranges = { plain, resized, spaced: plain }
-    const first = (setting: Setting) => soonest(firstWidths(this.#ranges[setting], setting))
-    this.#first = { plain: first('plain'), resized: first('resized'), spaced: first('spaced') }
+    this.#first = ofSettings((setting) => firstWidths(this.#ranges[setting], setting))
   }
 
   /**
@@ -61,7 +66,6 @@ export class PageSweep {
    */
   show(nodes: ReadonlyMap<string, string>): void {
     const before = this.#bands
-    this.#done = { plain: 0, resized: 0, spaced: 0 }
     const gone = new Map([...before].flatMap(([key, band]) => (nodes.has(key) ? [] : [[band.node, band]])))
     this.#bands = new Map(
       [...nodes].map(([key, node]) => [
@@ -69,13 +73,20 @@ export class PageSweep {
         before.get(key) ?? { node, sweeps: newSweeps(gone.get(node)?.sweeps) },
       ]),
     )
+    const hasNew = [...nodes].some(([key, node]) => !before.has(key) && !gone.has(node))
+    this.#rounds = ofSettings((setting) => roundsThrough(this.#first[setting], hasNew && setting === 'plain'))
   }
 
-  /** The next layout to measure, of so many bands at most; undefined when all is known. */
+  /**
+   * The next layout to measure, of so many bands at most; undefined when all is known. The widths that are wanted are gone
+   * through on the shortest way: where a page comes to another of its sizes, all of its styles are found anew.
+   */
   next(most = Infinity): SweepJob | undefined {
     for (const setting of SETTINGS) {
       const job = this.#firstJob(setting) ?? this.#edgeJob(setting)
-      if (job) return job.bands.length <= most ? job : { ...job, bands: job.bands.slice(0, most) }
+      if (!job) continue
+      this.#at = job.width
+      return job.bands.length <= most ? job : { ...job, bands: job.bands.slice(0, most) }
     }
     return undefined
   }
@@ -134,24 +145,31 @@ export class PageSweep {
   }
 
   #firstJob(setting: Setting): SweepJob | undefined {
-    const first = this.#first[setting]
-    for (; this.#done[setting] < 2 * first.length; this.#done[setting]++) {
-      const isAgain = this.#done[setting] >= first.length
-      const width = first[this.#done[setting] % first.length]!
-      const isWanted = (sweep: Sweep): boolean =>
-        !sweep.readingAt(width) && (isAgain ? !sweep.carry(width) : !sweep.isStillAround(width))
-      const bands = [...this.#bands].filter(([, { sweeps }]) => isWanted(sweeps[setting]))
-      if (bands.length > 0) return { width, setting, bands: bands.map(([key]) => key) }
-    }
+    for (const { widths, isAgain } of this.#rounds[setting])
+      while (widths.size > 0) {
+        const width = nextOnWay([...widths], this.#at)
+        const bands = this.#missingAt(width, setting, isAgain)
+        if (bands.length > 0) return { width, setting, bands }
+        widths.delete(width)
+      }
     return undefined
   }
 
-  /** The narrowest width between others at which something is looked for, with all bands that look there. */
+  #missingAt(width: number, setting: Setting, isAgain: boolean): readonly string[] {
+    return [...this.#bands].flatMap(([key, { sweeps }]) => {
+      const sweep = sweeps[setting]
+      if (sweep.readingAt(width)) return []
+      return (isAgain ? sweep.carry(width) : sweep.isStillAround(width)) ? [] : [key]
+    })
+  }
+
+  /** The next width between others at which something is looked for, with all bands that look there. */
   #edgeJob(setting: Setting): SweepJob | undefined {
     const wanted = new Map<string, readonly number[]>()
     for (const [key, { sweeps }] of this.#bands) wanted.set(key, sweeps[setting].between())
-    const width = Math.min(...[...wanted.values()].flat())
-    if (width === Infinity) return undefined
+    const widths = [...wanted.values()].flat()
+    if (widths.length === 0) return undefined
+    const width = nextOnWay(widths, this.#at)
     return {
       width,
       setting,
@@ -162,11 +180,25 @@ export class PageSweep {
 
 /** Sweeps of a band that was measured before it was edited, or of a new one. */
 function newSweeps(before?: Sweeps): Sweeps {
-  const of = (setting: Setting) => new Sweep(setting, before?.[setting])
-  return { plain: of('plain'), resized: of('resized'), spaced: of('spaced') }
+  return ofSettings((setting) => new Sweep(setting, before?.[setting]))
 }
 
-function soonest(widths: readonly number[]): readonly number[] {
-  const isSoon = (_width: number, i: number): boolean => i % SOON === 0
-  return [...widths.filter(isSoon), ...widths.filter((width, i) => !isSoon(width, i))]
+/** What is known soon first, where nothing was known before. */
+function roundsThrough(widths: readonly number[], hasSoon: boolean): readonly Round[] {
+  const round = (isAgain: boolean, of = widths): Round => ({ widths: new Set(of), isAgain })
+  const soon = widths.filter((_width, i) => i % SOON === 0)
+  return [...(hasSoon ? [round(false, soon)] : []), round(false), round(true)]
+}
+
+/** The next of at least one width on the shortest way through all: to the nearer end first. */
+function nextOnWay(widths: readonly number[], at: number): number {
+  const [from, to] = [Math.min(...widths), Math.max(...widths)]
+  const isUp = at < from || (at <= to && to - at < at - from)
+  return isUp
+    ? Math.min(...widths.filter((width) => width >= at))
+    : Math.max(...widths.filter((width) => width <= at))
+}
+
+function ofSettings<T>(of: (setting: Setting) => T): Readonly<Record<Setting, T>> {
+  return { plain: of('plain'), resized: of('resized'), spaced: of('spaced') }
 }

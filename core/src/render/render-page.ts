@@ -9,7 +9,7 @@ import { serializeHtml, wholeHtml } from './serialize-html.ts'
 import type { SiteContext } from '../kit/site-context.ts'
 import { expandParts, type ShownId } from '../resolve/expand.ts'
 import { resolve, type ResolveOptions } from '../resolve/resolve.ts'
-import { renderStylesheet, type UsedNames } from './stylesheet.ts'
+import { renderStylesheet, type Stylesheet, type UsedNames } from './stylesheet.ts'
 import { TreeHtml, type WrittenNode } from './tree-html.ts'
 
 /** A page and what its site puts around it. */
@@ -112,26 +112,36 @@ export function createPageRenderer(
       if (document) tree.update(document)
       return document !== undefined
     })
-    const { css, script } = styles(used)
-    const start = startOf(parts, css, stylesheet, script)
+    const { sheet, script } = styles(used)
+    const start = startOf(parts, sheet, stylesheet, script)
     const html = [start, SKIP_HTML, ...used.flatMap((tree) => tree.strings()), '</body></html>\n'].join('')
-    return { html, css, script }
+    return { html, css: wholeCss(sheet), script }
   }
 }
 
 /** Everything before the body's content, kept while it stays the same. */
 function keptStart(
   context: SiteContext,
-): (parts: PageParts, css: string, stylesheet: StylesheetPlace, script: string) => string {
+): (parts: PageParts, sheet: Stylesheet, stylesheet: StylesheetPlace, script: string) => string {
   let known: readonly unknown[] = []
   let start = ''
-  return (parts, css, stylesheet, script) => {
+  return (parts, sheet, stylesheet, script) => {
     const { title, description, isListed, path, sharePicture } = parts
-    const now = [title, description, isListed, path, sharePicture, css, stylesheet, script]
+    const now = [
+      title,
+      description,
+      isListed,
+      path,
+      sharePicture,
+      sheet.fonts,
+      sheet.rules,
+      stylesheet,
+      script,
+    ]
     if (now.every((value, i) => value === known[i])) return start
     known = now
     const fonts = stylesheet === 'inline' ? [] : fontElements(context)
-    const files = filesElements(css, script, stylesheet)
+    const files = filesElements(sheet, script, stylesheet)
     const head = wholeHtml(headElement(parts, context, [...fonts, ...files]))
     const language = wholeHtml(el('html', { lang: context.site.language })).replace('</html>', '')
     start = `<!DOCTYPE html>${language}${head}<body>`
@@ -142,7 +152,14 @@ function keptStart(
 const SKIP = el('a', { className: ['skip'], href: '#content' }, 'Skip to the content')
 const SKIP_HTML = wholeHtml(SKIP)
 
-type StyleAndScript = Pick<RenderedPage, 'css' | 'script'>
+interface StyleAndScript {
+  readonly sheet: Stylesheet
+  readonly script: string
+}
+
+function wholeCss({ fonts, rules }: Stylesheet): string {
+  return fonts + rules
+}
 
 /** The stylesheet and the script of trees, kept for as long as they use the same names and rules. */
 function keptStylesheet(
@@ -150,14 +167,14 @@ function keptStylesheet(
   context: SiteContext,
 ): (trees: readonly TreeHtml[]) => StyleAndScript {
   let key: string | undefined
-  let known: StyleAndScript = { css: '', script: '' }
+  let known: StyleAndScript = { sheet: { fonts: '', rules: '' }, script: '' }
   return (trees) => {
     const now = trees.map((tree) => `${trees.length} ${tree.id} ${tree.styleState}`).join()
     if (now === key) return known
     key = now
     const nodes = trees.flatMap((tree) => tree.written())
-    const css = renderStylesheet(registry, context, nodes, usedNames(nodes))
-    known = { css, script: scriptFor(nodes) }
+    const sheet = renderStylesheet(registry, context, nodes, usedNames(nodes))
+    known = { sheet, script: scriptFor(nodes) }
     return known
   }
 }
@@ -227,9 +244,9 @@ function sharingElements(
   ].map(([property, content]) => el('meta', { property, content }))
 }
 
-function filesElements(css: string, script: string, link: StylesheetPlace): Element[] {
-  if (link === 'inline') return [el('style', {}, css)]
-  const { href, ...more } = link(css, 'css')
+function filesElements(sheet: Stylesheet, script: string, link: StylesheetPlace): Element[] {
+  if (link === 'inline') return [el('style', {}, sheet.fonts), el('style', {}, sheet.rules)]
+  const { href, ...more } = link(wholeCss(sheet), 'css')
   const style = el('link', { rel: ['stylesheet'], href, ...more })
   if (script === '') return [style]
   const { href: src, ...rest } = link(script, 'js')

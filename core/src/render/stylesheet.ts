@@ -1,4 +1,4 @@
-/** From rules to one stylesheet that holds only what a page uses, always in the same order. */
+/** From rules to a stylesheet that holds only what a page uses, always in the same order. */
 import { getKind, type Registry } from '../blocks/registry.ts'
 import type { SizeKey } from '../page/page.ts'
 import { surfaceClass, surfaceOf } from '../look/own-values.ts'
@@ -16,6 +16,15 @@ export type UsedNames = ReadonlySet<string>
 type StyledNode = Pick<RenderedNode, 'kind' | 'surface' | 'rules'>
 
 /**
+ * A stylesheet in two parts, each of which may stand by itself. A browser drops all fonts that it has made where a sheet
+ * that declares some is changed, or has other rules in force at another width (seen in Chromium 150).
+ */
+export interface Stylesheet {
+  readonly fonts: string
+  readonly rules: string
+}
+
+/**
  * The stylesheet for these rendered nodes. With `used`, rules for elements that do not occur are left out; the canvas
  * leaves it away, so that typing a first list item needs no new stylesheet.
  */
@@ -24,11 +33,14 @@ export function renderStylesheet(
   context: SiteContext,
   nodes: Iterable<StyledNode>,
   used?: UsedNames,
-): string {
+): Stylesheet {
   const rules = collectRules(registry, context, nodes).filter((rule) => !used || isUsed(rule.selector, used))
   const sizes = [...new Set(rules.map(({ size }) => size))].sort()
   const body = sizes.map((size) => sizeCss(context, rules, size)).join('')
-  return fontFaces(context.look, context).join('') + rootCss(context, body) + body + REDUCED_MOTION
+  return {
+    fonts: fontFaces(context.look, context).join(''),
+    rules: rootCss(context, body) + body + REDUCED_MOTION,
+  }
 }
 
 /** All rules: the base's, then the kinds' and the surfaces', then those of single nodes, which win over them. */

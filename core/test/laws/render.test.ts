@@ -18,7 +18,7 @@ import { LAYOUTS, type LayoutName } from '../../src/site/layouts.ts'
 import { cascade } from '../../src/sizes/cascade.ts'
 import { hasSameStylesheet } from '../../src/render/arranged-rules.ts'
 import { resolve } from '../../src/resolve/resolve.ts'
-import { renderStylesheet } from '../../src/render/stylesheet.ts'
+import { renderStylesheet, type Stylesheet } from '../../src/render/stylesheet.ts'
 import { createNodeRenderer } from '../../src/render/render-node.ts'
 import { createPageRenderer, renderPage, renderTree } from '../../src/render/render-page.ts'
 import { Counts } from '../arbitraries/counts.ts'
@@ -69,6 +69,19 @@ describe('rendering', () => {
         expect(render(shuffled)).toEqual(render(page))
       }),
       RUNS,
+    )
+  })
+
+  test('a document that holds its stylesheet holds what it would have linked', () => {
+    fc.assert(
+      fc.property(anyPage, (page) => {
+        const parts = { page, title: 'A page', description: '' }
+        const { html, css } = renderPage(parts, registry, testSite(), 'inline')
+        const styles = elements(parse(html)).filter(({ tagName }) => tagName === 'style')
+        expect(styles.map(words).join('')).toBe(css)
+        expect(css).toBe(render(page).css)
+      }),
+      FEWER,
     )
   })
 
@@ -168,7 +181,7 @@ describe('rendering', () => {
   test('a stylesheet that an edit is said to leave as it is has the same rules after it', () => {
     const renderer = createNodeRenderer(registry, testSite('canvas'))
     const { look } = testSite('canvas')
-    const cssOf = (page: Page): string => {
+    const sheetOf = (page: Page): Stylesheet => {
       const shown = resolve({ page, root: page.root }, { registry, look, audience: 'editor' })
       return renderStylesheet(
         registry,
@@ -185,7 +198,7 @@ describe('rendering', () => {
             const applied = applyEdit(page, edit, registry)
             if (!applied.ok || !hasSameStylesheet(registry, page, applied.page)) return counts.skip()
             counts.look()
-            expect(cssOf(applied.page)).toBe(cssOf(page))
+            expect(sheetOf(applied.page)).toEqual(sheetOf(page))
           },
         ),
         runs,

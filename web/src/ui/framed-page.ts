@@ -1,4 +1,5 @@
 /** Pages in frames: laid out by the browser as for visitors, and running nothing of their own. */
+import type { Stylesheet } from '@gullyline/core'
 
 /**
  * What such a frame may do. Scripts are allowed for the editor's listeners: WebKit calls none in a document whose sandbox
@@ -21,6 +22,6 @@ const HEAD = `<!DOCTYPE html><html lang="en"><head><meta charset="utf-8">${RUNS_
 export const EMPTY_PAGE = `${HEAD}</head><body></body></html>`
 
 /** The source of a frame with a page in it, which jumps where it is scrolled to. */
-export function framedPage(css: string, body: string): string {
-  return `${HEAD}<style>${css}html{scroll-behavior:auto}</style></head>${body}`
+export function framedPage({ fonts, rules }: Stylesheet, body: string): string {
+  return `${HEAD}<style>${fonts}</style><style>${rules}html{scroll-behavior:auto}</style></head>${body}`
 }

@@ -8,6 +8,7 @@ import {
   type NodeRenderer,
   type Registry,
   type ShownId,
+  type Stylesheet,
 } from '@gullyline/core'
 import type { Typing } from '../session/editor-state.ts'
 import { useSeen, useStore, useTypingAt } from '../session/editor-store.ts'
@@ -100,24 +101,34 @@ html{scroll-behavior:auto}
 export const PageStyle = memo(function PageStyle({ shown }: { shown: ShownPage }) {
   const store = useStore()
   const renderer = useRenderer()
-  const cssOf = useMemo(() => keptCss(shown, renderer, store.registry), [shown, renderer, store])
-  const css = useSeen(cssOf)
-  return <style>{css}</style>
+  const sheetOf = useMemo(() => keptSheet(shown, renderer, store.registry), [shown, renderer, store])
+  const { fonts, rules } = useSeen(sheetOf)
+  return (
+    <>
+      <style>{fonts}</style>
+      <style>{rules}</style>
+    </>
+  )
 })
 
 /** The stylesheet of a page, kept for as long as the nodes that change go on being arranged as they were. */
-function keptCss(shown: ShownPage, renderer: NodeRenderer, registry: Registry): (state: Seen) => string {
+function keptSheet(
+  shown: ShownPage,
+  renderer: NodeRenderer,
+  registry: Registry,
+): (state: Seen) => Stylesheet {
   const frameCss = canvasCss(registry) + FRAME_CSS
-  let known: (Seen & { readonly css: string }) | undefined
+  let known: (Seen & { readonly sheet: Stylesheet }) | undefined
   return (state) => {
     const seen = shown.seen(state)
     const { page, around } = seen
     if (known?.around === around && hasSameStylesheet(registry, known.page, page)) {
       known = { ...known, page }
-      return known.css
+      return known.sheet
     }
     const nodes = shown.nodes(seen).map((one) => renderer.render(one))
-    known = { ...seen, css: renderStylesheet(registry, renderer.context, nodes) + frameCss }
-    return known.css
+    const { fonts, rules } = renderStylesheet(registry, renderer.context, nodes)
+    known = { ...seen, sheet: { fonts, rules: rules + frameCss } }
+    return known.sheet
   }
 }

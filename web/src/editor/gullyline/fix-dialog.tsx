@@ -107,10 +107,10 @@ interface SideProps {
 }
 
 /** The page at the width of the gully, scrolled to the block. */
-function Side({ title, document: { body, css }, gully }: SideProps) {
+function Side({ title, document: { body, sheet }, gully }: SideProps) {
   const frame = useRef<HTMLIFrameElement>(null)
   const scale = Math.min(1, WIDTH / gully.worst)
-  const html = framedPage(css, body)
+  const html = framedPage(sheet, body)
   const reveal = (): void => {
     const inner = frame.current?.contentDocument
     const element = inner?.querySelector<HTMLElement>(`[data-node="${CSS.escape(gully.nodeId ?? '')}"]`)

@@ -7,13 +7,14 @@ import {
   type Page,
   type Registry,
   type SiteContext,
+  type Stylesheet,
 } from '@gullyline/core'
 import { PIECES, type Piece } from '../canvas/shown-page.ts'
 
 /** A page as visitors get it, with the ids of its nodes. */
 export interface MeasuredDocument {
   readonly body: string
-  readonly css: string
+  readonly sheet: Stylesheet
 }
 
 /** Writes one page again and again as it is edited, each time only what changed. */
@@ -40,7 +41,7 @@ export class MeasuredHtml {
     })
     return {
       body: used.flatMap((tree) => tree.strings()).join(''),
-      css: renderStylesheet(
+      sheet: renderStylesheet(
         this.#registry,
         this.#context,
         used.flatMap((tree) => tree.written()),

@@ -12,7 +12,8 @@ const HEIGHT = 900
 export class SweepFrame {
   readonly #frame: HTMLIFrameElement
   readonly #measurer: BandMeasurer
-  readonly #style: HTMLStyleElement
+  readonly #fonts: HTMLStyleElement
+  readonly #rules: HTMLStyleElement
   #bands: ReadonlyMap<string, Element> = new Map()
   #made = 0
   /** The addresses of the pictures on the page. */
@@ -38,8 +39,9 @@ export class SweepFrame {
     )
     inner.close()
     inner.documentElement.lang = language
-    this.#style = inner.createElement('style')
-    inner.head.append(this.#style)
+    this.#fonts = inner.createElement('style')
+    this.#rules = inner.createElement('style')
+    inner.head.append(this.#fonts, this.#rules)
     this.#measurer = new BandMeasurer(inner, bounds)
   }
 
@@ -48,9 +50,10 @@ export class SweepFrame {
   }
 
   /** Takes the page as it is now. Gives the nodes of its bands by their keys; a band that did not change keeps its key. */
-  show({ body, css }: MeasuredDocument): ReadonlyMap<string, string> {
+  show({ body, sheet }: MeasuredDocument): ReadonlyMap<string, string> {
     const inner = this.document
-    if (this.#style.textContent !== css) this.#style.textContent = css
+    write(this.#fonts, sheet.fonts)
+    write(this.#rules, sheet.rules)
     const next = inner.createElement('template')
     next.innerHTML = body
     const bands = new Map<string, Element>()
@@ -98,4 +101,8 @@ export class SweepFrame {
   dispose(): void {
     this.#frame.parentElement?.remove()
   }
+}
+
+function write(style: HTMLStyleElement, css: string): void {
+  if (style.textContent !== css) style.textContent = css
 }

@@ -29,8 +29,8 @@ export function useCompared(
     const marks = isMarked ? markCss(differing) : ''
     const shown = { ...context, purpose: 'measure' } as const
     const html = (page: Page): string => {
-      const { body, css } = new MeasuredHtml(registry, shown).write(page)
-      return framedPage(`${css}${marks}`, body)
+      const { body, sheet } = new MeasuredHtml(registry, shown).write(page)
+      return framedPage({ ...sheet, rules: sheet.rules + marks }, body)
     }
     return { before: html(session), now: html(now), differing: differing.length }
   }, [session, now, isMarked, registry, context])
