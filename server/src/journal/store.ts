@@ -51,19 +51,16 @@ async function refuseTooMuch(
   { documentId, personId, tab }: JournalKey,
   rows: readonly Pick<JournalRow, 'number' | 'edits'>[],
 ): Promise<void> {
-  const numbers = new Set(rows.map(({ number }) => number))
-  const sizes = await at.manager
+  const numbers = rows.map(({ number }) => number)
+  const stay = (await at.manager
     .createQueryBuilder(JournalEntity, 'j')
-    .select('j.tab', 'tab')
-    .addSelect('j.number', 'number')
-    .addSelect('LENGTH(j.edits)', 'bytes')
+    .select('SUM(LENGTH(j.edits))', 'ofPerson')
+    .addSelect('SUM(IF(j.tab = :tab, LENGTH(j.edits), 0))', 'ofTab')
     .where('j.document_id = :documentId AND j.person_id = :personId', { documentId, personId })
-    .getRawMany<{ tab: string; number: number; bytes: number }>()
-  const stay = sizes.filter((one) => one.tab !== tab || !numbers.has(one.number))
-  const sum = (list: readonly { bytes: number }[]) => list.reduce((all, { bytes }) => all + Number(bytes), 0)
+    .andWhere('NOT (j.tab = :tab AND j.number IN (:...numbers))', { tab, numbers })
+    .getRawOne<Record<'ofPerson' | 'ofTab', string | null>>())!
   const added = rows.reduce((all, { edits }) => all + Buffer.byteLength(JSON.stringify(edits)), 0)
-  const isOver =
-    added + sum(stay.filter((one) => one.tab === tab)) > MOST_OF_TAB || added + sum(stay) > MOST_OF_PERSON
+  const isOver = added + Number(stay.ofTab) > MOST_OF_TAB || added + Number(stay.ofPerson) > MOST_OF_PERSON
   if (isOver)
     throw new Refused(
       'journal-full',
