@@ -26,7 +26,10 @@ function readingAt(width: number, troubles: readonly Trouble[], stillFrom = Infi
   return { strains: new Map(strains), shape: '', height: 100, order: '', lines: 1, loaded: [], extent }
 }
 
-/** Sweeps bands whose troubles are known; gives what was found, how often each band was laid out, and how often the page came to another of its sizes. */
+/**
+ * Sweeps bands whose troubles are known. Gives what was found, how often each band was laid out, and how often the page came
+ * to another of its sizes.
+ */
 function swept(
   sweep: PageSweep,
   bands: ReadonlyMap<string, readonly Trouble[]>,
@@ -112,6 +115,28 @@ describe('sweeping', () => {
         const [there, back, between, resized, spaced] = [2, 2, 2, 3, 4]
         expect(crossingsOf('before', range)).toBeLessThanOrEqual(there + back + between + resized + spaced)
         expect(crossingsOf('after', other)).toBeLessThanOrEqual(back + between + resized + spaced)
+      }),
+    )
+  })
+
+  test('something is known of all widths soon, also where an edit comes before anything is', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 0, max: 10 }), (layouts) => {
+        const sweep = new PageSweep(BOUNDS)
+        const measured: number[] = []
+        const measure = (most: number): void => {
+          for (let i = 0; i < most; i++) {
+            const job = sweep.next()!
+            if (job.bands.includes('a')) measured.push(job.width)
+            sweep.take(job, new Map(job.bands.map((key) => [key, readingAt(job.width, [])])))
+          }
+        }
+        sweep.show(named(['a', 'b']))
+        measure(layouts)
+        sweep.show(new Map([...named(['a']), ['c', 'b']]))
+        measure(firstWidths({ from: 320, to: SWEEP_TO, bounds: BOUNDS }, 'plain').length / 3)
+        const all = [320, ...measured.sort((a, b) => a - b), SWEEP_TO]
+        for (const [i, width] of all.slice(1).entries()) expect(width - all[i]!).toBeLessThanOrEqual(128)
       }),
     )
   })

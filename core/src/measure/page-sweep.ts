@@ -27,7 +27,7 @@ export interface MeasuredPoint {
 const SETTINGS: readonly Setting[] = ['plain', 'resized', 'spaced']
 /** Text of twice its size is asked for where a page has its whole width: half of this is 320 px (WCAG 2.2, 1.4.10). */
 const RESIZED_FROM = 640
-/** Of the first widths every one of so many comes first, so that something is known soon. */
+/** Every one of so many of the first widths comes first where not even these were known of a band before. */
 const SOON = 4
 
 type Sweeps = Readonly<Record<Setting, Sweep>>
@@ -73,8 +73,12 @@ export class PageSweep {
         before.get(key) ?? { node, sweeps: newSweeps(gone.get(node)?.sweeps) },
       ]),
     )
-    const hasNew = [...nodes].some(([key, node]) => !before.has(key) && !gone.has(node))
-    this.#rounds = ofSettings((setting) => roundsThrough(this.#first[setting], hasNew && setting === 'plain'))
+    const isKnown = ([key, node]: readonly [string, string]): boolean =>
+      this.#isCoarselyKnown(before.get(key) ?? gone.get(node))
+    const hasUnknown = ![...nodes].every(isKnown)
+    this.#rounds = ofSettings((setting) =>
+      roundsThrough(this.#first[setting], hasUnknown && setting === 'plain'),
+    )
   }
 
   /**
@@ -144,6 +148,10 @@ export class PageSweep {
     })
   }
 
+  #isCoarselyKnown(band: SweptBand | undefined): boolean {
+    return band !== undefined && band.sweeps.plain.widths.length >= this.#first.plain.length / SOON
+  }
+
   #firstJob(setting: Setting): SweepJob | undefined {
     for (const { widths, isAgain } of this.#rounds[setting])
       while (widths.size > 0) {
@@ -167,7 +175,7 @@ export class PageSweep {
   #edgeJob(setting: Setting): SweepJob | undefined {
     const wanted = new Map<string, readonly number[]>()
     for (const [key, { sweeps }] of this.#bands) wanted.set(key, sweeps[setting].between())
-    const widths = [...wanted.values()].flat()
+    const widths = [...new Set([...wanted.values()].flat())]
     if (widths.length === 0) return undefined
     const width = nextOnWay(widths, this.#at)
     return {
@@ -183,7 +191,7 @@ function newSweeps(before?: Sweeps): Sweeps {
   return ofSettings((setting) => new Sweep(setting, before?.[setting]))
 }
 
-/** What is known soon first, where nothing was known before. */
+/** With `hasSoon`, some of the widths come first, so that something is known soon. */
 function roundsThrough(widths: readonly number[], hasSoon: boolean): readonly Round[] {
   const round = (isAgain: boolean, of = widths): Round => ({ widths: new Set(of), isAgain })
   const soon = widths.filter((_width, i) => i % SOON === 0)

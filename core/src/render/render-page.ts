@@ -101,7 +101,7 @@ export function createPageRenderer(
 ): (parts: PageParts, stylesheet: StylesheetPlace) => RenderedPage {
   const audience = audienceOf(context)
   const trees = [0, 1, 2].map(() => new TreeHtml(registry, context, { audience }))
-  const styles = keptStylesheet(registry, context)
+  const filesOf = keptFiles(registry, context)
   const startOf = keptStart(context)
   return (parts, stylesheet) => {
     const { header, page, footer } = parts
@@ -112,37 +112,26 @@ export function createPageRenderer(
       if (document) tree.update(document)
       return document !== undefined
     })
-    const { sheet, script } = styles(used)
-    const start = startOf(parts, sheet, stylesheet, script)
+    const files = filesOf(used)
+    const start = startOf(parts, files, stylesheet)
     const html = [start, SKIP_HTML, ...used.flatMap((tree) => tree.strings()), '</body></html>\n'].join('')
-    return { html, css: wholeCss(sheet), script }
+    return { html, css: files.css, script: files.script }
   }
 }
 
 /** Everything before the body's content, kept while it stays the same. */
 function keptStart(
   context: SiteContext,
-): (parts: PageParts, sheet: Stylesheet, stylesheet: StylesheetPlace, script: string) => string {
+): (parts: PageParts, files: PageFiles, stylesheet: StylesheetPlace) => string {
   let known: readonly unknown[] = []
   let start = ''
-  return (parts, sheet, stylesheet, script) => {
+  return (parts, files, stylesheet) => {
     const { title, description, isListed, path, sharePicture } = parts
-    const now = [
-      title,
-      description,
-      isListed,
-      path,
-      sharePicture,
-      sheet.fonts,
-      sheet.rules,
-      stylesheet,
-      script,
-    ]
+    const now = [title, description, isListed, path, sharePicture, files.css, stylesheet, files.script]
     if (now.every((value, i) => value === known[i])) return start
     known = now
     const fonts = stylesheet === 'inline' ? [] : fontElements(context)
-    const files = filesElements(sheet, script, stylesheet)
-    const head = wholeHtml(headElement(parts, context, [...fonts, ...files]))
+    const head = wholeHtml(headElement(parts, context, [...fonts, ...filesElements(files, stylesheet)]))
     const language = wholeHtml(el('html', { lang: context.site.language })).replace('</html>', '')
     start = `<!DOCTYPE html>${language}${head}<body>`
     return start
@@ -152,29 +141,22 @@ function keptStart(
 const SKIP = el('a', { className: ['skip'], href: '#content' }, 'Skip to the content')
 const SKIP_HTML = wholeHtml(SKIP)
 
-interface StyleAndScript {
+interface PageFiles extends Pick<RenderedPage, 'css' | 'script'> {
+  /** `css` in its parts. */
   readonly sheet: Stylesheet
-  readonly script: string
-}
-
-function wholeCss({ fonts, rules }: Stylesheet): string {
-  return fonts + rules
 }
 
 /** The stylesheet and the script of trees, kept for as long as they use the same names and rules. */
-function keptStylesheet(
-  registry: Registry,
-  context: SiteContext,
-): (trees: readonly TreeHtml[]) => StyleAndScript {
+function keptFiles(registry: Registry, context: SiteContext): (trees: readonly TreeHtml[]) => PageFiles {
   let key: string | undefined
-  let known: StyleAndScript = { sheet: { fonts: '', rules: '' }, script: '' }
+  let known: PageFiles = { sheet: { fonts: '', rules: '' }, css: '', script: '' }
   return (trees) => {
     const now = trees.map((tree) => `${trees.length} ${tree.id} ${tree.styleState}`).join()
     if (now === key) return known
     key = now
     const nodes = trees.flatMap((tree) => tree.written())
     const sheet = renderStylesheet(registry, context, nodes, usedNames(nodes))
-    known = { sheet, script: scriptFor(nodes) }
+    known = { sheet, css: sheet.fonts + sheet.rules, script: scriptFor(nodes) }
     return known
   }
 }
@@ -244,9 +226,9 @@ function sharingElements(
   ].map(([property, content]) => el('meta', { property, content }))
 }
 
-function filesElements(sheet: Stylesheet, script: string, link: StylesheetPlace): Element[] {
+function filesElements({ sheet, css, script }: PageFiles, link: StylesheetPlace): Element[] {
   if (link === 'inline') return [el('style', {}, sheet.fonts), el('style', {}, sheet.rules)]
-  const { href, ...more } = link(wholeCss(sheet), 'css')
+  const { href, ...more } = link(css, 'css')
   const style = el('link', { rel: ['stylesheet'], href, ...more })
   if (script === '') return [style]
   const { href: src, ...rest } = link(script, 'js')

@@ -17,7 +17,7 @@ type StyledNode = Pick<RenderedNode, 'kind' | 'surface' | 'rules'>
 
 /**
  * A stylesheet in two parts, each of which may stand by itself. A browser drops all fonts that it has made where a sheet
- * that declares some is changed, or has other rules in force at another width (seen in Chromium 150).
+ * that declares some is changed, or has other rules in force at another width (seen in Chromium 156).
  */
 export interface Stylesheet {
   readonly fonts: string
